@@ -1,0 +1,55 @@
+import { fitBracelet } from '../fit/bracelet'
+import { fitChoices } from '../fit/choices'
+import { requireSpec } from '../bead/spec'
+import { columnsOf, rowsOf, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { beadsToBuy } from '../supply/beads'
+import { holeChecks, pathOf, threadCuts } from '../supply/thread'
+import { allRowWords, wordsLine } from '../tally/words'
+import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf, type Counts } from '../tally/tally'
+
+const byLetter = (piece: Piece, counts: Counts): Record<string, number> =>
+  Object.fromEntries(piece.tray.map(b => [b.letter, counts.get(b.number) ?? 0]))
+
+function reportPart(piece: Piece, part: Part) {
+  const technique = techniqueOf(part)
+  const counts = tallyPart(part)
+  return {
+    id: part.id,
+    name: part.name,
+    technique: part.technique,
+    spec: requireSpec(part.spec),
+    columns: columnsOf(part),
+    beadRows: rowsOf(part),
+    rows: technique.countedRows(rowsOf(part)),
+    repeats: part.times,
+    tally: {
+      beads: totalOf(counts),
+      byBead: byLetter(piece, counts),
+      bySection: Object.fromEntries(SECTIONS.map(s => [s, byLetter(piece, tallySection(part, s))])),
+      byRow: [...allRowWords(part)].map(w => ({ from: w.from, to: w.to, direction: w.direction, beads: w.beads, words: wordsLine(w, piece.tray) })),
+    },
+    extent: technique.extent(workOf(part)),
+    path: pathOf(part),
+    fit: fitBracelet(piece.fit, part),
+    choices: fitChoices(piece.fit, part),
+    thread: threadCuts(piece, part),
+    holes: holeChecks(piece, part),
+  }
+}
+
+/** All that the core computes for a piece, as plain data (lengths in mm, weights in g). */
+export function reportPiece(piece: Piece) {
+  const counts = tallyPiece(piece)
+  return {
+    format: 'weben-report',
+    version: 1,
+    name: piece.name,
+    tally: {
+      beads: totalOf(counts),
+      byBead: beadCounts(piece.tray, counts).map(({ bead, count, grams }) => ({ number: bead.number, letter: bead.letter, name: bead.name, spec: bead.spec, count, grams })),
+      bySize: sizeCounts(piece.tray, counts),
+    },
+    parts: piece.parts.map(part => reportPart(piece, part)),
+    supplies: { beads: beadsToBuy(piece) },
+  }
+}

@@ -1,0 +1,93 @@
+import { cellAt, copyBox, type Cells } from '../grid/cells'
+import { runsOf } from '../grid/runs'
+import { columnsOf, locateRow, rowsOf, SECTIONS, type Part, type Piece, type SectionName } from './piece'
+import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep } from './step'
+
+/** Cells of a part to change: a key of column and part row (r · columns + c) → tray number. */
+export type Laying = ReadonlyMap<number, number>
+
+export const placeKey = (columns: number, c: number, r: number): number => r * columns + c
+
+/** Patches from changes by row-major index; indices whose number stays are left out. */
+export function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): Patch[] {
+  const patches: Patch[] = []
+  for (const index of [...changes.keys()].sort((a, b) => a - b)) {
+    const before = cellAt(cells, index % cells.columns, Math.floor(index / cells.columns))
+    const after = changes.get(index)!
+    if (before === after) continue
+    const last = patches.at(-1)
+    if (last && last[0] + last[1] === index && last[2] === before && last[3] === after) last[1]++
+    else patches.push([index, 1, before, after])
+  }
+  return patches
+}
+
+/**
+ * Steps that lay beads at places of the whole part. Places in any copy of the repeat change the repeat itself; where two
+ * copies of one cell are given different numbers, the later one wins.
+ */
+export function layingSteps(part: Part, laying: Laying): CellsStep[] {
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
+  const changes: Record<SectionName, Map<number, number>> = { start: new Map(), repeat: new Map(), end: new Map() }
+  for (const [key, number] of laying) {
+    const r = Math.floor(key / columns)
+    if (r < 0 || r >= rows) continue
+    const at = locateRow(part, r)
+    changes[at.section].set(at.row * columns + (key % columns), number)
+  }
+  return SECTIONS.flatMap((section) => {
+    const patches = patchesOf(part[section], changes[section])
+    return patches.length === 0 ? [] : [{ type: 'cells' as const, part: part.id, section, patches }]
+  })
+}
+
+/** Steps that replace one bead by another everywhere in a part. */
+export function swapSteps(part: Part, from: number, to: number): CellsStep[] {
+  return SECTIONS.flatMap((section) => {
+    const cells = part[section]
+    const patches: Patch[] = []
+    let base = 0
+    for (const block of cells.blocks) {
+      for (let i = 0; i < block.length; i++) {
+        if (block[i] !== from) continue
+        const last = patches.at(-1)
+        if (last && last[0] + last[1] === base + i) last[1]++
+        else patches.push([base + i, 1, from, to])
+      }
+      base += block.length
+    }
+    return from === to || patches.length === 0 ? [] : [{ type: 'cells' as const, part: part.id, section, patches }]
+  })
+}
+
+/** Puts `count` rows before row `at` of a section, filled with `number` or with the given row-major cells. */
+export function insertRowsStep(part: Part, section: SectionName, at: number, count: number, fill: number | Uint16Array): RowsStep {
+  const size = count * columnsOf(part)
+  return { type: 'rows', do: 'insert', part: part.id, section, at, count, cells: typeof fill === 'number' ? [size, fill] : runsOf(fill) }
+}
+
+export function removeRowsStep(part: Part, section: SectionName, at: number, count: number): RowsStep {
+  return { type: 'rows', do: 'remove', part: part.id, section, at, count, cells: runsOf(copyBox(part[section], 0, at, columnsOf(part), count)) }
+}
+
+/** Puts `count` columns before column `at`, in all sections, filled with `number`. */
+export function insertColumnsStep(part: Part, at: number, count: number, number: number): ColumnsStep {
+  const runs = (name: SectionName) => (part[name].rows === 0 ? [] : [count * part[name].rows, number])
+  return { type: 'columns', do: 'insert', part: part.id, at, count, cells: { start: runs('start'), repeat: runs('repeat'), end: runs('end') } }
+}
+
+export function removeColumnsStep(part: Part, at: number, count: number): ColumnsStep {
+  const runs = (name: SectionName) => runsOf(copyBox(part[name], at, 0, count, part[name].rows))
+  return { type: 'columns', do: 'remove', part: part.id, at, count, cells: { start: runs('start'), repeat: runs('repeat'), end: runs('end') } }
+}
+
+/** Sets a field; `path` enters the tray by bead number and the parts by id. */
+export function setStep(piece: Piece, path: (string | number)[], after: SetStep['after']): SetStep {
+  let value: unknown = piece
+  for (const key of path) {
+    if (Array.isArray(value)) value = value.find(item => (item as { id?: string }).id === key || (item as { number?: number }).number === key)
+    else value = (value as Record<string, unknown> | undefined)?.[key]
+  }
+  return { type: 'set', path, before: (value ?? null) as SetStep['before'], after }
+}

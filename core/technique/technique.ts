@@ -1,0 +1,118 @@
+import type { z } from 'zod'
+import type { BeadSpec } from '../bead/spec'
+import type { Problem } from '../problem'
+import type { Lattice, Place } from './lattice'
+
+/** What a technique needs to know of a part: counts, the bead it is drawn for and the stitch's own settings. */
+export interface Work {
+  readonly columns: number
+  /** Bead rows along the length, all sections and repeats together. */
+  readonly rows: number
+  readonly bead: BeadSpec
+  readonly settings: Settings
+}
+
+export type Settings = Readonly<Record<string, string | number | boolean>>
+
+export interface Range { readonly least: number, readonly nominal: number, readonly most: number }
+
+/** A size and what it stands on: nominal bead figures until someone measures. */
+export interface Extent {
+  readonly lengthMm: Range
+  readonly widthMm: Range
+  readonly thicknessMm: number
+  readonly basis: { readonly kind: 'nominal', readonly spread: number }
+  readonly formula: string
+}
+
+/** One thing the hands do before turning: the beads picked up, in order. */
+export interface WorkingRow {
+  /** Rows it makes, counted from 1 as weavers count; the first string of peyote makes two. */
+  readonly from: number
+  readonly to: number
+  readonly direction: '→' | '←'
+  /** Cells in the order in which they are picked up. */
+  readonly places: readonly Place[]
+}
+
+/** Length of one kind of thread through the work, before slack, tails and joins. */
+export interface ThreadRun {
+  readonly id: 'thread' | 'weft' | 'warp'
+  readonly name: string
+  /** Threads of this kind that lie side by side; each is `lengthMm` long. */
+  readonly count: number
+  readonly lengthMm: number
+  /** Whether the run is cut in working lengths and joined, or stretched in one. */
+  readonly joined: boolean
+  /** The model in words, with its values: shown, so that it can be checked. */
+  readonly formula: string
+}
+
+export interface ThreadPath {
+  readonly runs: readonly ThreadRun[]
+  /** How often each hole is passed, by default. */
+  readonly passes: number
+}
+
+/** A choice that the stitch itself offers, for forms to show. */
+export interface SettingField {
+  readonly key: string
+  readonly label: string
+  readonly help: string
+  readonly kind: 'choice' | 'length' | 'flag'
+  readonly choices?: readonly { readonly value: string, readonly label: string }[]
+}
+
+/**
+ * The questions that every grid stitch answers. Tally, fit, supplies, proof, print and drawing are written once on these
+ * answers; a new stitch is one new file and a line in the registry.
+ */
+export interface Technique {
+  readonly id: string
+  readonly family: 'weave'
+  readonly name: string
+  readonly summary: string
+  /** Settings of its own, with a default for each. */
+  readonly settings: z.ZodType<Settings>
+  readonly fields: readonly SettingField[]
+
+  // place
+  lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'>): Lattice
+  // extent, and count ↔ size (nominal mm; a real number of rows, the caller rounds)
+  extent(work: Work): Extent
+  lengthOf(work: Work): number
+  rowsFor(lengthMm: number, work: Omit<Work, 'rows'>): number
+  widthOf(work: Omit<Work, 'rows'>): number
+  columnsFor(widthMm: number, work: Omit<Work, 'rows' | 'columns'>): number
+  // path
+  path(work: Work): ThreadPath
+  // order
+  workingRows(work: Pick<Work, 'rows'>): number
+  /** The i-th thing to do, i from 0. */
+  workingRow(i: number, work: Pick<Work, 'rows' | 'columns' | 'settings'>): WorkingRow
+  /** Which working row lays cell (c, r). */
+  workingRowOf(place: Place, work: Pick<Work, 'columns' | 'settings'>): number
+  /** Rows as weavers count them, for that many bead rows. */
+  countedRows(rows: number): number
+  // rules
+  /** Counts across that the stitch allows, nearest to what is wanted. */
+  nearestColumns(columns: number): number
+  check(work: Pick<Work, 'columns' | 'rows' | 'settings'>): Problem[]
+}
+
+/** ±5 % for stitched and loomed work until a gauge exists (common practice). */
+export const NOMINAL_SPREAD = 0.05
+
+export const rangeOf = (nominal: number, spread: number): Range =>
+  ({ least: nominal * (1 - spread), nominal, most: nominal * (1 + spread) })
+
+/** The extent of a flat band from its nominal length and width; a flat band is as thick as its bead. */
+export function nominalExtent(lengthMm: number, widthMm: number, bead: BeadSpec, formula: string): Extent {
+  return {
+    lengthMm: rangeOf(lengthMm, NOMINAL_SPREAD),
+    widthMm: rangeOf(widthMm, NOMINAL_SPREAD),
+    thicknessMm: bead.d,
+    basis: { kind: 'nominal', spread: NOMINAL_SPREAD },
+    formula,
+  }
+}

@@ -1,0 +1,75 @@
+import { z } from 'zod'
+import { showNumber } from '../../units/length'
+import { STRAIGHT, type Place } from '../lattice'
+import { nominalExtent, type Technique } from '../technique'
+
+const settings = z.strictObject({
+  start: z.enum(['left', 'right']).default('left').describe('The side from which each row is picked up'),
+  warpMm: z.number().min(0.05).max(2).default(0.2).describe('Diameter of the warp thread, mm'),
+  doubleEdge: z.boolean().default(true).describe('Whether the outer warp on each side is doubled'),
+  spareWarpMm: z.number().min(50).max(1000).default(200).describe('Warp left over at each end for the loom, mm'),
+})
+const read = (value: unknown): z.infer<typeof settings> => settings.parse(value)
+
+/** N beads need N + 1 warps, and one more at each edge if the edge is doubled. */
+export const warpCount = (columns: number, doubleEdge: boolean): number => columns + 1 + (doubleEdge ? 2 : 0)
+
+/** Beads in straight rows between warp threads: the warp stands between beads, so a loomed band is wider than the same count stitched. */
+export const loom: Technique = {
+  id: 'loom',
+  family: 'weave',
+  name: 'Loom',
+  summary: 'Straight rows between warp threads; every row is picked up at once.',
+  settings,
+  fields: [
+    { key: 'start', label: 'Rows are picked up from the', help: 'Each row of a loomed band is strung in the same direction.', kind: 'choice', choices: [{ value: 'left', label: 'left' }, { value: 'right', label: 'right' }] },
+    { key: 'warpMm', label: 'Warp thread', help: 'Its thickness stands between the beads.', kind: 'length' },
+    { key: 'doubleEdge', label: 'Doubled edge warps', help: 'A second warp at each edge makes it firm.', kind: 'flag' },
+    { key: 'spareWarpMm', label: 'Warp left at each end', help: 'What your loom needs to hold and to finish off.', kind: 'length' },
+  ],
+
+  lattice({ bead, settings: own }) {
+    const { warpMm } = read(own)
+    return {
+      pitchX: bead.l + warpMm, pitchY: bead.d, originX: warpMm + bead.l / 2, originY: bead.d / 2,
+      ...STRAIGHT, beadX: bead.l, beadY: bead.d, hole: 'across',
+    }
+  },
+  extent(work) {
+    return nominalExtent(loom.lengthOf(work), loom.widthOf(work), work.bead, 'length = rows × d; width = beads × l + (beads + 1) × warp')
+  },
+  lengthOf: ({ rows, bead }) => rows * bead.d,
+  rowsFor: (lengthMm, { bead }) => lengthMm / bead.d,
+  widthOf: ({ columns, bead, settings: own }) => columns * bead.l + (columns + 1) * read(own).warpMm,
+  columnsFor: (widthMm, { bead, settings: own }) => (widthMm - read(own).warpMm) / (bead.l + read(own).warpMm),
+
+  /** Weft: 2 W + 2 d a row, out under the warps and back over them. Warps: the band and what the loom holds at both ends. */
+  path(work) {
+    const { doubleEdge, spareWarpMm } = read(work.settings)
+    const width = loom.widthOf(work)
+    const d = work.bead.d
+    const warps = warpCount(work.columns, doubleEdge)
+    return {
+      passes: 2,
+      runs: [
+        { id: 'weft', name: 'Weft', count: 1, joined: true, lengthMm: work.rows * (2 * width + 2 * d), formula: `${work.rows} rows × (2 × ${showNumber(width, 1)} + 2 × ${d}) mm` },
+        {
+          id: 'warp', name: 'Warps', count: warps, joined: false, lengthMm: loom.lengthOf(work) + 2 * spareWarpMm,
+          formula: `${warps} warps × (${showNumber(loom.lengthOf(work), 1)} + 2 × ${showNumber(spareWarpMm)}) mm`,
+        },
+      ],
+    }
+  },
+
+  workingRows: ({ rows }) => rows,
+  workingRow(i, { columns, settings: own }) {
+    const left = read(own).start === 'left'
+    const places: Place[] = Array.from({ length: columns }, (_, k) => ({ c: left ? k : columns - 1 - k, r: i }))
+    return { from: i + 1, to: i + 1, direction: left ? '→' : '←', places }
+  },
+  workingRowOf: ({ r }) => r,
+  countedRows: rows => rows,
+
+  nearestColumns: columns => Math.max(1, Math.round(columns)),
+  check: () => [],
+}

@@ -1,0 +1,87 @@
+import { bad, good, problem, type Result } from '../problem'
+
+/** One inch in millimetres, exactly (international yard and pound agreement, 1959). */
+export const MM_PER_INCH = 25.4
+
+export type LengthUnit = 'mm' | 'in'
+
+export const mmFromInch = (inch: number): number => inch * MM_PER_INCH
+export const inchFromMm = (mm: number): number => mm / MM_PER_INCH
+
+const FACTOR: Record<string, number> = {
+  mm: 1, millimetre: 1, millimetres: 1, millimeter: 1, millimeters: 1,
+  cm: 10, centimetre: 10, centimetres: 10, centimeter: 10, centimeters: 10,
+  m: 1000, metre: 1000, metres: 1000, meter: 1000, meters: 1000,
+  in: MM_PER_INCH, inch: MM_PER_INCH, inches: MM_PER_INCH, '"': MM_PER_INCH, '″': MM_PER_INCH, '”': MM_PER_INCH,
+}
+
+const VULGAR: Record<string, string> = {
+  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
+}
+
+const NUMBER = String.raw`(?:\d+(?:[.,]\d+)?|[.,]\d+)`
+const LENGTH = new RegExp(String.raw`^(?:(${NUMBER})(?:[\s-]+(\d+)\s*/\s*(\d+))?|(\d+)\s*/\s*(\d+))\s*([a-z]+|["″”])?\.?$`)
+
+/** Largest length that is taken as meant, in mm: a hundred metres. */
+export const LONGEST_MM = 100_000
+
+/**
+ * Reads a length as people type it: `7 1/4 in`, `18,5 cm`, `7¼"`, `184`. A number without a unit is in `unit`.
+ * Returns millimetres, not rounded.
+ */
+export function tryParseLength(text: string, unit: LengthUnit): Result<number> {
+  let plain = text.trim().toLowerCase()
+  for (const [sign, fraction] of Object.entries(VULGAR)) plain = plain.replace(sign, ` ${fraction}`)
+  plain = plain.replaceAll('⁄', '/').replace(/\s+/g, ' ').trim()
+  if (plain === '') return bad(problem('length-empty', 'length', `Type a length, for example ${example(unit)}.`))
+  const match = LENGTH.exec(plain)
+  if (!match) return bad(problem('length-unread', 'length', `“${text.trim()}” is not a length. Type it like ${example(unit)}.`))
+  const [, whole, over, under, loneOver, loneUnder, suffix] = match
+  const factor = suffix === undefined ? FACTOR[unit]! : FACTOR[suffix]
+  if (factor === undefined) return bad(problem('length-unit', 'length', `“${suffix}” is not a unit known here. Use mm, cm or in.`))
+  const divisor = Number(under ?? loneUnder ?? 1)
+  if (divisor === 0) return bad(problem('length-unread', 'length', 'A fraction cannot have 0 below the line. Type it like 7 1/4 in.'))
+  const value = Number((whole ?? '0').replace(',', '.')) + Number(over ?? loneOver ?? 0) / divisor
+  const mm = value * factor
+  if (!Number.isFinite(mm) || mm > LONGEST_MM) return bad(problem('length-far', 'length', 'That is longer than 100 m. Check the unit.'))
+  return good(mm)
+}
+
+const example = (unit: LengthUnit): string => (unit === 'in' ? '7 1/4 in' : '184 mm or 18,5 cm')
+
+/** Inches as a whole number and a fraction to the nearest sixteenth, half up: 184 mm → `7 1/4`. */
+export function inchFraction(mm: number): string {
+  const sixteenths = Math.round(Math.abs(inchFromMm(mm)) * 16)
+  const sign = mm < 0 && sixteenths > 0 ? '−' : ''
+  const whole = Math.floor(sixteenths / 16)
+  let over = sixteenths % 16
+  let under = 16
+  while (over > 0 && over % 2 === 0) { over /= 2; under /= 2 }
+  if (over === 0) return `${sign}${whole}`
+  return whole === 0 ? `${sign}${over}/${under}` : `${sign}${whole} ${over}/${under}`
+}
+
+export interface LengthStyle { readonly unit: LengthUnit, readonly decimals?: number }
+
+/**
+ * Shows a length. Rounding happens here and only here: mm to `decimals` (default 0), half away from zero;
+ * inches to the nearest sixteenth.
+ */
+export function showLength(mm: number, { unit, decimals = 0 }: LengthStyle): string {
+  return unit === 'in' ? `${inchFraction(mm)} in` : `${showNumber(mm, decimals)} mm`
+}
+
+/** A number with a fixed count of decimals, thin spaces between thousands and a true minus sign. */
+export function showNumber(value: number, decimals = 0): string {
+  const scale = 10 ** decimals
+  const rounded = Math.sign(value) * Math.round(Math.abs(value) * scale + 1e-9) / scale
+  const [whole = '0', fraction] = Math.abs(rounded).toFixed(decimals).split('.')
+  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, '\u202F') : whole
+  return `${rounded < 0 ? '−' : ''}${grouped}${fraction === undefined ? '' : `.${fraction}`}`
+}
+
+/** Long thread in metres, short in the chosen unit: 1 240 mm → `1.24 m`; in inches → feet are not used, inches are. */
+export function showLongLength(mm: number, unit: LengthUnit): string {
+  if (unit === 'in') return mm >= 36 * MM_PER_INCH ? `${showNumber(inchFromMm(mm) / 36, 1)} yd` : `${inchFraction(mm)} in`
+  return mm >= 1000 ? `${showNumber(mm / 1000, 1)} m` : `${showNumber(mm / 10)} cm`
+}

@@ -1,0 +1,1 @@
+export default defineNuxtConfig({ compatibilityDate: '2026-01-01' })

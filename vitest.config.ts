@@ -1,0 +1,16 @@
+import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vitest/config'
+
+const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+const alias = { '#core': at('./core'), '~~': at('.'), '~': at('./app') }
+
+export default defineConfig({
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'core', environment: 'node', include: ['core/**/*.test.ts', 'app/mat/**/*.test.ts', 'server/**/*.test.ts', 'tests/law/**/*.test.ts', 'launcher/**/*.test.ts', 'demo/**/*.test.ts'] } },
+      { plugins: [vue()], resolve: { alias }, test: { name: 'components', environment: 'happy-dom', include: ['app/components/**/*.test.ts'], server: { deps: { inline: ['vuetify'] } } } },
+    ],
+    passWithNoTests: false,
+  },
+})
