@@ -1,1 +1,80 @@
-export default defineNuxtConfig({ compatibilityDate: '2026-01-01' })
+import { fileURLToPath } from 'node:url'
+import vuetify from 'vite-plugin-vuetify'
+
+const core = fileURLToPath(new URL('./core', import.meta.url))
+const IS_DEV = process.env.NODE_ENV === 'development'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  devtools: { enabled: false },
+  telemetry: false,
+  // Every view but the way in belongs to one signed-in person and lives in the browser (docs/decisions.md).
+  ssr: false,
+  srcDir: 'app',
+  alias: { '#core': core },
+  modules: ['@pinia/nuxt', 'nuxt-security', '@nuxt/eslint'],
+  css: ['~/theme/fonts.css', '~/theme/tokens.css', '~/theme/base.css', '~/theme/vuetify.css'],
+  build: { transpile: ['vuetify'] },
+  features: { inlineStyles: false },
+  app: {
+    head: {
+      title: 'Weben',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'description', content: 'The workbench of someone who makes things of small beads' },
+        { name: 'color-scheme', content: 'light dark' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/bead.svg' }],
+    },
+  },
+  spaLoadingTemplate: '../app/theme/loading.html',
+  imports: { dirs: [] },
+  vite: {
+    plugins: [vuetify({ autoImport: true })],
+    worker: { format: 'es' },
+    build: { target: 'es2022' },
+  },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  eslint: { config: { stylistic: true } },
+  nitro: {
+    compressPublicAssets: true,
+    typescript: { strict: true },
+  },
+  security: {
+    // The embedder policy blocks workers silently; limits and origin checks are ours, in PostgreSQL and in middleware.
+    headers: {
+      crossOriginEmbedderPolicy: false,
+      // Served plainly on loopback, and behind a proxy that speaks https: the proxy promises https for itself.
+      strictTransportSecurity: false,
+      referrerPolicy: 'no-referrer',
+      xFrameOptions: 'DENY',
+      contentSecurityPolicy: {
+        'default-src': ['\'self\''],
+        'base-uri': ['\'none\''],
+        'font-src': ['\'self\''],
+        'form-action': ['\'self\''],
+        'frame-ancestors': ['\'none\''],
+        'img-src': ['\'self\'', 'data:', 'blob:'],
+        'object-src': ['\'none\''],
+        'script-src': ['\'self\'', '\'nonce-{{nonce}}\''],
+        'script-src-attr': ['\'none\''],
+        // Vuetify writes its sizes into style attributes.
+        'style-src': ['\'self\'', '\'unsafe-inline\''],
+        'connect-src': IS_DEV ? ['\'self\'', 'ws:'] : ['\'self\''],
+        'worker-src': ['\'self\'', 'blob:'],
+        'upgrade-insecure-requests': false,
+      },
+    },
+    rateLimiter: false,
+    requestSizeLimiter: false,
+    xssValidator: false,
+    corsHandler: false,
+    allowedMethodsRestricter: false,
+    hidePoweredBy: true,
+    basicAuth: false,
+    csrf: false,
+    nonce: true,
+    sri: false,
+  },
+})

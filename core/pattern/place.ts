@@ -1,0 +1,82 @@
+import { placeKey } from '../piece/edit'
+import { columnsOf, numberAt, rowsOf, techniqueOf, beadOf, type Part } from '../piece/piece'
+import { beadCentre, nearestPlace, neighbourOffsets, type Lattice, type Place } from '../technique/lattice'
+
+/** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */
+
+export const latticeOf = (part: Part): Lattice => techniqueOf(part).lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
+
+export const isInside = (part: Part, { c, r }: Place): boolean => c >= 0 && r >= 0 && c < columnsOf(part) && r < rowsOf(part)
+
+/** The cells that a straight line between the middles of two beads passes, each once, in order. */
+export function lineBetween(part: Part, from: Place, to: Place): Place[] {
+  const lattice = latticeOf(part)
+  const a = beadCentre(lattice, from.c, from.r)
+  const b = beadCentre(lattice, to.c, to.r)
+  const steps = Math.max(1, Math.ceil(2 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)))
+  const out: Place[] = []
+  const seen = new Set<number>()
+  for (let i = 0; i <= steps; i++) {
+    const t = i / steps
+    const place = i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
+    const key = placeKey(columnsOf(part), place.c, place.r)
+    if (!isInside(part, place) || seen.has(key)) continue
+    seen.add(key)
+    out.push(place)
+  }
+  return out
+}
+
+/** The beads strung between two places of one working row, as the thread takes them; `to` is brought onto the row of `from`. */
+export function runBetween(part: Part, from: Place, to: Place): Place[] {
+  const technique = techniqueOf(part)
+  const work = { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings }
+  const { places } = technique.workingRow(technique.workingRowOf(from, work), work)
+  const first = places.findIndex(p => p.c === from.c && p.r === from.r)
+  let last = first
+  for (let i = 0; i < places.length; i++) if (Math.abs(places[i]!.c - to.c) < Math.abs(places[last]!.c - to.c)) last = i
+  return places.slice(Math.min(first, last), Math.max(first, last) + 1)
+}
+
+/** All cells of a working row. */
+export function wholeRow(part: Part, at: Place): readonly Place[] {
+  const technique = techniqueOf(part)
+  const work = { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings }
+  return technique.workingRow(technique.workingRowOf(at, work), work).places
+}
+
+/**
+ * Keys (r · columns + c) of the patch of equal beads that touch each other, beginning at a place. Touching is along a side,
+ * as the lattice has it.
+ */
+export function floodFrom(part: Part, at: Place): number[] {
+  if (!isInside(part, at)) return []
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
+  const lattice = latticeOf(part)
+  const { period } = lattice
+  const offsets = Array.from({ length: period.columns * period.rows }, (_, i) => neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)))
+  const cells = new Uint16Array(columns * rows)
+  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) cells[r * columns + c] = numberAt(part, c, r)
+  const seen = new Uint8Array(columns * rows)
+  const first = at.r * columns + at.c
+  const wanted = cells[first]!
+  const queue = [first]
+  seen[first] = 1
+  for (let head = 0; head < queue.length; head++) {
+    const key = queue[head]!
+    const c = key % columns
+    const r = (key - c) / columns
+    const around = offsets[(r % period.rows) * period.columns + (c % period.columns)]!
+    for (const offset of around) {
+      const nc = c + offset.c
+      const nr = r + offset.r
+      if (nc < 0 || nr < 0 || nc >= columns || nr >= rows) continue
+      const next = nr * columns + nc
+      if (seen[next] === 1 || cells[next] !== wanted) continue
+      seen[next] = 1
+      queue.push(next)
+    }
+  }
+  return queue
+}

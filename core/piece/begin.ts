@@ -1,0 +1,70 @@
+import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
+import { requireSpec } from '../bead/spec'
+import { fitBracelet, rowsForLength } from '../fit/bracelet'
+import { closureOf, type ClosureKind } from '../fit/closure'
+import { emptyCells } from '../grid/cells'
+import { motifCells, type MotifId } from '../pattern/motif'
+import { requireTechnique } from '../technique/registry'
+import type { Settings } from '../technique/technique'
+import type { Part, Piece } from './piece'
+import { LIMITS, supplySchema } from './schema'
+
+/** What a person says to begin a bracelet; everything can be changed later. */
+export interface BraceletWish {
+  readonly name: string
+  readonly wearer: string
+  readonly wristMm: number
+  readonly easeMm: number
+  readonly closure: { readonly kind: ClosureKind, readonly lengthMm: number }
+  readonly widthMm: number
+  readonly technique: string
+  readonly spec: string
+  readonly motif: MotifId
+  readonly start: 'left' | 'right'
+}
+
+const bead = (tray: readonly TrayBead[], name: string, spec: string, colour: string, finish: Finish): TrayBead => ({ ...nextOnTray(tray), name, spec, colour, finish })
+
+/** Four beads that go together, to begin with. */
+export function firstTray(spec: string): TrayBead[] {
+  const tray: TrayBead[] = []
+  tray.push(bead(tray, 'Fog', spec, '#d9d4c7', 'lustre'))
+  tray.push(bead(tray, 'Kingfisher', spec, '#1b7fa3', 'transparent'))
+  tray.push(bead(tray, 'Rust', spec, '#b5512b', 'matte'))
+  tray.push(bead(tray, 'Old gold', spec, '#b98a2e', 'metallic'))
+  return tray
+}
+
+/** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
+export const PLAIN_END_ROWS = 2
+
+/** Columns that come nearest to a width, of a count that the stitch allows. */
+export function columnsForWidth(technique: string, settings: Settings, spec: string, widthMm: number): number {
+  const t = requireTechnique(technique)
+  return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings })))
+}
+
+/** A first bracelet: plain ends, a motif, and as many whole repeats as come nearest to the wrist. */
+export function beginBracelet(wish: BraceletWish): Piece {
+  const technique = requireTechnique(wish.technique)
+  const settings = technique.settings.parse({ start: wish.start })
+  const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
+  const tray = firstTray(wish.spec)
+  const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
+  const plain = emptyCells(columns, PLAIN_END_ROWS, tray[0]!.number)
+  const part: Part = {
+    id: 'band', name: 'Band', technique: wish.technique, settings, spec: wish.spec, times: 1,
+    start: plain, repeat: motifCells(wish.motif, lattice, columns, tray.map(b => b.number)), end: plain,
+  }
+  const fit = { kind: 'bracelet' as const, wearer: wish.wearer, wristMm: wish.wristMm, easeMm: wish.easeMm, closure: wish.closure, widthMm: wish.widthMm }
+  return { name: wish.name, notes: '', tray, fit, supply: supplySchema.parse({}), parts: [{ ...part, times: nearestTimes(fit, part) }] }
+}
+
+/** Whole repeats that come nearest to what the wrist takes, at least one. */
+export function nearestTimes(fit: Piece['fit'], part: Part): number {
+  const { targetMm } = fitBracelet(fit, part)
+  const rows = rowsForLength(part, targetMm) - part.start.rows - part.end.rows
+  return Math.min(LIMITS.times, Math.max(1, Math.round(rows / part.repeat.rows)))
+}
+
+export const usualClosure = (kind: ClosureKind): BraceletWish['closure'] => ({ kind, lengthMm: closureOf(kind).lengthMm })

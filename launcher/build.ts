@@ -1,0 +1,41 @@
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { lastLines, run } from './run'
+import { step, Trouble } from './say'
+
+const SOURCES = ['app', 'core', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
+
+function* files(path: string): Generator<string> {
+  const entries = readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))
+  for (const entry of entries) {
+    if (entry.isDirectory()) yield* files(join(path, entry.name))
+    else if (!entry.name.endsWith('.test.ts')) yield join(path, entry.name)
+  }
+}
+
+/** One number for everything that the build reads. */
+export function sourcesHash(root: string): string {
+  const hash = createHash('sha256')
+  for (const source of SOURCES) {
+    const path = join(root, source)
+    if (!existsSync(path)) continue
+    for (const file of source.includes('.') ? [path] : files(path)) hash.update(file).update(readFileSync(file))
+  }
+  return hash.digest('hex')
+}
+
+export const serverEntry = (root: string): string => join(root, '.output/server/index.mjs')
+
+/** Builds the application when its sources changed since the last build. */
+export async function ensureBuilt(root: string): Promise<void> {
+  const stamp = join(root, '.weben', 'built-from')
+  const hash = sourcesHash(root)
+  if (existsSync(serverEntry(root)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return
+  await step('building the application (about a minute and a half)', async () => {
+    const { code, output } = await run('node_modules/.bin/nuxt', ['build'], { cwd: root, env: { ...process.env, NODE_ENV: 'production', NODE_OPTIONS: '--max-old-space-size=4096' } })
+    if (code !== 0) throw new Trouble(`The build failed:\n${lastLines(output, 40)}`)
+  })
+  mkdirSync(join(root, '.weben'), { recursive: true })
+  writeFileSync(stamp, hash)
+}

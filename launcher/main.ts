@@ -1,0 +1,30 @@
+import { resolve } from 'node:path'
+import { say, Trouble } from './say'
+
+const HELP = `Use: ./weben COMMAND
+
+  start [--port 4173] [--host 127.0.0.1] [--empty]   serve Weben, with the demo workshop unless --empty
+  test                                               run everything that is checked
+  dev                                                development server
+  report FILE                                        all that is computed for a piece file, as JSON
+`
+
+const root = resolve(import.meta.dirname, '..')
+const [command, ...args] = process.argv.slice(2)
+
+async function main(): Promise<void> {
+  switch (command) {
+    case 'start': return (await import('./start')).start(root, args)
+    case 'test': return (await import('./test')).test(root, args)
+    case 'dev': return (await import('./dev')).dev(root, args)
+    case 'report': return (await import('./report')).report(args)
+    case undefined: case 'help': case '--help': process.stdout.write(HELP); return
+    default: throw new Trouble(`“${command}” is not a command.\n${HELP}`)
+  }
+}
+
+main().catch((error: unknown) => {
+  if (error instanceof Trouble) say(error.message)
+  else console.error(error)
+  process.exitCode = 1
+})

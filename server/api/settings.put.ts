@@ -1,0 +1,9 @@
+import { database } from '../database/connection'
+import { answer, readJson } from '../http/answer'
+import { requireAccount } from '../http/session'
+import { saveSettings, settingsSchema } from '../service/account'
+
+export default answer(async (event) => {
+  const account = await requireAccount(event)
+  return { settings: await saveSettings(database(), account.id, await readJson(event, settingsSchema)) }
+})

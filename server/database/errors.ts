@@ -1,0 +1,8 @@
+/** Database errors are known by code and constraint name, not by their text. */
+export function isUniqueViolation(error: unknown, constraint: string): boolean {
+  const e = error as { code?: string, constraint?: string } | null
+  return e?.code === '23505' && e.constraint === constraint
+}
+
+/** Not a uuid where one was asked for. */
+export const isBadUuid = (error: unknown): boolean => (error as { code?: string } | null)?.code === '22P02'

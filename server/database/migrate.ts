@@ -1,0 +1,19 @@
+import type { Knex } from 'knex'
+import type { Database } from './connection'
+import * as first from './migration/0001-first'
+
+interface Named { readonly name: string, readonly migration: Knex.Migration }
+
+const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }]
+
+const migrationSource: Knex.MigrationSource<Named> = {
+  getMigrations: () => Promise.resolve([...MIGRATIONS]),
+  getMigrationName: named => named.name,
+  getMigration: named => Promise.resolve(named.migration),
+}
+
+/** Brings the database to the newest shape, under knex's lock, so that several instances may start at once. Returns what was done. */
+export async function migrate(db: Database): Promise<string[]> {
+  const [, names] = await db.migrate.latest({ migrationSource }) as [number, string[]]
+  return names
+}

@@ -1,0 +1,55 @@
+import { randomUUID } from 'node:crypto'
+import { defineEventHandler, getRequestHeader, readRawBody, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import type { z } from 'zod'
+import { problemsOf } from '../../core/piece/codec'
+import { Failure, unsound } from '../service/failure'
+import { writeLog } from './log'
+
+/** The shape of every error: a code for programs, a sentence that says what to do, and what it concerns. */
+export interface ErrorBody { readonly error: { readonly code: string, readonly says: string, readonly problems?: unknown, readonly data?: unknown, readonly id?: string } }
+
+/**
+ * A route: runs the work and turns a Failure into its answer. Anything else is a fault of ours: the log gets the rest,
+ * the user an id to name.
+ */
+export function answer<T>(work: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
+  return defineEventHandler(async (event): Promise<T | ErrorBody> => {
+    setResponseHeader(event, 'Cache-Control', 'no-store')
+    try {
+      return await work(event)
+    }
+    catch (error) {
+      if (error instanceof Failure) {
+        setResponseStatus(event, error.status)
+        return { error: { code: error.code, says: error.says, ...error.details } }
+      }
+      const id = randomUUID().slice(0, 8)
+      writeLog('fault', { id, route: event.path.replace(/\?.*/, '').replace(/[0-9a-f-]{36}/g, ':id'), message: error instanceof Error ? error.message : String(error), stack: error instanceof Error ? error.stack : undefined })
+      setResponseStatus(event, 500)
+      return { error: { code: 'fault', says: `Something went wrong on our side (${id}). What you did before is saved. Try again in a moment.`, id } }
+    }
+  })
+}
+
+const MB = 1_000_000
+
+/** Reads and checks a JSON body of at most `mostMb` megabytes, at the boundary and nowhere else. */
+export async function readJson<S extends z.ZodType>(event: H3Event, schema: S, mostMb = 1): Promise<z.infer<S>> {
+  const value = await readJsonText(event, mostMb)
+  const parsed = schema.safeParse(value)
+  if (!parsed.success) throw unsound(problemsOf(parsed.error))
+  return parsed.data
+}
+
+export async function readJsonText(event: H3Event, mostMb: number): Promise<unknown> {
+  const length = Number(getRequestHeader(event, 'content-length') ?? Number.NaN)
+  if (!Number.isFinite(length)) throw new Failure(411, 'length-missing', 'The request must say how long it is.')
+  if (length > mostMb * MB) throw new Failure(413, 'too-large', `This is larger than ${mostMb} MB and cannot be taken.`)
+  const text = await readRawBody(event)
+  try {
+    return JSON.parse(text ?? '')
+  }
+  catch {
+    throw new Failure(400, 'not-json', 'The request is not JSON.')
+  }
+}

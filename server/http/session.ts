@@ -1,0 +1,51 @@
+import { getRequestHeader, getRequestIP, useSession, type H3Event, type SessionConfig } from 'h3'
+import { database } from '../database/connection'
+import { accountOfSession, openSession, type Account } from '../service/account'
+import { Failure } from '../service/failure'
+
+const DAY = 86_400
+
+function secret(): string {
+  const value = process.env.WEBEN_SESSION_SECRET
+  if (!value || value.length < 32) throw new Error('WEBEN_SESSION_SECRET is not set: give at least 32 random characters, the same for every instance')
+  return value
+}
+
+const trustsProxy = (): boolean => process.env.WEBEN_TRUST_PROXY === '1'
+
+/** Whether the person reached us over https: directly, or by the word of a trusted proxy. */
+export const isSecure = (event: H3Event): boolean => trustsProxy() && getRequestHeader(event, 'x-forwarded-proto') === 'https'
+
+export const addressOf = (event: H3Event): string => getRequestIP(event, { xForwardedFor: trustsProxy() }) ?? 'unknown'
+
+/** The sealed cookie holds the id of a session and nothing else; its `Secure` follows the scheme. */
+const config = (event: H3Event): SessionConfig => ({
+  name: 'weben', password: secret(), maxAge: 60 * DAY,
+  cookie: { httpOnly: true, sameSite: 'lax', path: '/', secure: isSecure(event), maxAge: 60 * DAY },
+})
+
+export async function enter(event: H3Event, account: Account): Promise<void> {
+  const sealed = await useSession<{ sid?: string }>(event, config(event))
+  await sealed.update({ sid: await openSession(database(), account.id) })
+}
+
+export async function sessionId(event: H3Event): Promise<string | null> {
+  const sealed = await useSession<{ sid?: string }>(event, config(event))
+  return sealed.data.sid ?? null
+}
+
+export async function leave(event: H3Event): Promise<void> {
+  const sealed = await useSession<{ sid?: string }>(event, config(event))
+  await sealed.clear()
+}
+
+export async function findAccount(event: H3Event): Promise<Account | null> {
+  const sid = await sessionId(event)
+  return sid ? accountOfSession(database(), sid) : null
+}
+
+export async function requireAccount(event: H3Event): Promise<Account> {
+  const account = await findAccount(event)
+  if (!account) throw new Failure(401, 'signed-out', 'You are not signed in. Sign in; what you did here is kept in this browser until then.')
+  return account
+}
