@@ -1,1 +1,11 @@
-<template><div/></template>
+<script setup lang="ts">
+import { useThemeOnPage } from './composables/theme'
+
+useThemeOnPage()
+</script>
+
+<template>
+  <VApp>
+    <NuxtPage />
+  </VApp>
+</template>

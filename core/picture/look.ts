@@ -46,7 +46,7 @@ const SURFACE: Record<Finish, Surface> = {
   opaque: { depth: 0.42, shine: 0.38, narrow: 5, clear: 0 },
   matte: { depth: 0.26, shine: 0, narrow: 1, clear: 0 },
   lustre: { depth: 0.34, shine: 0.5, narrow: 2.2, clear: 0 },
-  metallic: { depth: 0.72, shine: 0.85, narrow: 9, clear: 0 },
+  metallic: { depth: 0.6, shine: 0.8, narrow: 8, clear: 0 },
   transparent: { depth: 0.2, shine: 0.55, narrow: 7, clear: 0.42 },
   lined: { depth: 0.25, shine: 0.5, narrow: 6, clear: 0.35 },
   rainbow: { depth: 0.45, shine: 0.45, narrow: 4, clear: 0 },
@@ -82,11 +82,12 @@ function shade(look: BeadLook, ground: Rgb, u: number, v: number): [number, numb
       // Light gathers on the far side of clear glass; the hole is a darker line.
       const glow = 0.3 * Math.max(0, v) * round
       r = mix(r, 255, glow); g = mix(g, 255, glow); b = mix(b, 255, glow)
-      if (Math.abs(v) < 0.16) { r *= 0.9; g *= 0.9; b *= 0.9 }
+      const line = 1 - 0.07 * Math.exp(-(v * v) * 30)
+      r *= line; g *= line; b *= line
     }
   }
   let light = 1 - depth * (1 - round) - 0.22 * end - 0.16 * v
-  if (finish === 'metallic') light -= 0.3 * Math.exp(-((v - 0.28) ** 2) * 14) - 0.16 * Math.exp(-((v - 0.62) ** 2) * 30)
+  if (finish === 'metallic') light -= 0.2 * Math.exp(-((v - 0.4) ** 2) * 5)
   r *= light; g *= light; b *= light
   const spot = shine * Math.exp(-((v + 0.42) ** 2) * narrow * 2.6) * (1 - end) * (1 - 0.35 * u * u)
   return [mix(r, 255, spot), mix(g, 255, spot), mix(b, 255, spot)]

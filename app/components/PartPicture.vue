@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { ref, watchEffect } from 'vue'
+import type { TrayBead } from '#core/bead/bead'
+import type { Part } from '#core/piece/piece'
+import { makeSprites, paint, sizeOnScreen } from '#core/picture/raster'
+import { matGround } from '../mat/ground'
+import { useDayOrEvening } from '../composables/theme'
+
+/** A part lying on the mat, its beginning in sight. */
+const props = defineProps<{ part: Part, tray: readonly TrayBead[] }>()
+const frame = ref<HTMLElement>()
+const canvas = ref<HTMLCanvasElement>()
+const { width, height } = useElementSize(frame)
+const theme = useDayOrEvening()
+
+watchEffect(() => {
+  const target = canvas.value
+  if (!target || width.value < 10 || height.value < 10) return
+  const dpr = window.devicePixelRatio || 1
+  target.width = Math.round(width.value * dpr)
+  target.height = Math.round(height.value * dpr)
+  const one = sizeOnScreen(props.part, { lie: 'along', scale: 1 })
+  const scale = Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
+  const surface = { width: target.width, height: target.height, pixels: new Uint32Array(target.width * target.height) }
+  const view = { lie: 'along' as const, scale, x: Math.round(16 * dpr), y: Math.round((target.height - one.height * scale) / 2) }
+  paint(surface, { x: 0, y: 0, width: target.width, height: target.height }, props.part, view, makeSprites(props.tray, scale, 'along', { ground: matGround(theme.value), glyphs: false, nap: 4 }))
+  target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
+})
+</script>
+
+<template>
+  <div ref="frame" class="picture" aria-hidden="true"><canvas ref="canvas" /></div>
+</template>
+
+<style scoped>
+.picture { background: var(--mat); border-radius: var(--round); overflow: hidden; }
+canvas { width: 100%; height: 100%; display: block; }
+</style>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { trayByNumber, type Piece } from '#core/piece/piece'
+import { GAP, rowTitle, type RowWords } from '#core/tally/words'
+
+/** The words of one working row: number, direction, count, and the runs with their colours. */
+const props = defineProps<{ words: RowWords, piece: Piece, large?: boolean }>()
+const tray = computed(() => trayByNumber(props.piece.tray))
+</script>
+
+<template>
+  <div class="words" :class="{ large }">
+    <div class="which">
+      <strong>{{ rowTitle(words) }} <span class="way">{{ words.direction }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span></strong>
+      <span class="quiet">{{ words.beads }} beads</span>
+    </div>
+    <ol>
+      <li v-for="(run, k) in words.runs" :key="k">
+        <span class="run">{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</span>
+        <span v-if="run.number !== 0" class="swatch" :style="{ '--bead': tray.get(run.number)?.colour }" aria-hidden="true" /><span v-else class="hidden">empty</span>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.words { display: flex; gap: 18px; align-items: center; min-width: 0; }
+.which { display: grid; flex: none; min-width: 84px; }
+.which strong { font: 650 17px/1.2 var(--title); white-space: nowrap; }
+ol { list-style: none; display: flex; gap: 4px 14px; margin: 0; padding: 0; flex-wrap: wrap; }
+li { display: inline-flex; align-items: center; gap: 5px; }
+.run { font: 650 17px/1.3 var(--title); }
+.large .run { font-size: 20px; }
+</style>

@@ -1,0 +1,290 @@
+<script setup lang="ts">
+import { useElementSize, useRafFn } from '@vueuse/core'
+import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
+import { layingSteps } from '#core/piece/edit'
+import { columnsOf, numberAt, rowsOf, trayByNumber, type Part, type Piece } from '#core/piece/piece'
+import { GLYPH_PX, type View } from '#core/picture/raster'
+import { applySteps } from '#core/piece/step'
+import { isInside } from '#core/pattern/place'
+import { rowTitle, rowWords } from '#core/tally/words'
+import { techniqueOf } from '#core/piece/piece'
+import type { Place } from '#core/technique/lattice'
+import { useDayOrEvening } from '../composables/theme'
+import { useLengths } from '../composables/lengths'
+import { useMat } from '../stores/mat'
+import { matGround } from './ground'
+import { drawOverlay } from './overlay'
+import { makePainter } from './painter'
+import { toolOf, type Gesture, type Outcome } from './tool/tool'
+import { moved, placeAt, showing, TRUE_SCALE, viewOfAll, viewToBegin, centred, zoomed } from './view'
+
+/** The bead grid itself: draws the part, follows pointer, touch and keys, and hands finished gestures up. */
+const props = defineProps<{ piece: Piece, part: Part }>()
+const emit = defineEmits<{ outcome: [outcome: Outcome] }>()
+
+const mat = useMat()
+const theme = useDayOrEvening()
+const { unit } = useLengths()
+const frame = ref<HTMLElement>()
+const beads = ref<HTMLCanvasElement>()
+const marks = ref<HTMLCanvasElement>()
+const { width, height } = useElementSize(frame)
+const size = computed(() => ({ width: width.value, height: height.value }))
+
+const view = shallowRef<View | null>(null)
+const gesture = shallowRef<Gesture | null>(null)
+const focused = ref(false)
+
+/** The part as it would be if the gesture ended now. */
+const shown = computed<Part>(() => {
+  if (!gesture.value || gesture.value.laying.size === 0) return props.part
+  const next = applySteps(props.piece, layingSteps(props.part, gesture.value.laying))
+  return next.ok ? next.value.parts.find(p => p.id === props.part.id)! : props.part
+})
+
+const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat.clip }))
+const tool = computed(() => toolOf(mat.tool))
+
+// ---- drawing: once a frame at most, and only what changed
+const painter = makePainter()
+let stale = true
+const wake = () => { stale = true }
+
+function token(name: string): string {
+  return getComputedStyle(document.documentElement).getPropertyValue(name).trim()
+}
+
+function draw() {
+  const base = beads.value?.getContext('2d', { alpha: false })
+  const over = marks.value?.getContext('2d')
+  if (!stale || !base || !over || !view.value || width.value < 2) return
+  stale = false
+  const dpr = window.devicePixelRatio || 1
+  const w = Math.round(width.value * dpr)
+  const h = Math.round(height.value * dpr)
+  if (beads.value!.width !== w || beads.value!.height !== h) {
+    for (const canvas of [beads.value!, marks.value!]) { canvas.width = w; canvas.height = h }
+  }
+  painter.resize(w, h)
+  const { lie, scale, x, y } = view.value
+  painter.show(base, {
+    part: shown.value, tray: props.piece.tray,
+    view: { lie, scale: scale * dpr, x: Math.round(x * dpr), y: Math.round(y * dpr) },
+    options: { ground: matGround(theme.value), glyphs: mat.glyphs, nap: 4 },
+  })
+  over.setTransform(dpr, 0, 0, dpr, 0, 0)
+  const box = mat.tool === 'select' && gesture.value ? tool.value.up(ground.value, gesture.value).select ?? null : mat.selection
+  drawOverlay(over, {
+    part: shown.value, view: view.value, size: size.value, unit: unit.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box,
+    colours: { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') },
+  })
+}
+useRafFn(draw)
+watch([shown, () => props.piece.tray, view, width, height, () => mat.glyphs, () => mat.hover, () => mat.cursor, () => mat.selection, gesture, focused, unit, theme], wake)
+watch(theme, () => nextTick(wake))
+onMounted(() => { void document.fonts?.ready.then(wake) })
+
+// ---- view
+watch([width, height, () => mat.lie], ([w, h], [oldW, oldH]) => {
+  if (w < 2 || h < 2) return
+  if (!view.value || view.value.lie !== mat.lie) {
+    if (!view.value) mat.lie = w < h * 0.9 ? 'down' : 'along'
+    view.value = viewToBegin(props.part, mat.lie, size.value)
+  }
+  else if (oldW && oldH) view.value = moved(props.part, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
+}, { flush: 'post' })
+
+const middle = () => ({ x: width.value / 2, y: height.value / 2 })
+const zoom = (factor: number, at = middle()) => { if (view.value) view.value = zoomed(view.value, factor, at) }
+const showAll = () => { view.value = viewOfAll(props.part, mat.lie, size.value) }
+const showTrue = () => { if (view.value) view.value = centred(props.part, mat.lie, TRUE_SCALE, size.value) }
+function showBead() {
+  if (!view.value) return
+  const at = mat.cursor ?? mat.hover ?? { c: 0, r: 0 }
+  view.value = showing(props.part, zoomed(view.value, 26 / view.value.scale, middle()), at, size.value)
+}
+defineExpose({ zoom, showAll, showTrue, showBead, focus: () => frame.value?.focus(), scale: computed(() => view.value?.scale ?? 0) })
+
+// ---- pointer and touch: one finger draws, two move and zoom
+const fingers = new Map<number, { x: number, y: number }>()
+let pressed: number | null = null
+let dragging = false
+let spaceDown = false
+
+const at = (event: MouseEvent) => {
+  const box = frame.value!.getBoundingClientRect()
+  return { x: event.clientX - box.left, y: event.clientY - box.top }
+}
+const placeOf = (event: MouseEvent): Place => {
+  const { x, y } = at(event)
+  return placeAt(props.part, view.value!, x, y)
+}
+
+function begin(place: Place) {
+  gesture.value = tool.value.down(ground.value, place)
+}
+
+function finish() {
+  const ended = gesture.value
+  gesture.value = null
+  if (ended) emit('outcome', tool.value.up(ground.value, ended))
+}
+
+function down(event: PointerEvent) {
+  if (!view.value) return
+  frame.value!.setPointerCapture(event.pointerId)
+  fingers.set(event.pointerId, at(event))
+  if (fingers.size > 1) {
+    gesture.value = null
+    pressed = null
+    return
+  }
+  dragging = event.button === 1 || event.button === 2 || spaceDown
+  if (dragging || event.button !== 0) return
+  pressed = event.pointerId
+  mat.cursor = null
+  begin(placeOf(event))
+}
+
+function move(event: PointerEvent) {
+  if (!view.value) return
+  const now = at(event)
+  const before = fingers.get(event.pointerId)
+  if (fingers.size === 2 && before) {
+    const [other] = [...fingers].filter(([id]) => id !== event.pointerId).map(([, p]) => p)
+    const grew = Math.hypot(now.x - other!.x, now.y - other!.y) / Math.max(1, Math.hypot(before.x - other!.x, before.y - other!.y))
+    const centre = { x: (now.x + other!.x) / 2, y: (now.y + other!.y) / 2 }
+    view.value = moved(props.part, zoomed(view.value, grew, centre), (now.x - before.x) / 2, (now.y - before.y) / 2, size.value)
+  }
+  else if (dragging && before) view.value = moved(props.part, view.value, now.x - before.x, now.y - before.y, size.value)
+  else {
+    const place = placeOf(event)
+    const inside = isInside(props.part, place)
+    if (event.pointerType !== 'touch' || pressed !== null) {
+      const old = mat.hover
+      if (!inside) mat.hover = null
+      else if (!old || old.c !== place.c || old.r !== place.r) mat.hover = place
+    }
+    if (pressed === event.pointerId && gesture.value && (gesture.value.to.c !== place.c || gesture.value.to.r !== place.r)) gesture.value = tool.value.move(ground.value, gesture.value, place)
+  }
+  if (before) fingers.set(event.pointerId, now)
+}
+
+function up(event: PointerEvent) {
+  fingers.delete(event.pointerId)
+  dragging = false
+  if (pressed === event.pointerId) {
+    pressed = null
+    finish()
+  }
+}
+
+function cancel(event: PointerEvent) {
+  fingers.delete(event.pointerId)
+  pressed = null
+  gesture.value = null
+}
+
+function wheel(event: WheelEvent) {
+  if (!view.value) return
+  if (event.ctrlKey || event.metaKey) zoom(Math.exp(-event.deltaY * 0.004), at(event))
+  else {
+    const unitPx = event.deltaMode === 1 ? 18 : 1
+    const [dx, dy] = event.shiftKey && event.deltaX === 0 ? [event.deltaY, 0] : [event.deltaX, event.deltaY]
+    view.value = moved(props.part, view.value, -dx * unitPx, -dy * unitPx, size.value)
+  }
+}
+
+// ---- keys: a cursor walks over the beads; Space or Enter uses the tool there
+function walk(dx: number, dy: number) {
+  const start = mat.cursor ?? { c: 0, r: 0 }
+  if (!mat.cursor) { mat.cursor = start }
+  else {
+    const [dc, dr] = mat.lie === 'along' ? [dy, dx] : [dx, dy]
+    mat.cursor = { c: Math.min(columnsOf(props.part) - 1, Math.max(0, start.c + dc)), r: Math.min(rowsOf(props.part) - 1, Math.max(0, start.r + dr)) }
+  }
+  mat.hover = null
+  if (view.value) view.value = showing(props.part, view.value, mat.cursor, size.value)
+  if (gesture.value) gesture.value = tool.value.move(ground.value, gesture.value, mat.cursor)
+  speak(mat.cursor)
+}
+
+function speak(place: Place) {
+  const technique = techniqueOf(props.part)
+  const work = { columns: columnsOf(props.part), rows: rowsOf(props.part), settings: props.part.settings }
+  const words = rowWords(props.part, technique.workingRowOf(place, work))
+  const number = numberAt(props.part, place.c, place.r)
+  const bead = trayByNumber(props.piece.tray).get(number)
+  mat.says = `${rowTitle(words)}, column ${place.c + 1}: ${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
+}
+
+const ARROWS: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowDown: [0, 1], ArrowUp: [0, -1] }
+
+function keydown(event: KeyboardEvent) {
+  const arrow = ARROWS[event.key]
+  if (arrow && !event.ctrlKey && !event.metaKey && !event.altKey) {
+    event.preventDefault()
+    const far = event.key.startsWith('Arrow') && event.shiftKey && !tool.value.spans && mat.tool !== 'lay' && mat.tool !== 'lift' ? 5 : 1
+    walk(arrow[0] * far, arrow[1] * far)
+    if (event.shiftKey && mat.cursor && (mat.tool === 'lay' || mat.tool === 'lift')) use()
+    return
+  }
+  if (event.key === 'Home' || event.key === 'End') {
+    event.preventDefault()
+    mat.cursor = { c: mat.cursor?.c ?? 0, r: event.key === 'Home' ? 0 : rowsOf(props.part) - 1 }
+    walk(0, 0)
+    return
+  }
+  if (event.key === ' ' || event.key === 'Enter') {
+    event.preventDefault()
+    if (event.key === ' ' && event.repeat) { spaceDown = true; return }
+    if (!mat.cursor) walk(0, 0)
+    if (tool.value.spans && !gesture.value) begin(mat.cursor!)
+    else use()
+    speak(mat.cursor!)
+  }
+  if (event.key === 'Escape' && gesture.value) {
+    event.preventDefault()
+    event.stopPropagation()
+    gesture.value = null
+    pressed = null
+  }
+}
+
+function use() {
+  if (!mat.cursor) return
+  if (!gesture.value) begin(mat.cursor)
+  finish()
+}
+
+watch(() => mat.tool, () => { gesture.value = null })
+
+const scaleSays = computed(() => {
+  const scale = view.value?.scale ?? 0
+  const times = scale / TRUE_SCALE
+  return Math.abs(times - 1) < 0.01 ? 'true size' : `true size × ${times >= 10 ? Math.round(times) : times.toFixed(1)}`
+})
+const glyphsHidden = computed(() => mat.glyphs && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)
+</script>
+
+<template>
+  <div
+    ref="frame" class="mat-canvas" :class="`tool-${mat.tool}`" tabindex="0" role="application" aria-roledescription="bead mat" aria-describedby="mat-keys"
+    :aria-label="`Mat: ${part.name}, ${columnsOf(part)} beads across, ${techniqueOf(part).countedRows(rowsOf(part))} rows`"
+    @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="cancel" @pointerleave="mat.hover = null" @contextmenu.prevent
+    @wheel.prevent="wheel" @keydown="keydown" @keyup.space="spaceDown = false" @focus="focused = true" @blur="focused = false"
+  >
+    <canvas ref="beads" />
+    <canvas ref="marks" />
+    <p id="mat-keys" class="hidden">Arrow keys walk over the beads. Space uses the tool there; run, line and select take one press to begin and one to end. Escape lets go.</p>
+    <p class="scale">{{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span></p>
+  </div>
+</template>
+
+<style scoped>
+.mat-canvas { position: relative; overflow: hidden; background: var(--mat); border-radius: var(--round); touch-action: none; user-select: none; cursor: crosshair; outline-offset: -4px; }
+.mat-canvas:focus-visible { border-radius: var(--round); outline: 3px solid var(--madder); }
+.tool-select { cursor: cell; }
+canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
+.scale { position: absolute; inset: auto 12px 10px auto; padding: 4px 10px; border-radius: 8px; background: var(--paper); font-size: 13px; color: var(--soft); pointer-events: none; }
+</style>

@@ -1,0 +1,190 @@
+import type { Box } from '#core/pattern/clip'
+import { wholeRow } from '#core/pattern/place'
+import { columnsOf, locateRow, rowsOf, sectionStart, techniqueOf, type Part } from '#core/piece/piece'
+import { rectOfCell, sizeOnScreen, type View } from '#core/picture/raster'
+import type { Place } from '#core/technique/lattice'
+import { MM_PER_INCH } from '#core/units/length'
+import { pointOf, type Size } from './view'
+
+/** What is drawn over the beads: rulers, the repeat, the selection, where the hand and the cursor are. Lengths in CSS px. */
+export interface Overlay {
+  readonly part: Part
+  readonly view: View
+  readonly size: Size
+  readonly unit: 'mm' | 'in'
+  readonly hover: Place | null
+  readonly cursor: Place | null
+  readonly selection: Box | null
+  readonly colours: { readonly ink: string, readonly soft: string, readonly madder: string, readonly paper: string }
+}
+
+type Context = CanvasRenderingContext2D
+
+function rectOfBox(part: Part, view: View, box: Box): { x: number, y: number, width: number, height: number } {
+  const corners = [[box.c, box.r], [box.c + box.columns - 1, box.r], [box.c, box.r + box.rows - 1], [box.c + box.columns - 1, box.r + box.rows - 1],
+    [Math.min(box.c + 1, box.c + box.columns - 1), box.r], [Math.min(box.c + 1, box.c + box.columns - 1), box.r + box.rows - 1]] as const
+  const rects = corners.map(([c, r]) => rectOfCell(part, view, c, r))
+  const x = Math.min(...rects.map(r => r.x))
+  const y = Math.min(...rects.map(r => r.y))
+  return { x, y, width: Math.max(...rects.map(r => r.x + r.width - 1)) - x, height: Math.max(...rects.map(r => r.y + r.height - 1)) - y }
+}
+
+function label(ctx: Context, { colours }: Overlay, text: string, x: number, y: number, colour: string): void {
+  ctx.font = '600 13px "Atkinson Hyperlegible Next Variable", sans-serif'
+  const width = ctx.measureText(text).width + 12
+  ctx.fillStyle = colours.paper
+  ctx.beginPath()
+  ctx.roundRect(x, y - 20, width, 20, 6)
+  ctx.fill()
+  ctx.fillStyle = colour
+  ctx.textBaseline = 'middle'
+  ctx.fillText(text, x + 6, y - 9.5)
+}
+
+function drawRepeat(ctx: Context, overlay: Overlay): void {
+  const { part, view, size, colours } = overlay
+  if (part.times === 0 || part.repeat.rows === 0) return
+  const at = overlay.hover ?? overlay.cursor
+  const here = at && at.r >= 0 && at.r < rowsOf(part) ? locateRow(part, at.r) : null
+  let copy = here?.section === 'repeat' ? here.copy : -1
+  // Without a hand on the work, the copy in the middle of the screen is framed.
+  for (let k = 0; copy < 0 && k < part.times; k++) {
+    const point = pointOf(part, view, { c: 0, r: sectionStart(part, 'repeat', k) })
+    if (view.lie === 'along' ? point.x > size.width * 0.2 : point.y > size.height * 0.2) copy = k
+  }
+  if (copy < 0) copy = 0
+  const box = rectOfBox(part, view, { c: 0, r: sectionStart(part, 'repeat', copy), columns: columnsOf(part), rows: part.repeat.rows })
+  ctx.strokeStyle = colours.madder
+  ctx.lineWidth = 2
+  ctx.setLineDash([7, 5])
+  ctx.beginPath()
+  ctx.roundRect(box.x - 1, box.y - 7, box.width + 2, box.height + 14, 8)
+  ctx.stroke()
+  ctx.setLineDash([])
+  const x = Math.max(8, Math.min(size.width - 110, box.x))
+  label(ctx, overlay, `repeat ${copy + 1} of ${part.times}`, x, Math.max(84, box.y - 10), colours.madder)
+}
+
+function drawSelection(ctx: Context, overlay: Overlay): void {
+  const { part, view, selection, colours } = overlay
+  if (!selection) return
+  const box = rectOfBox(part, view, selection)
+  ctx.lineWidth = 2
+  ctx.strokeStyle = colours.paper
+  ctx.strokeRect(box.x, box.y, box.width, box.height)
+  ctx.strokeStyle = colours.ink
+  ctx.setLineDash([5, 4])
+  ctx.strokeRect(box.x, box.y, box.width, box.height)
+  ctx.setLineDash([])
+}
+
+function ring(ctx: Context, overlay: Overlay, place: Place, colour: string, width: number): void {
+  const { part, view } = overlay
+  if (place.c < 0 || place.r < 0 || place.c >= columnsOf(part) || place.r >= rowsOf(part)) return
+  const box = rectOfCell(part, view, place.c, place.r)
+  ctx.lineWidth = width + 2
+  ctx.strokeStyle = overlay.colours.paper
+  ctx.beginPath()
+  ctx.roundRect(box.x - 1, box.y - 1, box.width + 1, box.height + 1, 4)
+  ctx.stroke()
+  ctx.lineWidth = width
+  ctx.strokeStyle = colour
+  ctx.stroke()
+}
+
+/** The beads of the working row under the hand, marked at the edge of the work where it does not hide them. */
+function drawRow(ctx: Context, overlay: Overlay): void {
+  const { part, view, colours } = overlay
+  const at = overlay.hover ?? overlay.cursor
+  if (!at || at.r < 0 || at.r >= rowsOf(part) || at.c < 0 || at.c >= columnsOf(part)) return
+  ctx.fillStyle = colours.madder
+  for (const place of wholeRow(part, at)) {
+    const { x, y } = pointOf(part, view, place)
+    const r = Math.max(1.2, Math.min(2.4, view.scale * 0.2))
+    ctx.beginPath()
+    ctx.arc(x, y, r, 0, 7)
+    ctx.fill()
+  }
+}
+
+/** Counts along the work: weavers' rows every ten, beads across every five. */
+function drawCounts(ctx: Context, overlay: Overlay): void {
+  const { part, view, size, colours } = overlay
+  const technique = techniqueOf(part)
+  ctx.font = '500 12px "Atkinson Hyperlegible Next Variable", sans-serif'
+  ctx.fillStyle = colours.soft
+  ctx.textBaseline = 'middle'
+  const perRow = technique.countedRows(1)
+  const rows = rowsOf(part)
+  const spacing = pointOf(part, view, { c: 0, r: 1 })
+  const origin = pointOf(part, view, { c: 0, r: 0 })
+  const pxPerRow = Math.abs(spacing.x - origin.x) + Math.abs(spacing.y - origin.y)
+  let every = 5
+  while (every * pxPerRow < 46) every *= 2
+  const along = view.lie === 'along'
+  for (let r = every - 1; r < rows; r += every) {
+    const p = pointOf(part, view, { c: 0, r })
+    if (along ? p.x < 4 || p.x > size.width - 4 : p.y < 70 || p.y > size.height - 4) continue
+    const text = String((r + 1) * perRow)
+    ctx.textAlign = along ? 'center' : 'right'
+    ctx.fillText(text, along ? p.x : view.x - 8, along ? view.y - 12 : p.y)
+  }
+  const columns = columnsOf(part)
+  const next = pointOf(part, view, { c: Math.min(1, columns - 1), r: 0 })
+  const pxPerColumn = along ? Math.abs(next.y - origin.y) : Math.abs(next.x - origin.x)
+  let each = 5
+  while (each * pxPerColumn < 22) each *= 2
+  for (let c = each - 1; c < columns; c += each) {
+    const p = pointOf(part, view, { c, r: 0 })
+    ctx.textAlign = along ? 'right' : 'center'
+    if (along) ctx.fillText(String(c + 1), Math.max(24, view.x - 8), p.y)
+    else ctx.fillText(String(c + 1), p.x, Math.max(74, view.y - 12))
+  }
+  ctx.textAlign = 'left'
+}
+
+/** A rule beside the work, in mm or sixteenths. */
+function drawRuler(ctx: Context, overlay: Overlay): void {
+  const { part, view, size, unit, colours } = overlay
+  const along = view.lie === 'along'
+  const work = sizeOnScreen(part, view)
+  const length = (along ? work.width : work.height) / view.scale
+  const base = Math.min(along ? view.y + work.height + 20 : view.x + work.width + 20, (along ? size.height : size.width) - 34)
+  const minor = unit === 'in' ? MM_PER_INCH / 8 : 1
+  const major = unit === 'in' ? 8 : 10
+  let stride = 1
+  while (minor * stride * view.scale < 5) stride *= unit === 'in' ? 2 : stride === 1 ? 5 : 2
+  let labelled = major
+  while (labelled * minor * view.scale < 44) labelled *= 2
+  ctx.strokeStyle = colours.soft
+  ctx.fillStyle = colours.soft
+  ctx.lineWidth = 1
+  ctx.font = '500 12px "Atkinson Hyperlegible Next Variable", sans-serif'
+  ctx.textBaseline = 'top'
+  ctx.beginPath()
+  for (let k = 0; k * minor <= length + minor; k += stride) {
+    const at = Math.round((along ? view.x : view.y) + k * minor * view.scale) + 0.5
+    if (at < -20 || at > (along ? size.width : size.height) + 20) continue
+    const tall = k % labelled === 0 ? 14 : k % (major / 2) === 0 ? 9 : 5
+    if (along) { ctx.moveTo(at, base); ctx.lineTo(at, base + tall) }
+    else { ctx.moveTo(base, at); ctx.lineTo(base + tall, at) }
+    if (k % labelled === 0) {
+      const text = unit === 'in' ? `${k / 8}${k === 0 ? ' in' : ''}` : `${k}${k === 0 ? ' mm' : ''}`
+      if (along) ctx.fillText(text, at + 4, base + 5)
+      else ctx.fillText(text, base + 18, at - 6)
+    }
+  }
+  ctx.stroke()
+}
+
+export function drawOverlay(ctx: Context, overlay: Overlay): void {
+  ctx.clearRect(0, 0, overlay.size.width, overlay.size.height)
+  if (rowsOf(overlay.part) === 0) return
+  drawCounts(ctx, overlay)
+  drawRuler(ctx, overlay)
+  drawRow(ctx, overlay)
+  drawRepeat(ctx, overlay)
+  drawSelection(ctx, overlay)
+  if (overlay.hover) ring(ctx, overlay, overlay.hover, overlay.colours.ink, 1.5)
+  if (overlay.cursor) ring(ctx, overlay, overlay.cursor, overlay.colours.madder, 2.5)
+}

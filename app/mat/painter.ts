@@ -1,0 +1,150 @@
+import type { TrayBead } from '#core/bead/bead'
+import type { Cells } from '#core/grid/cells'
+import { columnsOf, rowsOf, SECTIONS, sectionStart, type Part } from '#core/piece/piece'
+import { makeSprites, paint, rectOfCell, type PaintOptions, type PixelRect, type Sprites, type View } from '#core/picture/raster'
+
+/** What is to be shown; lengths in device pixels. */
+export interface Scene { readonly part: Part, readonly tray: readonly TrayBead[], readonly view: View, readonly options: PaintOptions }
+
+/** Where pixels go: a 2D canvas context, or a stand-in in tests. */
+export interface Target { putImageData(image: ImageData, x: number, y: number, dirtyX: number, dirtyY: number, dirtyWidth: number, dirtyHeight: number): void }
+
+export type Painted = 'nothing' | 'all' | 'pan' | 'parts'
+
+interface Buffer { readonly width: number, readonly height: number, readonly pixels: Uint32Array, readonly image: ImageData }
+
+/** More changed cells than this and the whole is painted anew. */
+const MOST_PARTS = 4000
+
+/**
+ * Keeps the pixels of the mat and brings them up to date with as little work as it can: nothing, only the cells that changed,
+ * only the strips that a pan uncovered, or all.
+ */
+export function makePainter() {
+  let buffer: Buffer | null = null
+  let last: Scene | null = null
+  let sprites: Sprites | null = null
+
+  function resize(width: number, height: number): void {
+    if (buffer?.width === width && buffer.height === height) return
+    const pixels = new Uint32Array(width * height)
+    buffer = { width, height, pixels, image: new ImageData(new Uint8ClampedArray(pixels.buffer), width, height) }
+    last = null
+  }
+
+  function draw(target: Target, rect: PixelRect, scene: Scene): void {
+    if (!buffer || !sprites) return
+    paint(buffer, rect, scene.part, scene.view, sprites)
+    target.putImageData(buffer.image, 0, 0, rect.x, rect.y, rect.width, rect.height)
+  }
+
+  function pan(target: Target, scene: Scene, dx: number, dy: number): void {
+    const { width, height, pixels, image } = buffer!
+    // Rows are moved in the order that does not overwrite what is still to be read.
+    const rows = Math.max(0, height - Math.abs(dy))
+    const length = Math.max(0, width - Math.abs(dx))
+    for (let k = 0; k < rows; k++) {
+      const y = dy > 0 ? height - 1 - k : k
+      const from = (y - dy) * width + (dx > 0 ? 0 : -dx)
+      pixels.copyWithin(y * width + (dx > 0 ? dx : 0), from, from + length)
+    }
+    const strip = (rect: PixelRect) => { if (rect.width > 0 && rect.height > 0) paint(buffer!, rect, scene.part, scene.view, sprites!) }
+    strip(dx > 0 ? { x: 0, y: 0, width: dx, height } : { x: width + dx, y: 0, width: -dx, height })
+    strip(dy > 0 ? { x: 0, y: 0, width, height: dy } : { x: 0, y: height + dy, width, height: -dy })
+    target.putImageData(image, 0, 0, 0, 0, width, height)
+  }
+
+  /** Brings the target to the scene; says how. */
+  function show(target: Target, scene: Scene): Painted {
+    if (!buffer) return 'nothing'
+    const before = last
+    last = scene
+    const sameLook = before !== null && sprites !== null && before.tray === scene.tray && before.view.scale === scene.view.scale && before.view.lie === scene.view.lie
+      && before.options.glyphs === scene.options.glyphs && before.options.nap === scene.options.nap && sameColour(before.options, scene.options)
+    if (!sameLook) sprites = makeSprites(scene.tray, scene.view.scale, scene.view.lie, scene.options)
+    const all: PixelRect = { x: 0, y: 0, width: buffer.width, height: buffer.height }
+    if (!sameLook || !sameShape(before.part, scene.part)) {
+      draw(target, all, scene)
+      return 'all'
+    }
+    const dx = scene.view.x - before.view.x
+    const dy = scene.view.y - before.view.y
+    if (before.part === scene.part) {
+      if (dx === 0 && dy === 0) return 'nothing'
+      if (Number.isInteger(dx) && Number.isInteger(dy) && Math.abs(dx) < buffer.width / 2 && Math.abs(dy) < buffer.height / 2) {
+        pan(target, scene, dx, dy)
+        return 'pan'
+      }
+      draw(target, all, scene)
+      return 'all'
+    }
+    const rects = dx === 0 && dy === 0 ? changedRects(before.part, scene.part, scene.view, all) : null
+    if (!rects) {
+      draw(target, all, scene)
+      return 'all'
+    }
+    for (const rect of rects) draw(target, rect, scene)
+    return 'parts'
+  }
+
+  return { resize, show }
+}
+
+const sameColour = (a: PaintOptions, b: PaintOptions): boolean => a.ground.r === b.ground.r && a.ground.g === b.ground.g && a.ground.b === b.ground.b
+
+/** Whether only cells differ: same stitch, size and counts, so that no bead has moved. */
+function sameShape(a: Part, b: Part): boolean {
+  return a === b || (a.technique === b.technique && a.spec === b.spec && a.times === b.times && a.settings === b.settings
+    && columnsOf(a) === columnsOf(b) && SECTIONS.every(s => a[s].rows === b[s].rows))
+}
+
+/** Row-major indices of cells that differ; blocks that are the same value are not looked into. */
+export function changedCells(a: Cells, b: Cells, most: number): number[] | null {
+  const out: number[] = []
+  let base = 0
+  for (let k = 0; k < a.blocks.length; k++) {
+    const one = a.blocks[k]!
+    const other = b.blocks[k]!
+    if (one !== other) {
+      for (let i = 0; i < one.length; i++) {
+        if (one[i] === other[i]) continue
+        out.push(base + i)
+        if (out.length > most) return null
+      }
+    }
+    base += one.length
+  }
+  return out
+}
+
+const meets = (a: PixelRect, b: PixelRect): boolean => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
+
+function clipped(rect: PixelRect, within: PixelRect): PixelRect {
+  const x = Math.max(rect.x, within.x)
+  const y = Math.max(rect.y, within.y)
+  return { x, y, width: Math.min(rect.x + rect.width, within.x + within.width) - x, height: Math.min(rect.y + rect.height, within.y + within.height) - y }
+}
+
+/** Rectangles to paint for the cells that differ, in every copy of the repeat that shows; null when painting all is simpler. */
+export function changedRects(a: Part, b: Part, view: View, screen: PixelRect): PixelRect[] | null {
+  const rects: PixelRect[] = []
+  const columns = columnsOf(b)
+  const rows = rowsOf(b)
+  for (const section of SECTIONS) {
+    const cells = changedCells(a[section], b[section], MOST_PARTS)
+    if (cells === null) return null
+    if (cells.length === 0) continue
+    const copies = section === 'repeat' ? b.times : 1
+    for (let copy = 0; copy < copies; copy++) {
+      const first = sectionStart(b, section, copy)
+      for (const index of cells) {
+        const r = first + Math.floor(index / columns)
+        if (r >= rows) continue
+        const rect = rectOfCell(b, view, index % columns, r)
+        if (meets(rect, screen)) rects.push(clipped(rect, screen))
+        if (rects.length > MOST_PARTS) return null
+      }
+    }
+  }
+  return rects
+}

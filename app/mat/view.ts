@@ -1,0 +1,74 @@
+import { sizeOnScreen, type Lie, type View } from '#core/picture/raster'
+import { latticeOnScreen } from '#core/picture/raster'
+import { beadCentre, nearestPlace, type Place } from '#core/technique/lattice'
+import type { Part } from '#core/piece/piece'
+
+/** The view transform: an immutable value. Lengths in CSS px; `scale` is px a millimetre. */
+export interface Size { readonly width: number, readonly height: number }
+
+/** 96 CSS px an inch, until the screen has been measured. */
+export const TRUE_SCALE = 96 / 25.4
+
+export const MOST_SCALE = 60
+export const LEAST_SCALE = 0.15
+
+/** Room kept free round the work for rulers and tools, px. */
+export const EDGE = { top: 84, bottom: 56, side: 28 }
+
+const clampScale = (scale: number): number => Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale))
+
+export function viewOfAll(part: Part, lie: Lie, size: Size): View {
+  const unit = sizeOnScreen(part, { lie, scale: 1 })
+  const scale = clampScale(Math.min((size.width - 2 * EDGE.side) / Math.max(1, unit.width), (size.height - EDGE.top - EDGE.bottom) / Math.max(1, unit.height)))
+  return centred(part, lie, scale, size)
+}
+
+/** A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work. */
+export function viewToBegin(part: Part, lie: Lie, size: Size): View {
+  const unit = sizeOnScreen(part, { lie, scale: 1 })
+  const across = lie === 'along' ? (size.height - EDGE.top - EDGE.bottom) / unit.height : (size.width - 2 * EDGE.side - 24) / unit.width
+  const all = viewOfAll(part, lie, size)
+  const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, 13)))
+  const view = centred(part, lie, scale, size)
+  return lie === 'along' ? { ...view, x: Math.max(view.x, EDGE.side) } : { ...view, y: Math.max(view.y, EDGE.top) }
+}
+
+export function centred(part: Part, lie: Lie, scale: number, size: Size): View {
+  const work = sizeOnScreen(part, { lie, scale })
+  const free = size.height - EDGE.top - EDGE.bottom
+  return { lie, scale, x: Math.round((size.width - work.width) / 2), y: Math.round(EDGE.top + (free - work.height) / 2) }
+}
+
+/** Zooms by a factor about a point of the screen, which stays where it is. */
+export function zoomed(view: View, factor: number, at: { readonly x: number, readonly y: number }): View {
+  const scale = clampScale(view.scale * factor)
+  const k = scale / view.scale
+  return { ...view, scale, x: at.x - (at.x - view.x) * k, y: at.y - (at.y - view.y) * k }
+}
+
+/** The view moved, with at least a corner of the work kept in sight. */
+export function moved(part: Part, view: View, dx: number, dy: number, size: Size): View {
+  const work = sizeOnScreen(part, view)
+  const keep = 60
+  const hold = (at: number, length: number, room: number) => Math.min(room - keep, Math.max(keep - length, at))
+  return { ...view, x: hold(view.x + dx, work.width, size.width), y: hold(view.y + dy, work.height, size.height) }
+}
+
+/** The cell under a point of the screen; it may lie outside the work. */
+export function placeAt(part: Part, view: View, x: number, y: number): Place {
+  const found = nearestPlace(latticeOnScreen(part, view.lie), { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale })
+  return view.lie === 'along' ? { c: found.r, r: found.c } : found
+}
+
+/** Middle of a cell on the screen, px. */
+export function pointOf(part: Part, view: View, { c, r }: Place): { x: number, y: number } {
+  const centre = view.lie === 'along' ? beadCentre(latticeOnScreen(part, view.lie), r, c) : beadCentre(latticeOnScreen(part, view.lie), c, r)
+  return { x: view.x + centre.x * view.scale, y: view.y + centre.y * view.scale }
+}
+
+/** Moves the view as little as needed to bring a cell into sight. */
+export function showing(part: Part, view: View, place: Place, size: Size): View {
+  const { x, y } = pointOf(part, view, place)
+  const over = (at: number, low: number, high: number) => (at < low ? low - at : at > high ? high - at : 0)
+  return { ...view, x: view.x + over(x, EDGE.side + 24, size.width - EDGE.side - 24), y: view.y + over(y, EDGE.top, size.height - EDGE.bottom) }
+}

@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed, ref, watchEffect } from 'vue'
+import { fitBracelet } from '#core/fit/bracelet'
+import { closureOf } from '#core/fit/closure'
+import { FEEL_WORDS } from '#core/fit/says'
+import { chartStrips, chartSvg } from '#core/format/chart-svg'
+import { writePieceFile } from '#core/format/piece-file'
+import { pictureOf } from '#core/picture/picture'
+import { requireSpec } from '#core/bead/spec'
+import { glyphSvg } from '#core/bead/glyph'
+import { beadOf, columnsOf, rowsOf, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
+import { beadsToBuy } from '#core/supply/beads'
+import { requireNeedle, requireThread } from '#core/supply/catalogue'
+import { threadCuts } from '#core/supply/thread'
+import { allRowWords, rowTitle, runText } from '#core/tally/words'
+import { tallyPiece, totalOf } from '#core/tally/tally'
+import { latticeOf } from '#core/pattern/place'
+import { trayByNumber } from '#core/piece/piece'
+import { showNumber } from '#core/units/length'
+import { useLengths } from '../../../composables/lengths'
+import { saveFile, slug } from '../../../composables/save-file'
+import { useAccount } from '../../../stores/account'
+import { usePiece } from '../../../stores/piece'
+
+const store = usePiece()
+const account = useAccount()
+const { length, long } = useLengths()
+const piece = computed(() => store.piece!)
+const band = computed(() => piece.value.parts[0]!)
+const paper = computed(() => account.account?.settings.paper ?? 'A4')
+const ink = ref<'both' | 'colour' | 'glyphs'>('both')
+const inks = [{ value: 'both', title: 'Colour and glyphs' }, { value: 'colour', title: 'Colour' }, { value: 'glyphs', title: 'Glyphs, black and white' }]
+
+const SHEET = { A4: { width: 210, height: 297 }, Letter: { width: 215.9, height: 279.4 } }
+const MARGIN = 12
+const room = computed(() => ({ width: SHEET[paper.value].width - 2 * MARGIN, height: SHEET[paper.value].height - 2 * MARGIN }))
+
+/** The page size of the printer follows the choice. */
+watchEffect((onCleanup) => {
+  const style = document.createElement('style')
+  style.textContent = `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} portrait; margin: ${MARGIN}mm; }`
+  document.head.append(style)
+  onCleanup(() => style.remove())
+})
+
+const fit = computed(() => fitBracelet(piece.value.fit, band.value))
+const buy = computed(() => beadsToBuy(piece.value))
+const letters = computed(() => trayByNumber(piece.value.tray))
+const MOST_WORDS = 600
+
+/** Beads are drawn as large as lets the width of the work take at most a third of the page, 2.5 to 4.5 mm across. */
+function scaleFor(part: Part): number {
+  const lattice = latticeOf(part)
+  const least = Math.min(lattice.beadX, lattice.beadY)
+  const wide = (room.value.height / 3) / (columnsOf(part) * lattice.pitchX)
+  return Math.max(2.2 / least, Math.min(4.2 / least, wide))
+}
+
+const charts = computed(() => piece.value.parts.map((part) => {
+  const scale = scaleFor(part)
+  const sections = SECTIONS.flatMap((section) => {
+    const from = sectionStart(part, section)
+    const rows = part[section].rows
+    if (rows === 0 || (section === 'repeat' && part.times === 0)) return []
+    const counted = techniqueOf(part).countedRows(1)
+    const title = section === 'repeat' ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}` : section === 'start' ? 'Start' : 'End'
+    return [{
+      section, title: `${title} · rows ${from * counted + 1}–${(from + rows) * counted}`,
+      strips: chartStrips(part, from, from + rows, scale, room.value.width).map(([a, b]) => chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` })),
+    }]
+  })
+  return { part, sections, words: techniqueOf(part).workingRows({ rows: rowsOf(part) }) <= MOST_WORDS ? [...allRowWords(part)] : [...allRowWords(part)].slice(0, MOST_WORDS), cuts: threadCuts(piece.value, part) }
+}))
+
+const name = computed(() => slug(piece.value.name))
+const saveJson = () => saveFile(`${name.value}.weben.json`, writePieceFile(piece.value), 'application/json')
+const saveSvg = () => saveFile(`${name.value}-chart.svg`, chartSvg(band.value, piece.value.tray, { lie: 'along', scale: 2, ink: ink.value, title: piece.value.name }), 'image/svg+xml')
+function savePng() {
+  const length = techniqueOf(band.value).lengthOf(workOf(band.value))
+  const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, length)))
+  saveFile(`${name.value}-chart.png`, pictureOf(band.value, piece.value.tray, { lie: 'along', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
+}
+const print = () => window.print()
+</script>
+
+<template>
+  <main class="page">
+    <h2 class="hidden">Print and export</h2>
+    <aside class="choices" aria-label="Print and export">
+      <button type="button" class="button main" @click="print">Print this sheet</button>
+      <VSelect :model-value="paper" :items="['A4', 'Letter']" label="Paper" @update:model-value="(v: 'A4' | 'Letter') => account.change({ paper: v })" />
+      <VSelect v-model="ink" :items="inks" label="Chart" />
+      <h3>Take it with you</h3>
+      <button type="button" class="button" @click="saveJson">Piece file (JSON)</button>
+      <button type="button" class="button" @click="saveSvg">Chart as SVG</button>
+      <button type="button" class="button" @click="savePng">Chart as PNG</button>
+      <p class="quiet">The piece file holds everything and opens in any Weben. Counts and rows as CSV are on the Tally page.</p>
+    </aside>
+
+    <article class="paper" :style="{ '--page': `${SHEET[paper].width}mm` }">
+      <header>
+        <h1>{{ piece.name }}</h1>
+        <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} beads across, {{ techniqueOf(band).countedRows(rowsOf(band)) }} rows<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
+      </header>
+      <section class="facts">
+        <div><span>Wrist</span><b>{{ length(piece.fit.wristMm) }}</b></div>
+        <div><span>Beadwork</span><b>{{ length(fit.beadworkMm.nominal) }}</b></div>
+        <div><span>{{ closureOf(piece.fit.closure.kind).name }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b></div>
+        <div><span>Closes at</span><b>{{ length(fit.insideMm.nominal) }} ± {{ length((fit.insideMm.most - fit.insideMm.least) / 2) }}</b></div>
+        <div><span>Fit</span><b>{{ FEEL_WORDS[fit.feel] }}</b></div>
+        <div><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
+      </section>
+      <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
+
+      <section>
+        <h2>Beads and thread</h2>
+        <table>
+          <thead><tr><th scope="col" /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
+          <tbody>
+            <tr v-for="b in buy" :key="b.bead.number">
+              <!-- eslint-disable-next-line vue/no-v-html -- the marks are our own data (core/bead/glyph) -->
+              <td><svg viewBox="0 0 1 1" class="mark" v-html="glyphSvg(b.bead.glyph, '#111')" /><span class="swatch" :style="{ '--bead': b.bead.colour }" /></td>
+              <th scope="row"><b>{{ b.bead.letter }}</b> {{ b.bead.name }}, {{ b.bead.finish }}</th><td>{{ requireSpec(b.bead.spec).name }}</td>
+              <td class="number">{{ showNumber(b.count) }}</td><td class="number">{{ showNumber(b.need) }}</td><td class="number">{{ showNumber(b.grams, 1) }}</td><td>{{ b.packs.map(p => `${p.count} × ${p.grams} g`).join(' + ') }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-for="chart in charts" :key="chart.part.id">
+          <template v-for="cut in chart.cuts" :key="cut.id">{{ cut.name }}: <b>{{ long(cut.totalMm) }}</b><template v-if="cut.id === 'warp'"> ({{ cut.pieces }} of {{ length(cut.cutMm) }})</template><template v-else-if="cut.joins"> in {{ cut.pieces }} lengths</template>. </template>
+          {{ requireThread(piece.supply.thread).name }}, needle {{ requireNeedle(piece.supply.needle).name }}.
+        </p>
+      </section>
+
+      <section v-for="chart in charts" :key="chart.part.id">
+        <template v-for="s in chart.sections" :key="s.section">
+          <div v-for="(strip, k) in s.strips" :key="k" class="strip">
+            <h3 v-if="k === 0">{{ chart.part.name }}: {{ s.title }}</h3>
+            <!-- eslint-disable-next-line vue/no-v-html -- made by core/format/chart-svg, which escapes names -->
+            <div v-html="strip" />
+          </div>
+        </template>
+      </section>
+
+      <section class="scale">
+        <svg width="52mm" height="9mm" viewBox="0 0 52 9" role="img" aria-label="Scale bar of 50 mm"><path d="M1 1v4M51 1v4M1 3h50M11 2v2M21 2v2M31 2v2M41 2v2" stroke="#111" stroke-width="0.35" fill="none" /><text x="26" y="8.4" font-size="3" text-anchor="middle" fill="#111">50 mm</text></svg>
+        <p>Lay a rule on this bar: if it is not 50 mm long, print again at 100 %.</p>
+      </section>
+
+      <section v-for="chart in charts" :key="`w-${chart.part.id}`">
+        <h2>Rows of {{ chart.part.name }}, as worked</h2>
+        <ol class="words">
+          <li v-for="w in chart.words" :key="w.index"><b>{{ rowTitle(w).replace(/^Rows? /, '') }} {{ w.direction }}</b> {{ w.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ w.beads }})</span></li>
+        </ol>
+        <p v-if="chart.words.length === MOST_WORDS">The first {{ MOST_WORDS }} rows; all of them are in the CSV on the Tally page.</p>
+      </section>
+    </article>
+  </main>
+</template>
+
+<style scoped>
+.page { display: grid; grid-template-columns: 250px minmax(0, 1fr); gap: 24px; padding: 12px 24px 32px; align-items: start; }
+.choices { display: grid; gap: 12px; position: sticky; top: 12px; }
+.paper { background: #fff; color: #1a1613; width: min(100%, var(--page)); padding: 12mm; margin: 0 auto; box-shadow: var(--shadow); border-radius: 4px; font-size: 11pt; overflow: hidden; color-scheme: light; }
+.paper h1 { font-size: 24pt; }
+.paper h2 { font-size: 14pt; margin: 6mm 0 2mm; }
+.paper h3 { font-size: 11pt; margin: 5mm 0 1.5mm; }
+.facts { display: flex; flex-wrap: wrap; gap: 3mm 8mm; margin-top: 5mm; padding: 3mm 0; border-block: 0.4mm solid #1a1613; }
+.facts div { display: grid; }
+.facts span { color: #564c44; font-size: 9pt; }
+.facts b { font: 650 13pt/1.2 var(--title); }
+.caution { margin-top: 3mm; font-size: 10pt; }
+table { width: 100%; font-size: 10pt; }
+td, th { padding: 1.2mm 2mm 1.2mm 0; border-bottom: 0.2mm solid #cfc6b8; color: #1a1613; }
+thead th { color: #564c44; font-size: 9pt; }
+.mark { width: 5mm; height: 5mm; vertical-align: -1.2mm; margin-right: 1.5mm; }
+.strip { break-inside: avoid; }
+.strip :deep(svg) { max-width: 100%; height: auto; display: block; }
+.scale { display: flex; align-items: center; gap: 4mm; margin-top: 5mm; font-size: 9pt; break-inside: avoid; }
+.scale svg { flex: none; }
+.words { list-style: none; padding: 0; margin: 0; columns: 3; column-gap: 6mm; font-size: 8.6pt; line-height: 1.5; }
+.words li { break-inside: avoid; }
+.words span { color: #564c44; }
+@media (width <= 900px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 10px 24px; } .choices { position: static; } .paper { padding: 16px; } table { display: block; overflow-x: auto; } .words { columns: 1; } }
+@media print {
+  .page { display: block; padding: 0; }
+  .choices { display: none; }
+  .paper { width: auto; padding: 0; box-shadow: none; overflow: visible; }
+  .swatch { print-color-adjust: exact; }
+  .words { columns: 3; }
+}
+</style>

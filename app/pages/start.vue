@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue'
+import { BEAD_SPECS, DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
+import { EASES } from '#core/fit/bracelet'
+import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
+import { MOTIFS, type MotifId } from '#core/pattern/motif'
+import { beginBracelet, usualClosure } from '#core/piece/begin'
+import { pieceToBody } from '#core/piece/codec'
+import { columnsOf, rowsOf, techniqueOf, workOf } from '#core/piece/piece'
+import { TECHNIQUES, requireTechnique } from '#core/technique/registry'
+import { tallyPiece, totalOf } from '#core/tally/tally'
+import { showNumber } from '#core/units/length'
+import { api, ApiError } from '../composables/api'
+import { useLengths } from '../composables/lengths'
+import { useAccount } from '../stores/account'
+import FitAnswer from '../components/FitAnswer.vue'
+import LengthField from '../components/LengthField.vue'
+import PartPicture from '../components/PartPicture.vue'
+import WorkshopHead from '../components/WorkshopHead.vue'
+
+useHead({ title: 'Start a piece · Weben' })
+const { length } = useLengths()
+const account = useAccount()
+const wish = reactive({
+  name: '', wearer: '', wristMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 20, technique: 'peyote', spec: DEFAULT_SPEC, motif: 'diamonds' as MotifId,
+  start: (account.account?.settings.hand === 'left' ? 'right' : 'left') as 'left' | 'right',
+})
+const busy = ref(false)
+const problem = ref('')
+
+const piece = computed(() => beginBracelet({ ...wish, name: wish.name.trim() || defaultName.value, closure: { ...wish.closure } }))
+const defaultName = computed(() => `${MOTIFS.find(m => m.id === wish.motif)!.name} bracelet`)
+const part = computed(() => piece.value.parts[0]!)
+const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
+const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
+const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
+const setClosure = (kind: ClosureKind) => { wish.closure = usualClosure(kind) }
+
+async function begin() {
+  busy.value = true
+  problem.value = ''
+  try {
+    const { id } = await api<{ id: string }>('piece', { method: 'POST', body: pieceToBody(piece.value) })
+    await navigateTo(`/piece/${id}/mat`)
+  }
+  catch (error) {
+    problem.value = error instanceof ApiError ? error.says : 'The piece could not be saved. Try again in a moment.'
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div>
+    <WorkshopHead title="Start a bracelet"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
+    <main>
+      <form class="page" @submit.prevent="begin">
+        <section class="ask" aria-labelledby="who">
+          <h2 id="who">How big</h2>
+          <LengthField v-model="wish.wristMm" label="Wrist" :least="80" :most="400" hint="Snug round the bone. Type it as you like: 17 cm, 6 3/4 in, 170." />
+          <div class="choice" role="radiogroup" aria-label="How close">
+            <button v-for="e in EASES" :key="e.id" type="button" role="radio" :aria-checked="wish.easeMm === e.mm" @click="wish.easeMm = e.mm"><b>{{ e.name }}</b><span>+ {{ length(e.mm) }}</span></button>
+          </div>
+          <VSelect :model-value="wish.closure.kind" :items="closures" label="Closure" @update:model-value="setClosure" />
+          <LengthField v-model="wish.closure.lengthMm" label="Closure, measured closed" :least="0" :most="80" :hint="closureOf(wish.closure.kind).note" />
+          <LengthField v-model="wish.widthMm" label="Width wanted" :least="3" :most="120" />
+        </section>
+
+        <section class="ask" aria-labelledby="what">
+          <h2 id="what">Made how</h2>
+          <div class="choice two" role="radiogroup" aria-label="Stitch">
+            <button v-for="t in TECHNIQUES" :key="t.id" type="button" role="radio" :aria-checked="wish.technique === t.id" @click="wish.technique = t.id"><b>{{ t.name }}</b><span>{{ t.summary }}</span></button>
+          </div>
+          <VSelect v-model="wish.spec" :items="specs" label="Bead" />
+          <div class="choice motifs" role="radiogroup" aria-label="Pattern to begin with">
+            <button v-for="m in MOTIFS" :key="m.id" type="button" role="radio" :aria-checked="wish.motif === m.id" :title="m.summary" @click="wish.motif = m.id"><b>{{ m.name }}</b></button>
+          </div>
+          <VTextField v-model="wish.name" label="Name" :placeholder="defaultName" persistent-placeholder maxlength="80" />
+        </section>
+
+        <section class="live" aria-labelledby="live">
+          <h2 id="live" class="hidden">What it comes to</h2>
+          <PartPicture :part="part" :tray="piece.tray" class="picture" />
+          <FitAnswer :piece="piece" :part="part" aria-live="polite" />
+          <div class="figures">
+            <div><span class="quiet">Beads</span><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span></div>
+            <div><span class="quiet">Across</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>
+            <div><span class="quiet">Rows</span><span class="figure big">{{ requireTechnique(wish.technique).countedRows(rowsOf(part)) }}</span><span class="quiet">{{ requireSpec(wish.spec).name }}</span></div>
+          </div>
+          <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+          <button type="submit" class="button main go" :disabled="busy">Lay it on the mat</button>
+        </section>
+      </form>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.page { max-width: 1280px; margin: 0 auto; padding: 8px 28px 40px; display: grid; grid-template-columns: 1fr 1fr 1.15fr; gap: 36px; align-items: start; }
+.ask, .live { display: grid; gap: 16px; }
+.choice { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; }
+.two { grid-template-columns: 1fr 1fr; }
+.motifs { grid-template-columns: repeat(2, 1fr); }
+.choice button { display: grid; gap: 3px; align-content: center; min-height: 52px; padding: 10px 12px; border: 0; border-radius: var(--round-in); background: var(--paper); color: var(--ink); font: 400 13.5px/1.3 var(--text); text-align: start; cursor: pointer; box-shadow: inset 0 0 0 1.5px var(--line); }
+.choice button b { font-weight: 700; font-size: 15px; }
+.choice button span { color: var(--soft); }
+.choice button[aria-checked='true'] { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
+.choice button[aria-checked='true'] span { color: inherit; opacity: 0.82; }
+.live { position: sticky; top: 12px; }
+.picture { height: 168px; }
+.figures { display: flex; justify-content: space-between; gap: 12px; }
+.figures > div { display: grid; gap: 4px; align-content: start; }
+.big { font-size: 38px; }
+.go { min-height: 56px; font-size: 17px; }
+.problem { color: var(--marigold); }
+@media (width <= 1000px) { .page { grid-template-columns: 1fr 1fr; } .live { grid-column: 1 / -1; position: static; } }
+@media (width <= 700px) { .page { grid-template-columns: minmax(0, 1fr); padding: 4px 14px 28px; gap: 24px; } }
+</style>

@@ -1,0 +1,41 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { api } from '../composables/api'
+
+export interface Settings { unit: 'mm' | 'in', theme: 'system' | 'day' | 'evening', hand: 'right' | 'left', paper: 'A4' | 'Letter' }
+export interface Account { id: string, signIn: string, settings: Settings }
+
+/** Who is signed in, and how they want things shown. */
+export const useAccount = defineStore('account', () => {
+  const account = ref<Account | null>(null)
+  const demo = ref(false)
+  const known = ref(false)
+
+  async function look(): Promise<void> {
+    const answer = await api<{ account: Account | null, demo: boolean }>('session')
+    account.value = answer.account
+    demo.value = answer.demo
+    known.value = true
+  }
+
+  const enter = async (path: string, body?: unknown): Promise<void> => {
+    account.value = (await api<{ account: Account }>(path, { method: 'POST', body })).account
+    known.value = true
+  }
+  const signIn = (signIn: string, password: string) => enter('session', { signIn, password })
+  const join = (signIn: string, password: string) => enter('account', { signIn, password })
+  const openDemo = () => enter('session/demo')
+
+  async function signOut(everywhere = false): Promise<void> {
+    await api(`session${everywhere ? '?everywhere=1' : ''}`, { method: 'DELETE' })
+    account.value = null
+  }
+
+  async function change(settings: Partial<Settings>): Promise<void> {
+    if (!account.value) return
+    account.value = { ...account.value, settings: { ...account.value.settings, ...settings } }
+    await api('settings', { method: 'PUT', body: account.value.settings })
+  }
+
+  return { account, demo, known, look, signIn, join, openDemo, signOut, change }
+})

@@ -1,0 +1,48 @@
+import { createStore, del, entries, set } from 'idb-keyval'
+import type { Transaction } from '#core/piece/step'
+
+/** What one tab has made of one piece and the server has not acknowledged. Kept in IndexedDB, so a closed tab loses nothing. */
+export interface Unsent { readonly revision: number, readonly transactions: readonly Transaction[] }
+
+const store = createStore('weben', 'unsent')
+
+/** This tab's own name: kept over a reload, new in a new tab. */
+function tabName(): string {
+  let name = sessionStorage.getItem('weben-tab')
+  if (!name) {
+    name = crypto.getRandomValues(new Uint32Array(2)).join('-')
+    sessionStorage.setItem('weben-tab', name)
+  }
+  return name
+}
+
+const keyOf = (piece: string, tab: string): string => `${piece} ${tab}`
+
+/** Held for as long as the tab lives, so that others know whose steps are orphans. */
+function holdTab(): void {
+  void navigator.locks?.request(`weben-tab ${tabName()}`, () => new Promise(() => {}))
+}
+
+let held = false
+
+export async function keepUnsent(piece: string, unsent: Unsent): Promise<void> {
+  if (!held) { held = true; holdTab() }
+  const key = keyOf(piece, tabName())
+  if (unsent.transactions.length === 0) await del(key, store)
+  else await set(key, unsent, store)
+}
+
+/** Unsent steps of this tab, and of tabs of this browser that are gone; the latter are taken over. */
+export async function findUnsent(piece: string): Promise<Unsent[]> {
+  const own = keyOf(piece, tabName())
+  const locks = new Set((await navigator.locks?.query())?.held?.map(lock => lock.name) ?? [])
+  const found: Unsent[] = []
+  for (const [key, value] of await entries<string, Unsent>(store)) {
+    if (!key.startsWith(`${piece} `)) continue
+    const tab = key.slice(piece.length + 1)
+    if (key !== own && locks.has(`weben-tab ${tab}`)) continue
+    found.push(value)
+    if (key !== own) await del(key, store)
+  }
+  return found.sort((a, b) => a.revision - b.revision)
+}

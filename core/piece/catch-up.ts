@@ -1,0 +1,70 @@
+import { good, type Result } from '../problem'
+import { carriedOver, type History } from './history'
+import type { Piece } from './piece'
+import { rebaseSteps } from './rebase'
+import { applySteps, type Step, type Transaction } from './step'
+
+/** A document that runs ahead of the server: what is acknowledged, what is not yet, and both together. */
+export interface Ahead {
+  /** Acknowledged revision. */
+  readonly revision: number
+  /** The piece at that revision. */
+  readonly base: Piece
+  /** Made here, not acknowledged, in order. */
+  readonly pending: readonly Transaction[]
+  /** base with pending applied: what is on the screen. */
+  readonly piece: Piece
+  readonly history: History
+}
+
+export interface Incoming { readonly number: number, readonly id: string, readonly steps: Step[] }
+
+function takeOwn(ahead: Ahead, incoming: Incoming): Result<Ahead> {
+  const base = applySteps(ahead.base, incoming.steps)
+  return base.ok ? good({ ...ahead, base: base.value, revision: incoming.number, pending: ahead.pending.slice(1) }) : base
+}
+
+function takeOther(ahead: Ahead, incoming: Incoming): Result<Ahead> {
+  const base = applySteps(ahead.base, incoming.steps)
+  if (!base.ok) return base
+  const pending: Transaction[] = []
+  let here = ahead.base
+  let theirs: Step[] = incoming.steps
+  let piece = base.value
+  for (const mine of ahead.pending) {
+    const carried = rebaseSteps(mine.steps, theirs, here)
+    if (!carried.ok) return carried
+    const over = rebaseSteps(theirs, mine.steps, here, false)
+    if (!over.ok) return over
+    const next = applySteps(piece, carried.value)
+    if (!next.ok) return next
+    const moved = applySteps(here, mine.steps)
+    if (!moved.ok) return moved
+    if (carried.value.length > 0) pending.push({ ...mine, steps: carried.value })
+    piece = next.value
+    here = moved.value
+    theirs = over.value
+  }
+  return good({ revision: incoming.number, base: base.value, pending, piece, history: carriedOver(ahead.history, theirs, ahead.piece) })
+}
+
+/**
+ * Takes in revisions from the server, in order. Those made here and not yet known to be saved are recognised by their id; the
+ * edits of others go under what is pending. If two edits cannot both stand, the answer says so and nothing is changed.
+ */
+export function catchUp(ahead: Ahead, incoming: readonly Incoming[]): Result<Ahead> {
+  let now = ahead
+  for (const revision of incoming) {
+    if (revision.number <= now.revision) continue
+    const next = now.pending[0]?.id === revision.id ? takeOwn(now, revision) : takeOther(now, revision)
+    if (!next.ok) return next
+    now = next.value
+  }
+  return good(now)
+}
+
+/** The server has stored the first `count` pending transactions as revisions up to `revision`. */
+export function acknowledged(ahead: Ahead, count: number, revision: number): Result<Ahead> {
+  const base = applySteps(ahead.base, ahead.pending.slice(0, count).flatMap(t => t.steps))
+  return base.ok ? good({ ...ahead, revision, base: base.value, pending: ahead.pending.slice(count) }) : base
+}

@@ -1,0 +1,151 @@
+import { GLYPH_IDS } from '../core/bead/glyph'
+import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
+import { requireSpec } from '../core/bead/spec'
+import type { ClosureKind } from '../core/fit/closure'
+import { emptyCells } from '../core/grid/cells'
+import { nearestTimes, usualClosure } from '../core/piece/begin'
+import type { Part, Piece } from '../core/piece/piece'
+import { supplySchema } from '../core/piece/schema'
+import { requireTechnique } from '../core/technique/registry'
+import type { Settings } from '../core/technique/technique'
+import { fold, sampled, type Design } from './motif'
+
+/** The demo workshop: pieces of an invented small workshop that prepares for a fair. All names and designs are made up. */
+type Dish = readonly [name: string, colour: string, finish: Finish]
+
+const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
+  dishes.map(([name, colour, finish], k) => ({ number: k + 1, letter: trayLetter(k), glyph: GLYPH_IDS[k]!, name, spec, colour, finish }))
+
+interface Plan {
+  readonly name: string
+  readonly notes: string
+  readonly wearer: string
+  readonly wristMm: number
+  readonly easeMm: number
+  readonly closure: ClosureKind
+  readonly technique: string
+  readonly spec: string
+  readonly columns: number
+  readonly repeatRows: number
+  readonly endRows: number
+  readonly tray: readonly Dish[]
+  readonly design: Design
+  readonly ends?: Design
+  readonly settings?: Settings
+}
+
+function pieceOf(plan: Plan): Piece {
+  const technique = requireTechnique(plan.technique)
+  const settings = technique.settings.parse(plan.settings ?? {})
+  const bead = requireSpec(plan.spec)
+  const lattice = technique.lattice({ bead, settings, columns: plan.columns })
+  const tray = trayOf(plan.spec, plan.tray)
+  const end = plan.ends ? sampled(lattice, plan.columns, plan.endRows, plan.ends) : emptyCells(plan.columns, plan.endRows, 1)
+  const part: Part = {
+    id: 'band', name: 'Band', technique: plan.technique, settings, spec: plan.spec, times: 1,
+    start: end, repeat: sampled(lattice, plan.columns, plan.repeatRows, plan.design), end,
+  }
+  const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
+  const fit = { kind: 'bracelet' as const, wearer: plan.wearer, wristMm: plan.wristMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm }
+  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...part, times: nearestTimes(fit, part) }] }
+}
+
+const TAU = Math.PI * 2
+
+/** A river between two banks: reeds in thin slanting lines, a blue wave with a dark edge, gold where the light falls. */
+const reedBank: Design = (x, y, { width, length }) => {
+  if (x < 1 || x > width - 1) return Math.round(y / 1.6) % 4 === 0 ? 6 : 5
+  const middle = width / 2 + width * 0.24 * Math.sin(TAU * y / length)
+  const far = Math.abs(x - middle)
+  if (far < 1.6) return 3
+  if (far < 3.2) return fold(y / 6.4 + x / 5.2) < 0.13 ? 6 : 3
+  if (far < 4.4) return 5
+  const reed = fold(y / length * 4 + (x < middle ? x : -x) / 7.8)
+  if (reed < 0.09) return 4
+  if (reed < 0.17 && fold(y / length * 8) < 0.3) return 2
+  return 1
+}
+
+/** Tiles: eight-pointed stars in a lattice of thin lines, with a border of running squares. */
+const starTiles: Design = (x, y, { width, length }) => {
+  const edge = Math.min(x, width - x)
+  if (edge < 1.1) return 7
+  if (edge < 3.4) return (Math.floor(y / (length / 8)) % 2 === 0) === (edge < 2.2) ? 4 : 2
+  if (edge < 4.6) return 7
+  const inner = width - 9.2
+  const u = (x - 4.6) / inner * 2 - 1
+  const v = fold(y / length) * 4 - 1
+  const square = Math.max(Math.abs(u), Math.abs(v))
+  const diamond = (Math.abs(u) + Math.abs(v)) * 0.72
+  const star = Math.min(square, diamond)
+  if (star < 0.16) return 6
+  if (star < 0.34) return 5
+  if (star < 0.46) return 1
+  if (star < 0.62) return 3
+  if (Math.max(square, diamond) < 0.72) return 2
+  if (fold((u + v) * 2.2) < 0.1 || fold((u - v) * 2.2) < 0.1) return 4
+  return 1
+}
+
+const harvest: Design = (x, y, { width, length }) => {
+  const s = Math.abs(2 * x / width - 1)
+  const t = ((y / length + s * 0.5) % 1 + 1) % 1
+  if (t < 0.14) return 5
+  if (t < 0.3) return 4
+  if (t < 0.46) return 3
+  if (t < 0.54) return 2
+  return 1
+}
+
+const nightMarket: Design = (x, y, { width, length }) => {
+  const u = x / width * 2 - 1
+  const v = fold(y / length) * 2
+  const d = Math.abs(u) * 0.9 + v
+  if (d < 0.2) return 4
+  if (d < 0.42) return 3
+  if (d < 0.56) return 2
+  return fold(d * 3.2) < 0.09 ? 5 : 1
+}
+
+const windowBox: Design = (x, y, { width, length }) => {
+  const row = Math.floor(y / length * 12)
+  const edge = Math.min(x, width - x)
+  if (edge < 1.2) return row % 3 === 0 ? 3 : 2
+  const far = Math.hypot((x - width / 2) / 1.25, (fold(y / length + 0.5) - 0.5) * length * 0.62)
+  if (far < 1.3) return 4
+  if (far < 3.4) return 3
+  return far < 4.4 ? 5 : 1
+}
+
+export const DEMO_PIECES: readonly Piece[] = [
+  pieceOf({
+    name: 'Reed bank cuff', wearer: 'the fair', wristMm: 168, easeMm: 13, closure: 'slide', technique: 'peyote', spec: 'cylinder-11', columns: 26, repeatRows: 24, endRows: 2,
+    notes: 'Sample for the stall. Keep the reeds thin.',
+    tray: [['Fog', '#d9d4c7', 'lustre'], ['Sedge', '#6d8436', 'opaque'], ['Kingfisher', '#1b7fa3', 'lustre'], ['Rust', '#b5512b', 'matte'], ['Night water', '#252d52', 'metallic'], ['Old gold', '#b98a2e', 'metallic']],
+    design: reedBank,
+  }),
+  pieceOf({
+    name: 'Courtyard tiles', wearer: 'order 14', wristMm: 175, easeMm: 13, closure: 'button', technique: 'loom', spec: 'cylinder-15', columns: 51, repeatRows: 56, endRows: 5,
+    notes: 'Wide and intricate: two evenings for the warp and the first tile.',
+    tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Sky glaze', '#5b9fb5', 'lustre'], ['Cobalt', '#1f3f8f', 'opaque'], ['Terracotta', '#b4552f', 'matte'], ['Saffron', '#d99a21', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Kiln black', '#25211f', 'matte']],
+    design: starTiles,
+  }),
+  pieceOf({
+    name: 'Harvest chevron', wearer: '', wristMm: 160, easeMm: 6, closure: 'toggle', technique: 'loom', spec: 'round-11', columns: 15, repeatRows: 16, endRows: 3,
+    notes: '',
+    tray: [['Straw', '#dcc58a', 'opaque'], ['Bone', '#efe8d8', 'matte'], ['Poppy', '#b3382c', 'opaque'], ['Plum skin', '#5a2d4a', 'lustre'], ['Leaf shade', '#3d5a3c', 'matte']],
+    design: harvest, settings: { start: 'left', warpMm: 0.2, doubleEdge: true, spareWarpMm: 200 },
+  }),
+  pieceOf({
+    name: 'Night market', wearer: 'window', wristMm: 182, easeMm: 22, closure: 'hook', technique: 'peyote', spec: 'cylinder-10', columns: 14, repeatRows: 14, endRows: 3,
+    notes: '', settings: { start: 'right' },
+    tray: [['Blue hour', '#2c3e63', 'matte'], ['Lantern', '#e7b04a', 'transparent'], ['Paper rose', '#cf7f86', 'lined'], ['Ember', '#d2562f', 'opaque'], ['Oil on water', '#5c6f7c', 'rainbow']],
+    design: nightMarket,
+  }),
+  pieceOf({
+    name: 'Window box', wearer: 'small sizes', wristMm: 148, easeMm: 13, closure: 'button', technique: 'peyote', spec: 'round-11', columns: 10, repeatRows: 12, endRows: 2,
+    notes: 'For thin wrists; the flower sits on its own repeat.',
+    tray: [['Cellar green', '#5f7f5a', 'transparent'], ['Flowerpot', '#a9512f', 'matte'], ['Geranium', '#c9374a', 'opaque'], ['Pollen', '#e0b32e', 'lustre'], ['New leaf', '#8fae4c', 'lustre']],
+    design: windowBox,
+  }),
+]
