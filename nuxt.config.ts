@@ -5,17 +5,11 @@ const core = fileURLToPath(new URL('./core', import.meta.url))
 const IS_DEV = process.env.NODE_ENV === 'development'
 
 export default defineNuxtConfig({
-  compatibilityDate: '2026-01-01',
-  devtools: { enabled: false },
-  telemetry: false,
+  modules: ['@pinia/nuxt', 'nuxt-security', '@nuxt/eslint'],
   // Every view but the way in belongs to one signed-in person and lives in the browser (docs/decisions.md).
   ssr: false,
-  srcDir: 'app',
-  alias: { '#core': core },
-  modules: ['@pinia/nuxt', 'nuxt-security', '@nuxt/eslint'],
-  css: ['~/theme/fonts.css', '~/theme/tokens.css', '~/theme/base.css', '~/theme/vuetify.css'],
-  build: { transpile: ['vuetify'] },
-  features: { inlineStyles: false },
+  imports: { dirs: [] },
+  devtools: { enabled: false },
   app: {
     head: {
       title: 'Weben',
@@ -28,19 +22,30 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/bead.svg' }],
     },
   },
+  css: ['~/theme/fonts.css', '~/theme/tokens.css', '~/theme/base.css', '~/theme/vuetify.css'],
   spaLoadingTemplate: '../app/theme/loading.html',
-  imports: { dirs: [] },
+  srcDir: 'app',
+  alias: { '#core': core },
+  build: { transpile: ['vuetify'] },
+  features: { inlineStyles: false },
+  compatibilityDate: '2026-01-01',
+  nitro: {
+    compressPublicAssets: true,
+    typescript: { strict: true },
+  },
   vite: {
     plugins: [vuetify({ autoImport: true })],
     worker: { format: 'es' },
     build: { target: 'es2022' },
   },
-  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
-  eslint: { config: { stylistic: true } },
-  nitro: {
-    compressPublicAssets: true,
-    typescript: { strict: true },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+    // The launcher, the demo and the tests are checked with the rest.
+    nodeTsConfig: { include: ['../launcher/**/*.ts', '../demo/**/*.ts', '../tests/**/*.ts', '../core/**/*.ts', '../*.ts'] },
   },
+  telemetry: false,
+  eslint: { config: { stylistic: true } },
   security: {
     // The embedder policy blocks workers silently; limits and origin checks are ours, in PostgreSQL and in middleware.
     headers: {

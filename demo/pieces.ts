@@ -1,6 +1,7 @@
 import { GLYPH_IDS } from '../core/bead/glyph'
 import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
 import { requireSpec } from '../core/bead/spec'
+import { fitBracelet, rowsForLength } from '../core/fit/bracelet'
 import type { ClosureKind } from '../core/fit/closure'
 import { emptyCells } from '../core/grid/cells'
 import { nearestTimes, usualClosure } from '../core/piece/begin'
@@ -30,7 +31,6 @@ interface Plan {
   readonly endRows: number
   readonly tray: readonly Dish[]
   readonly design: Design
-  readonly ends?: Design
   readonly settings?: Settings
 }
 
@@ -40,14 +40,18 @@ function pieceOf(plan: Plan): Piece {
   const bead = requireSpec(plan.spec)
   const lattice = technique.lattice({ bead, settings, columns: plan.columns })
   const tray = trayOf(plan.spec, plan.tray)
-  const end = plan.ends ? sampled(lattice, plan.columns, plan.endRows, plan.ends) : emptyCells(plan.columns, plan.endRows, 1)
-  const part: Part = {
+  const end = emptyCells(plan.columns, plan.endRows, 1)
+  const partOf = (rows: number): Part => ({
     id: 'band', name: 'Band', technique: plan.technique, settings, spec: plan.spec, times: 1,
-    start: end, repeat: sampled(lattice, plan.columns, plan.repeatRows, plan.design), end,
-  }
+    start: end, repeat: sampled(lattice, plan.columns, rows, plan.design), end,
+  })
   const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
   const fit = { kind: 'bracelet' as const, wearer: plan.wearer, wristMm: plan.wristMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm }
-  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...part, times: nearestTimes(fit, part) }] }
+  // The design is stretched a little, so that whole repeats end where the wrist does.
+  const first = partOf(plan.repeatRows)
+  const times = nearestTimes(fit, first)
+  const rows = Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm) - 2 * plan.endRows) / times)
+  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }] }
 }
 
 const TAU = Math.PI * 2
@@ -99,7 +103,7 @@ const harvest: Design = (x, y, { width, length }) => {
 
 const nightMarket: Design = (x, y, { width, length }) => {
   const u = x / width * 2 - 1
-  const v = fold(y / length) * 2
+  const v = fold(y / length + 0.5) * 2
   const d = Math.abs(u) * 0.9 + v
   if (d < 0.2) return 4
   if (d < 0.42) return 3
@@ -111,7 +115,7 @@ const windowBox: Design = (x, y, { width, length }) => {
   const row = Math.floor(y / length * 12)
   const edge = Math.min(x, width - x)
   if (edge < 1.2) return row % 3 === 0 ? 3 : 2
-  const far = Math.hypot((x - width / 2) / 1.25, (fold(y / length + 0.5) - 0.5) * length * 0.62)
+  const far = Math.hypot((x - width / 2) / 1.25, fold(y / length + 0.5) * length * 0.62)
   if (far < 1.3) return 4
   if (far < 3.4) return 3
   return far < 4.4 ? 5 : 1

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { FINISHES, nextOnTray, type Finish, type TrayBead } from '#core/bead/bead'
+import { FINISHES, nextOnTray, type TrayBead } from '#core/bead/bead'
 import { GLYPH_IDS, glyphSvg, type GlyphId } from '#core/bead/glyph'
 import { BEAD_SPECS } from '#core/bead/spec'
 import { setStep, swapSteps } from '#core/piece/edit'
@@ -12,7 +12,8 @@ import { tallyPiece } from '#core/tally/tally'
 const props = defineProps<{ piece: Piece, number: number | 'new' | null, spec: string }>()
 const emit = defineEmits<{ close: [], steps: [label: string, steps: Step[], choose?: number] }>()
 
-const draft = ref<TrayBead | null>(null)
+type Draft = { -readonly [K in keyof TrayBead]: TrayBead[K] }
+const draft = ref<Draft | null>(null)
 watch(() => props.number, (number) => {
   if (number === null) return
   draft.value = number === 'new'
@@ -58,7 +59,7 @@ function remove() {
       <VTextField v-model="draft.name" label="Name" maxlength="60" autofocus placeholder="Your own name for it" />
       <div class="pair">
         <label class="colour">Colour <input v-model="draft.colour" type="color"></label>
-        <VSelect v-model="draft.finish" :items="finishes" label="Finish" @update:model-value="v => draft!.finish = v as Finish" />
+        <VSelect v-model="draft.finish" :items="finishes" label="Finish" />
       </div>
       <VSelect v-model="draft.spec" :items="specs" label="Shape and size" />
       <fieldset>

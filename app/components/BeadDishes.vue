@@ -46,7 +46,7 @@ const dishes = computed(() => props.piece.tray.map((bead, k) => {
           <!-- eslint-disable-next-line vue/no-v-html -- the marks are our own data (core/bead/glyph) -->
           <g v-if="glyphs" transform="translate(17 17) scale(24)"><rect width="1" height="1" rx="0.2" :fill="dish.bead.colour" /><g v-html="glyphSvg(dish.bead.glyph, inkOn(dish.bead.colour))" /></g>
         </svg>
-        <span class="says"><strong>{{ dish.bead.letter }}</strong><span>{{ dish.bead.name }}</span></span>
+        <span class="says"><strong>{{ dish.bead.letter }}<kbd v-if="dish.key" aria-hidden="true">{{ dish.key }}</kbd></strong><span>{{ dish.bead.name }}</span></span>
       </button>
       <button v-if="dish.bead.number === chosen" type="button" class="change" :aria-label="`Change ${dish.bead.letter} ${dish.bead.name}`" @click="emit('edit', dish.bead.number)">Change</button>
     </div>
@@ -56,16 +56,16 @@ const dishes = computed(() => props.piece.tray.map((bead, k) => {
 
 <style scoped>
 .tray { display: flex; gap: 4px; align-items: center; overflow-x: auto; padding: 4px; scrollbar-width: thin; }
-.place { position: relative; flex: none; display: grid; justify-items: start; }
-.dish { display: flex; align-items: center; gap: 8px; border: 0; background: none; color: var(--ink); font: inherit; cursor: pointer; padding: 4px 12px 4px 4px; border-radius: 36px; min-height: 60px; text-align: start; }
+.place { flex: none; display: flex; align-items: center; }
+.dish { display: flex; align-items: center; gap: 8px; border: 0; background: none; color: var(--ink); font: inherit; cursor: pointer; padding: 4px 10px 4px 4px; border-radius: 36px; min-height: 60px; text-align: start; }
 .dish:hover { background: color-mix(in srgb, var(--ink) 6%, transparent); }
 svg { width: 52px; height: 52px; flex: none; }
 .rim { fill: var(--mat); stroke: var(--mat-edge); stroke-width: 2; }
 [aria-checked='true'] .rim { stroke: var(--madder); stroke-width: 3.5; }
 .says { display: grid; line-height: 1.15; font-size: 14px; max-width: 96px; }
 .says strong { font: 700 18px/1.15 var(--title); }
-.change { position: absolute; inset: auto auto -1px 64px; border: 0; background: none; color: var(--verdigris); font: 13px/1 var(--text); text-decoration: underline; cursor: pointer; padding: 4px 0; min-height: 24px; }
-.place:has(.change) .says { padding-bottom: 16px; }
+.change { border: 0; background: none; color: var(--verdigris); font: 13.5px/1 var(--text); text-decoration: underline; cursor: pointer; padding: 0 14px 0 0; min-height: 44px; }
+kbd { font: 12px/1 var(--text); color: var(--soft); margin-left: 8px; }
 .plus { width: 52px; height: 52px; display: grid; place-items: center; border-radius: 50%; border: 1.5px dashed var(--edge); font-size: 22px; color: var(--soft); }
 .add .says { color: var(--soft); }
 @media (width <= 720px) {

@@ -22,7 +22,7 @@ const stages = computed(() => [
       <li v-for="stage in stages" :key="stage.to">
         <NuxtLink :to="`/piece/${id}/${stage.to}`" :class="{ here: stage.here }" :aria-current="stage.here ? 'page' : undefined">
           <span class="bead" :class="stage.here ? 'now' : stage.wants ? 'wants' : 'good'" aria-hidden="true" />
-          <span class="name">{{ stage.name }}<span v-if="stage.wants" class="wants-count"> {{ stage.wants }}<span class="hidden"> to look at</span></span></span>
+          <span class="name">{{ stage.name }}<span v-if="stage.wants" class="wants-count">{{ stage.wants }}<span class="hidden"> to look at</span></span></span>
         </NuxtLink>
       </li>
     </ol>
@@ -40,7 +40,7 @@ a:hover .name { color: var(--ink); text-decoration: underline; text-underline-of
 .good { --bead: #2c857c; }
 .wants { --bead: #d39a2c; }
 .now { --bead: #a93c49; box-shadow: 0 0 0 3px var(--ground), 0 0 0 5px var(--madder); }
-.wants-count { color: var(--marigold); font-weight: 700; }
+.wants-count { margin-left: 5px; color: var(--marigold); font-weight: 700; }
 @media (width <= 720px) {
   .thread { position: fixed; inset: auto 0 0; z-index: 20; background: var(--paper); padding: 4px 6px calc(4px + env(safe-area-inset-bottom)); border-top: 1px solid var(--line); }
   li { min-width: 0; }

@@ -66,4 +66,3 @@ export function fitBracelet(fit: Fit, part: Part, rows = rowsOf(part)): Bracelet
 export function rowsForLength(part: Part, lengthMm: number): number {
   return techniqueOf(part).rowsFor(lengthMm, { columns: part.repeat.columns, bead: beadOf(part), settings: part.settings })
 }
-

@@ -33,4 +33,3 @@ export function readPieceFile(text: string): Result<Piece> {
   if (extra.length > 0) return bad(problem('file-extra', extra[0]!, `“${extra[0]}” does not belong in a piece file. Take it out.`))
   return pieceFromBody(rest.piece)
 }
-

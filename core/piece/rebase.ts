@@ -210,4 +210,3 @@ export function rebaseSteps(mine: readonly Step[], theirs: readonly Step[], base
   }
   return good(out)
 }
-

@@ -9,10 +9,10 @@ export const mmFromInch = (inch: number): number => inch * MM_PER_INCH
 export const inchFromMm = (mm: number): number => mm / MM_PER_INCH
 
 const FACTOR: Record<string, number> = {
-  mm: 1, millimetre: 1, millimetres: 1, millimeter: 1, millimeters: 1,
-  cm: 10, centimetre: 10, centimetres: 10, centimeter: 10, centimeters: 10,
-  m: 1000, metre: 1000, metres: 1000, meter: 1000, meters: 1000,
-  in: MM_PER_INCH, inch: MM_PER_INCH, inches: MM_PER_INCH, '"': MM_PER_INCH, '″': MM_PER_INCH, '”': MM_PER_INCH,
+  'mm': 1, 'millimetre': 1, 'millimetres': 1, 'millimeter': 1, 'millimeters': 1,
+  'cm': 10, 'centimetre': 10, 'centimetres': 10, 'centimeter': 10, 'centimeters': 10,
+  'm': 1000, 'metre': 1000, 'metres': 1000, 'meter': 1000, 'meters': 1000,
+  'in': MM_PER_INCH, 'inch': MM_PER_INCH, 'inches': MM_PER_INCH, '"': MM_PER_INCH, '″': MM_PER_INCH, '”': MM_PER_INCH,
 }
 
 const VULGAR: Record<string, string> = {

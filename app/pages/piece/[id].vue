@@ -37,13 +37,13 @@ function rename() {
 <template>
   <div class="frame">
     <header class="head">
-      <NuxtLink to="/" class="home" aria-label="Back to the workshop" title="Workshop"><span aria-hidden="true">‹</span></NuxtLink>
+      <NuxtLink to="/" class="home" aria-label="Back to the workshop" title="Workshop"><svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true"><path d="M15 5l-7 7 7 7" fill="none" stroke="currentColor" stroke-width="2.4" stroke-linecap="round" stroke-linejoin="round" /></svg></NuxtLink>
       <div v-if="store.piece && part" class="title">
         <form v-if="renaming" @submit.prevent="rename"><input v-model="name" class="rename" aria-label="Name of the piece" maxlength="80" autofocus @blur="rename" @keydown.esc="renaming = false"></form>
         <h1 v-else><button type="button" class="name" title="Rename" @click="name = store.piece.name; renaming = true">{{ store.piece.name }}</button></h1>
         <p class="quiet line"><span class="what">{{ techniqueOf(part).name.toLowerCase() }} · {{ beadOf(part).name }} · {{ columnsOf(part) }} across · </span><SaveNote /></p>
       </div>
-      <PieceThread v-if="store.piece" :piece="store.piece" :id="id" class="way" />
+      <PieceThread v-if="store.piece" :id="id" :piece="store.piece" class="way" />
     </header>
     <p v-if="problem" class="sheet trouble" role="alert">{{ problem }} <NuxtLink to="/">Back to the workshop</NuxtLink></p>
     <NuxtPage v-else-if="store.piece" />
@@ -54,7 +54,7 @@ function rename() {
 <style scoped>
 .frame { min-height: 100dvh; display: flex; flex-direction: column; }
 .head { display: flex; align-items: center; gap: 12px; padding: 8px 20px 6px 12px; }
-.home { display: grid; place-items: center; width: 40px; height: 44px; font: 400 32px/1 var(--title); color: var(--soft); text-decoration: none; border-radius: 10px; }
+.home { display: grid; place-items: center; width: 40px; height: 44px; color: var(--soft); text-decoration: none; border-radius: 10px; }
 .home:hover { color: var(--ink); background: var(--paper); }
 .title { min-width: 0; flex: 1; }
 .title h1 { font-size: 23px; }

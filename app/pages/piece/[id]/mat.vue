@@ -262,7 +262,7 @@ const underHand = computed(() => {
 
 <style scoped>
 .desk { flex: 1; min-height: 0; height: calc(100dvh - 70px); display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 276px; gap: 10px 20px; padding: 0 16px 10px; }
-.work { position: relative; min-height: 320px; }
+.work { position: relative; min-height: 320px; grid-area: 1 / 1; min-width: 0; }
 .canvas { position: absolute; inset: 0; }
 .tools, .turns { position: absolute; z-index: 2; left: 12px; top: 12px; display: flex; gap: 2px; padding: 4px; background: var(--paper); border-radius: 14px; box-shadow: var(--shadow); max-width: calc(100% - 24px); overflow-x: auto; scrollbar-width: none; }
 .turns { top: auto; bottom: 10px; }
@@ -275,7 +275,7 @@ const underHand = computed(() => {
 .on kbd { color: inherit; opacity: 0.75; }
 .turns .tool { min-height: 34px; padding: 0 9px; font-size: 13.5px; }
 .hint { position: absolute; left: 20px; top: 64px; pointer-events: none; color: var(--ink); max-width: calc(100% - 40px); }
-.answers { grid-row: 1 / span 1; overflow-y: auto; display: flex; flex-direction: column; gap: 10px; padding: 2px 2px 2px 0; scrollbar-width: thin; }
+.answers { grid-area: 1 / 2; overflow-y: auto; display: flex; flex-direction: column; gap: 10px; padding: 2px 2px 2px 0; scrollbar-width: thin; }
 .ask { font: 400 14px/1.2 var(--text); color: var(--soft); }
 .figures { display: flex; gap: 28px; padding: 4px 0; }
 .figures > div { display: grid; gap: 4px; }
@@ -303,12 +303,12 @@ const underHand = computed(() => {
 
 @media (width <= 900px) {
   .desk { height: auto; grid-template: auto / minmax(0, 1fr); padding: 0 10px 10px; }
-  .work { height: max(360px, 58dvh); }
+  .work { height: max(360px, 58dvh); grid-area: auto; }
   .tool kbd { display: none; }
   .hint { display: none; }
   .tool { min-height: 44px; }
   .turns .tool { min-height: 40px; }
-  .answers { order: 3; grid-row: auto; }
+  .answers { order: 3; grid-area: auto; }
   .below { order: 2; grid-template-columns: minmax(0, 1fr); gap: 8px; }
   .spoken { min-height: 62px; max-height: 108px; }
 }

@@ -102,7 +102,7 @@ const helpOf = (check: SpecHoleCheck) => (check.helps.length ? `A ${check.helps.
         <h3>{{ techniqueOf(w.part).name }}</h3>
         <div class="fields">
           <template v-for="field in techniqueOf(w.part).fields" :key="field.key">
-            <VSelect v-if="field.kind === 'choice'" :model-value="w.part.settings[field.key]" :items="field.choices!.map(c => ({ value: c.value, title: c.label }))" :label="field.label" :hint="field.help" persistent-hint @update:model-value="(v: string) => setSetting(w.part, field.key, v)" />
+            <VSelect v-if="field.kind === 'choice'" :model-value="w.part.settings[field.key]" :items="field.choices!.map(c => ({ value: c.value, title: c.label }))" :label="field.label" :hint="field.help" persistent-hint @update:model-value="v => setSetting(w.part, field.key, v)" />
             <LengthField v-else-if="field.kind === 'length'" :model-value="Number(w.part.settings[field.key])" :label="field.label" :hint="field.help" :least="0.05" :most="1000" :decimals="2" @update:model-value="mm => setSetting(w.part, field.key, mm)" />
             <VCheckbox v-else :model-value="Boolean(w.part.settings[field.key])" :label="field.label" @update:model-value="v => setSetting(w.part, field.key, Boolean(v))" />
           </template>

@@ -64,7 +64,8 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
       <p class="out"><button type="button" class="button" @click="csvCounts">Counts as CSV</button><button type="button" class="button" @click="csvRows">Rows as CSV</button></p>
     </section>
     <section class="rows" aria-labelledby="row-by-row">
-      <div class="over"><h3 id="row-by-row">Row by row, as worked</h3>
+      <div class="over">
+        <h3 id="row-by-row">Row by row, as worked</h3>
         <nav v-if="pages > 1" class="pager" aria-label="Pages of rows"><button type="button" class="button" :disabled="page === 0" @click="page--">Earlier</button><span class="quiet">{{ page + 1 }} of {{ pages }}</span><button type="button" class="button" :disabled="page >= pages - 1" @click="page++">Later</button></nav>
       </div>
       <ol class="list"><li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li></ol>
