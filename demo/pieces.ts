@@ -74,11 +74,11 @@ const reedBank: Design = (x, y, { width, length }) => {
 const starTiles: Design = (x, y, { width, length }) => {
   const edge = Math.min(x, width - x)
   if (edge < 1.1) return 7
-  if (edge < 3.4) return (Math.floor(y / (length / 8)) % 2 === 0) === (edge < 2.2) ? 4 : 2
+  if (edge < 3.4) return (Math.floor(y / (length / 4)) % 2 === 0) === (edge < 2.2) ? 4 : 2
   if (edge < 4.6) return 7
   const inner = width - 9.2
   const u = (x - 4.6) / inner * 2 - 1
-  const v = fold(y / length) * 4 - 1
+  const v = (y / length) * 2 - 1
   const square = Math.max(Math.abs(u), Math.abs(v))
   const diamond = (Math.abs(u) + Math.abs(v)) * 0.72
   const star = Math.min(square, diamond)
@@ -129,7 +129,7 @@ export const DEMO_PIECES: readonly Piece[] = [
     design: reedBank,
   }),
   pieceOf({
-    name: 'Courtyard tiles', wearer: 'order 14', wristMm: 175, easeMm: 13, closure: 'button', technique: 'loom', spec: 'cylinder-15', columns: 51, repeatRows: 56, endRows: 5,
+    name: 'Courtyard tiles', wearer: 'order 14', wristMm: 175, easeMm: 13, closure: 'button', technique: 'loom', spec: 'cylinder-15', columns: 51, repeatRows: 32, endRows: 5,
     notes: 'Wide and intricate: two evenings for the warp and the first tile.',
     tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Sky glaze', '#5b9fb5', 'lustre'], ['Cobalt', '#1f3f8f', 'opaque'], ['Terracotta', '#b4552f', 'matte'], ['Saffron', '#d99a21', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Kiln black', '#25211f', 'matte']],
     design: starTiles,

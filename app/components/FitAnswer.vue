@@ -24,7 +24,7 @@ const onGauge = (mm: number) => `${Math.max(0, Math.min(100, (mm - props.piece.f
     </div>
     <p>
       {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal) }} of beadwork. Closes at
-      <b>{{ length(fit.insideMm.nominal) }}</b> ± {{ length(spread) }}; the wrist takes {{ length(fit.wantedMm) }}.
+      <b>{{ length(fit.insideMm.nominal) }}</b>&nbsp;±&nbsp;{{ length(spread) }}; the wrist takes {{ length(fit.wantedMm) }}.
     </p>
   </div>
 </template>

@@ -6,7 +6,8 @@ import { useAccount } from '../stores/account'
 export function useLengths() {
   const store = useAccount()
   const unit = computed<LengthUnit>(() => store.account?.settings.unit ?? 'mm')
-  const length = (mm: number, decimals = 0) => showLength(mm, { unit: unit.value, decimals })
-  const long = (mm: number) => showLongLength(mm, unit.value)
+  // Figure and unit stay on one line.
+  const length = (mm: number, decimals = 0) => showLength(mm, { unit: unit.value, decimals }).replaceAll(' ', '\u00A0')
+  const long = (mm: number) => showLongLength(mm, unit.value).replaceAll(' ', '\u00A0')
   return { unit, length, long }
 }

@@ -149,7 +149,7 @@ function drawRuler(ctx: Context, overlay: Overlay): void {
   const along = view.lie === 'along'
   const work = sizeOnScreen(part, view)
   const length = (along ? work.width : work.height) / view.scale
-  const base = Math.min(along ? view.y + work.height + 20 : view.x + work.width + 20, (along ? size.height : size.width) - 34)
+  const base = Math.min(along ? view.y + work.height + 20 : view.x + work.width + 20, (along ? size.height - 34 : size.width - 46))
   const minor = unit === 'in' ? MM_PER_INCH / 8 : 1
   const major = unit === 'in' ? 8 : 10
   let stride = 1

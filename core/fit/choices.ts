@@ -30,6 +30,9 @@ function beadsWith(part: Part, times: number, extraRows: number): number {
   return totalOf(counts) + extraRows * part.repeat.columns
 }
 
+/** Another closure is offered only where it brings the fit this near, mm. */
+const CLOSURE_REACH_MM = 12
+
 /**
  * The counts that come near: n and n + 1 whole repeats, n with longer plain ends, n + 1 with shorter ends where the ends have rows to
  * give, and n or n + 1 with another closure at its usual length. Sorted by how far each is from what the wrist takes, whole
@@ -75,7 +78,7 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
       .filter(c => c.kind !== fit.closure.kind && c.kind !== 'none' && c.kind !== 'magnet')
       .map(c => ({ c, off: Math.abs(fitBracelet({ ...fit, closure: { kind: c.kind as ClosureKind, lengthMm: c.lengthMm } }, part, ends + times * per).differenceMm) }))
       .sort((a, b) => a.off - b.off)[0]
-    if (best) offer(times, 0, 0, { kind: best.c.kind, lengthMm: best.c.lengthMm })
+    if (best && best.off <= CLOSURE_REACH_MM) offer(times, 0, 0, { kind: best.c.kind, lengthMm: best.c.lengthMm })
   }
 
   const rank = (c: Choice) => Math.round(Math.abs(c.fit.differenceMm)) * 2 + (c.whole ? 0 : 1)

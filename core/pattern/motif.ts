@@ -44,11 +44,12 @@ export function motifCells(id: MotifId, lattice: Lattice, columns: number, numbe
       else if (id === 'rings') flat.push(r < 2 ? pick(0) : r >= 4 && r < 5 ? pick(1) : ground)
       else if (id === 'chevron') {
         const t = y + fold / 2
-        const at = (t - Math.floor(t)) * 4
+        // Rounded, so that a bead on a boundary falls the same way on both halves.
+        const at = (Math.round((t - Math.floor(t)) * 4e6) / 1e6) % 4
         flat.push(at < 1 ? pick(0) : at < 1.8 ? pick(1) : at < 2.3 ? pick(2) : ground)
       }
       else {
-        const far = fold + (1 - wave(y))
+        const far = Math.round((fold + (1 - wave(y))) * 1e6) / 1e6
         flat.push(far < 0.32 ? pick(2) : far < 0.62 ? pick(1) : far < 0.95 ? pick(0) : ground)
       }
     }

@@ -11,6 +11,8 @@ export const isInside = (part: Part, { c, r }: Place): boolean => c >= 0 && r >=
 /** The cells that a straight line between the middles of two beads passes, each once, in order. */
 export function lineBetween(part: Part, from: Place, to: Place): Place[] {
   const lattice = latticeOf(part)
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
   const a = beadCentre(lattice, from.c, from.r)
   const b = beadCentre(lattice, to.c, to.r)
   const steps = Math.max(1, Math.ceil(2 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)))
@@ -18,8 +20,10 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
   const seen = new Set<number>()
   for (let i = 0; i <= steps; i++) {
     const t = i / steps
-    const place = i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
-    const key = placeKey(columnsOf(part), place.c, place.r)
+    const near = i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
+    // At a staggered edge the nearest place may be a gap outside the work: the bead beside it is meant.
+    const place = isInside(part, from) && isInside(part, to) ? { c: Math.min(columns - 1, Math.max(0, near.c)), r: Math.min(rows - 1, Math.max(0, near.r)) } : near
+    const key = placeKey(columns, place.c, place.r)
     if (!isInside(part, place) || seen.has(key)) continue
     seen.add(key)
     out.push(place)

@@ -47,8 +47,8 @@ const SURFACE: Record<Finish, Surface> = {
   matte: { depth: 0.26, shine: 0, narrow: 1, clear: 0 },
   lustre: { depth: 0.34, shine: 0.5, narrow: 2.2, clear: 0 },
   metallic: { depth: 0.6, shine: 0.8, narrow: 8, clear: 0 },
-  transparent: { depth: 0.2, shine: 0.55, narrow: 7, clear: 0.42 },
-  lined: { depth: 0.25, shine: 0.5, narrow: 6, clear: 0.35 },
+  transparent: { depth: 0.22, shine: 0.55, narrow: 7, clear: 0.26 },
+  lined: { depth: 0.25, shine: 0.5, narrow: 6, clear: 0.3 },
   rainbow: { depth: 0.45, shine: 0.45, narrow: 4, clear: 0 },
 }
 

@@ -93,15 +93,17 @@ export function sizeOnScreen(part: Part, { lie, scale }: Pick<View, 'lie' | 'sca
 }
 
 /** Which cells can show in a rectangle of the screen, a margin of one included; counts of i and j on the screen. */
-function visibleRange(lattice: Lattice, view: View, rect: PixelRect, countI: number, countJ: number) {
+function visibleRange(lattice: Lattice, view: View, rect: PixelRect, countI: number, countJ: number, step: number) {
+  // From afar every step-th bead stands for its neighbours: always the same ones, whichever part is painted.
+  const aligned = (index: number) => Math.max(0, index - (step - 1) - (((index - (step - 1)) % step) + step) % step)
   const low = (px: number, origin: number, pitch: number, reach: number) => Math.floor((px / view.scale - origin - reach) / pitch) - 1
   const high = (px: number, origin: number, pitch: number) => Math.ceil((px / view.scale - origin) / pitch) + 2
   const reachX = Math.max(...lattice.sites.map(s => s.dx)) + lattice.beadX / 2
   const reachY = Math.max(...lattice.sites.map(s => s.dy)) + lattice.beadY / 2
   return {
-    i0: Math.max(0, low(rect.x - view.x, lattice.originX, lattice.pitchX, reachX)),
+    i0: aligned(low(rect.x - view.x, lattice.originX, lattice.pitchX, reachX)),
     i1: Math.min(countI, high(rect.x + rect.width - view.x, lattice.originX, lattice.pitchX)),
-    j0: Math.max(0, low(rect.y - view.y, lattice.originY, lattice.pitchY, reachY)),
+    j0: aligned(low(rect.y - view.y, lattice.originY, lattice.pitchY, reachY)),
     j1: Math.min(countJ, high(rect.y + rect.height - view.y, lattice.originY, lattice.pitchY)),
   }
 }
@@ -184,12 +186,11 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
 
   const lattice = latticeOnScreen(part, view.lie)
   const [countI, countJ] = view.lie === 'along' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
-  const { i0, i1, j0, j1 } = visibleRange(lattice, view, rect, countI, countJ)
-  if (i1 <= i0 || j1 <= j0) return 0
-
   const pitchPx = Math.min(lattice.pitchX, lattice.pitchY) * view.scale
   const detailed = pitchPx >= DETAIL_PX
-  const step = pitchPx >= 2 ? 1 : Math.max(1, Math.floor(2 / pitchPx))
+  const step = pitchPx >= 2 ? 1 : Math.max(1, Math.ceil(2 / pitchPx))
+  const { i0, i1, j0, j1 } = visibleRange(lattice, view, rect, countI, countJ, step)
+  if (i1 <= i0 || j1 <= j0) return 0
   const ni = Math.ceil((i1 - i0) / step)
   const nj = Math.ceil((j1 - j0) / step)
   const numbers = readWindow(part, view.lie, i0, i1, j0, j1, step)

@@ -2,7 +2,7 @@ import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { fitBracelet, rowsForLength } from '../fit/bracelet'
 import { closureOf, type ClosureKind } from '../fit/closure'
-import { emptyCells } from '../grid/cells'
+import { emptyCells, type Cells } from '../grid/cells'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings } from '../technique/technique'
@@ -44,20 +44,28 @@ export function columnsForWidth(technique: string, settings: Settings, spec: str
   return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings })))
 }
 
-/** A first bracelet: plain ends, a motif, and as many whole repeats as come nearest to the wrist. */
+/** A first bracelet: as many whole repeats of a motif as the wrist takes, and plain ends that make up the rest, so that it closes at once. */
 export function beginBracelet(wish: BraceletWish): Piece {
   const technique = requireTechnique(wish.technique)
   const settings = technique.settings.parse({ start: wish.start })
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
-  const plain = emptyCells(columns, PLAIN_END_ROWS, tray[0]!.number)
+  const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)
   const part: Part = {
     id: 'band', name: 'Band', technique: wish.technique, settings, spec: wish.spec, times: 1,
-    start: plain, repeat: motifCells(wish.motif, lattice, columns, tray.map(b => b.number)), end: plain,
+    start: plain(PLAIN_END_ROWS), repeat: motifCells(wish.motif, lattice, columns, tray.map(b => b.number)), end: plain(PLAIN_END_ROWS),
   }
   const fit = { kind: 'bracelet' as const, wearer: wish.wearer, wristMm: wish.wristMm, easeMm: wish.easeMm, closure: wish.closure, widthMm: wish.widthMm }
-  return { name: wish.name, notes: '', tray, fit, supply: supplySchema.parse({}), parts: [{ ...part, times: nearestTimes(fit, part) }] }
+  return { name: wish.name, notes: '', tray, fit, supply: supplySchema.parse({}), parts: [withEnds(fit, part, plain)] }
+}
+
+function withEnds(fit: Piece['fit'], part: Part, plain: (rows: number) => Cells): Part {
+  const rows = Math.round(rowsForLength(part, fitBracelet(fit, part).targetMm))
+  const per = part.repeat.rows
+  const times = Math.min(LIMITS.times, Math.max(1, Math.floor((rows - 2 * PLAIN_END_ROWS) / per)))
+  const spare = Math.max(2 * PLAIN_END_ROWS, rows - times * per)
+  return { ...part, times, start: plain(Math.ceil(spare / 2)), end: plain(Math.floor(spare / 2)) }
 }
 
 /** Whole repeats that come nearest to what the wrist takes, at least one. */

@@ -71,7 +71,7 @@ export function checkPiece(piece: Piece): Problem[] {
   const twice = (values: readonly (string | number)[], what: string) => {
     const seen = new Set<string | number>()
     for (const v of values) {
-      if (seen.has(v)) problems.push(problem('twice', what, `${what} ${v} is there twice. Give each its own.`))
+      if (seen.has(v)) problems.push(problem('twice', what, `The ${what} ${v} is there twice. Give each its own.`))
       seen.add(v)
     }
   }

@@ -51,7 +51,7 @@ function take(choice: Choice) {
 const changeOf = (choice: Choice) => {
   const parts: string[] = []
   const ends = choice.startRows + choice.endRows
-  if (ends !== 0) parts.push(`${Math.abs(ends)} plain rows ${ends > 0 ? 'more' : 'fewer'} at the ends`)
+  if (ends !== 0) parts.push(`${Math.abs(ends)} plain ${Math.abs(ends) === 1 ? 'row' : 'rows'} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
   if (choice.closure.kind !== piece.value.fit.closure.kind) parts.push(`${closureOf(choice.closure.kind).name.toLowerCase()}, ${length(choice.closure.lengthMm)}`)
   return parts.join(', ') || 'whole repeats'
 }
@@ -77,7 +77,7 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
     <section class="result" aria-labelledby="closes">
       <h2 id="closes">Will it close?</h2>
       <FitAnswer :piece="piece" :part="part" />
-      <details class="why">
+      <details class="why" open>
         <summary>How this is reckoned</summary>
         <dl>
           <dt>Inside of the bracelet</dt><dd>wrist {{ length(piece.fit.wristMm, 1) }} + room {{ length(piece.fit.easeMm, 1) }} = <b>{{ length(fit.wantedMm, 1) }}</b></dd>

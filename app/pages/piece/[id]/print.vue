@@ -2,7 +2,6 @@
 import { computed, ref, watchEffect } from 'vue'
 import { fitBracelet } from '#core/fit/bracelet'
 import { closureOf } from '#core/fit/closure'
-import { FEEL_WORDS } from '#core/fit/says'
 import { chartStrips, chartSvg } from '#core/format/chart-svg'
 import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
@@ -107,7 +106,7 @@ const print = () => window.print()
         <div><span>Beadwork</span><b>{{ length(fit.beadworkMm.nominal) }}</b></div>
         <div><span>{{ closureOf(piece.fit.closure.kind).name }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b></div>
         <div><span>Closes at</span><b>{{ length(fit.insideMm.nominal) }} ± {{ length((fit.insideMm.most - fit.insideMm.least) / 2) }}</b></div>
-        <div><span>Fit</span><b>{{ FEEL_WORDS[fit.feel] }}</b></div>
+        <div><span>Fit</span><b>{{ fit.feel }}</b></div>
         <div><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
       </section>
       <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
@@ -131,10 +130,10 @@ const print = () => window.print()
         </p>
       </section>
 
-      <section v-for="chart in charts" :key="chart.part.id">
+      <section v-for="chart in charts" :key="chart.part.id" class="chart">
         <template v-for="s in chart.sections" :key="s.section">
           <div v-for="(strip, k) in s.strips" :key="k" class="strip">
-            <h3 v-if="k === 0">{{ chart.part.name }}: {{ s.title }}</h3>
+            <h3>{{ k === 0 ? `${chart.part.name}: ${s.title}` : "continued" }}</h3>
             <!-- eslint-disable-next-line vue/no-v-html -- made by core/format/chart-svg, which escapes names -->
             <div v-html="strip" />
           </div>
@@ -173,6 +172,7 @@ table { width: 100%; font-size: 10pt; }
 td, th { padding: 1.2mm 2mm 1.2mm 0; border-bottom: 0.2mm solid #cfc6b8; color: #1a1613; }
 thead th { color: #564c44; font-size: 9pt; }
 .mark { width: 5mm; height: 5mm; vertical-align: -1.2mm; margin-right: 1.5mm; }
+.chart { display: flex; flex-wrap: wrap; gap: 0 8mm; }
 .strip { break-inside: avoid; }
 .strip :deep(svg) { max-width: 100%; height: auto; display: block; }
 .scale { display: flex; align-items: center; gap: 4mm; margin-top: 5mm; font-size: 9pt; break-inside: avoid; }

@@ -1,0 +1,115 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { anyPiece, part, rows } from '../../tests/fixture/piece'
+import { layingSteps, placeKey } from '../piece/edit'
+import { columnsOf, numberAt, rowsOf, SECTIONS, type Part } from '../piece/piece'
+import { neighbourOffsets } from '../technique/lattice'
+import { boxBetween, clampBox, copyClip, fillBox, mirrorBox, pasteClip } from './clip'
+import { MOTIFS, motifCells } from './motif'
+import { floodFrom, latticeOf, lineBetween, runBetween, wholeRow } from './place'
+
+const anyPlaceIn = (p: Part, x: number, y: number) => ({ c: x % columnsOf(p), r: y % rowsOf(p) })
+const anyWork = anyPiece.map(p => p.parts[0]!).filter(p => rowsOf(p) > 0)
+
+describe('lines', () => {
+  it('begin and end where they should, go over touching beads and hold each once', () => {
+    fc.assert(fc.property(anyWork, fc.nat(), fc.nat(), fc.nat(), fc.nat(), (p, a, b, c, d) => {
+      const from = anyPlaceIn(p, a, b)
+      const to = anyPlaceIn(p, c, d)
+      const line = lineBetween(p, from, to)
+      expect(line[0]).toEqual(from)
+      expect(line.at(-1)).toEqual(to)
+      expect(new Set(line.map(q => `${q.c},${q.r}`)).size).toBe(line.length)
+      for (let i = 1; i < line.length; i++) {
+        expect(Math.abs(line[i]!.c - line[i - 1]!.c)).toBeLessThanOrEqual(1)
+        expect(Math.abs(line[i]!.r - line[i - 1]!.r)).toBeLessThanOrEqual(1)
+      }
+    }))
+  })
+})
+
+describe('runs', () => {
+  it('stay in one working row and hold its beads between two places', () => {
+    const p = part({ repeat: rows('AAAAAAAA', 'AAAAAAAA'), start: rows('AAAAAAAA'), end: rows('AAAAAAAA') })
+    expect(runBetween(p, { c: 0, r: 2 }, { c: 5, r: 4 }).map(q => `${q.c},${q.r}`)).toEqual(['0,2', '2,2', '4,2'])
+    expect(runBetween(p, { c: 7, r: 1 }, { c: 2, r: 0 }).map(q => `${q.c},${q.r}`)).toEqual(['7,1', '5,1', '3,1'])
+    expect(wholeRow(p, { c: 0, r: 0 })).toHaveLength(8)
+  })
+})
+
+describe('flood', () => {
+  it('equals a slow fill that asks every bead for its neighbours', () => {
+    fc.assert(fc.property(anyWork, fc.nat(), fc.nat(), (p, a, b) => {
+      const at = anyPlaceIn(p, a, b)
+      const lattice = latticeOf(p)
+      const wanted = numberAt(p, at.c, at.r)
+      const slow = new Set<string>()
+      const visit = (c: number, r: number) => {
+        if (c < 0 || r < 0 || c >= columnsOf(p) || r >= rowsOf(p) || slow.has(`${c},${r}`) || numberAt(p, c, r) !== wanted) return
+        slow.add(`${c},${r}`)
+        for (const o of neighbourOffsets(lattice, c, r)) visit(c + o.c, r + o.r)
+      }
+      visit(at.c, at.r)
+      expect(floodFrom(p, at).map(k => `${k % columnsOf(p)},${Math.floor(k / columnsOf(p))}`).sort()).toEqual([...slow].sort())
+    }))
+  })
+  it('outside the work fills nothing', () => expect(floodFrom(part(), { c: -1, r: 0 })).toEqual([]))
+})
+
+const after = (p: Part, laying: ReadonlyMap<number, number>) => ({ number: (c: number, r: number) => laying.get(placeKey(columnsOf(p), c, r)) ?? numberAt(p, c, r) })
+
+describe('boxes', () => {
+  it('copied and pasted in place change nothing', () => {
+    fc.assert(fc.property(anyWork, fc.nat(), fc.nat(), fc.nat(), fc.nat(), (p, a, b, c, d) => {
+      const box = boxBetween(anyPlaceIn(p, a, b), anyPlaceIn(p, c, d))
+      expect(layingSteps(p, pasteClip(p, copyClip(p, box), box))).toEqual([])
+    }))
+  })
+  it('mirrored twice are as before', () => {
+    fc.assert(fc.property(anyWork, fc.constantFrom('across' as const, 'along' as const), fc.nat(), fc.nat(), fc.nat(), fc.nat(), (p, way, a, b, c, d) => {
+      const box = boxBetween(anyPlaceIn(p, a, b), anyPlaceIn(p, c, d))
+      const once = after(p, mirrorBox(p, box, way))
+      const columns = columnsOf(p)
+      const flat = Array.from({ length: columns * rowsOf(p) }, (_, i) => once.number(i % columns, Math.floor(i / columns)))
+      const empty = { columns, rows: 0, blocks: [] }
+      const mirrored: Part = { ...p, start: { columns, rows: rowsOf(p), blocks: [] }, repeat: empty, end: empty, times: 0 }
+      const again = { ...mirrored, start: { ...mirrored.start, blocks: chunk(flat, columns) } }
+      const twice = after(again, mirrorBox(again, box, way))
+      for (let r = 0; r < rowsOf(p); r++) for (let q = 0; q < columns; q++) expect(twice.number(q, r)).toBe(numberAt(p, q, r))
+    }))
+  })
+  it('are clamped to the work, and what falls outside a paste is left out', () => {
+    const p = part()
+    expect(clampBox(p, { c: -2, r: -2, columns: 4, rows: 4 })).toEqual({ c: 0, r: 0, columns: 2, rows: 2 })
+    expect(clampBox(p, { c: 9, r: 0, columns: 2, rows: 2 })).toBeNull()
+    expect(pasteClip(p, { columns: 2, rows: 1, numbers: [1, 2], c: 0, r: 0 }, { c: 3, r: 0 }).size).toBe(1)
+    expect(fillBox(p, { c: 0, r: 0, columns: 2, rows: 3 }, 2).size).toBe(6)
+  })
+})
+
+function chunk(flat: number[], columns: number): Uint16Array[] {
+  const out: Uint16Array[] = []
+  for (let i = 0; i < flat.length; i += 64 * columns) out.push(Uint16Array.from(flat.slice(i, i + 64 * columns)))
+  return out
+}
+
+describe('edits in a repeat', () => {
+  it('show in every copy and nowhere else', () => {
+    const p = part({ times: 4 })
+    const steps = layingSteps(p, new Map([[placeKey(4, 1, 3), 3]]))
+    expect(steps).toEqual([{ type: 'cells', part: 'band', section: 'repeat', patches: [[1, 1, 2, 3]] }])
+    expect(SECTIONS).toContain(steps[0]!.section)
+  })
+})
+
+describe('motifs to begin with', () => {
+  it.each(MOTIFS.map(m => m.id))('%s uses only beads of the tray and is mirrored about the length', (id) => {
+    for (const technique of ['loom', 'peyote']) {
+      const p = part({ technique, settings: {} })
+      const cells = motifCells(id, latticeOf(p), 13, [1, 2, 3, 4])
+      for (const block of cells.blocks) for (const n of block) expect([1, 2, 3, 4]).toContain(n)
+      const flat = cells.blocks.flatMap(b => [...b])
+      for (let r = 0; r < cells.rows; r++) for (let c = 0; c < 13; c++) expect(flat[r * 13 + c]).toBe(flat[r * 13 + 12 - c])
+    }
+  })
+})

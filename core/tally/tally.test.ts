@@ -1,0 +1,80 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
+import { columnsOf, numberAt, rowsOf } from '../piece/piece'
+import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from './tally'
+import { allRowWords, rowWords, wordsLine, workingRowCount } from './words'
+
+describe('the tally', () => {
+  it('multiplies the repeat and equals a walk over every bead', () => {
+    fc.assert(fc.property(anyPiece, (p) => {
+      const walked = new Map<number, number>()
+      for (const one of p.parts) {
+        for (let r = 0; r < rowsOf(one); r++) {
+          for (let c = 0; c < columnsOf(one); c++) {
+            const number = numberAt(one, c, r)
+            if (number) walked.set(number, (walked.get(number) ?? 0) + 1)
+          }
+        }
+      }
+      expect([...tallyPiece(p)].sort()).toEqual([...walked].sort())
+    }))
+  })
+  it('is what the words of all rows add up to', () => {
+    fc.assert(fc.property(anyPiece, (p) => {
+      const said = new Map<number, number>()
+      let beads = 0
+      for (const words of allRowWords(p.parts[0]!)) {
+        beads += words.beads
+        for (const run of words.runs) if (run.number) said.set(run.number, (said.get(run.number) ?? 0) + run.count)
+      }
+      expect([...said].sort()).toEqual([...tallyPart(p.parts[0]!)].sort())
+      expect(beads).toBe(totalOf(tallyPart(p.parts[0]!)))
+    }))
+  })
+  it('counts a small piece as a person does', () => {
+    const p = piece({ parts: [part({ start: rows('AAAA'), repeat: rows('ABBA', 'B..B'), end: rows('CAAC'), times: 3 })] })
+    expect(Object.fromEntries(tallyPiece(p))).toEqual({ 1: 4 + 3 * 2 + 2, 2: 3 * 4, 3: 2 })
+    expect(totalOf(tallySection(p.parts[0]!, 'repeat'))).toBe(6)
+    expect(beadCounts(p.tray, tallyPiece(p)).map(b => b.count)).toEqual([12, 12, 2])
+    expect(sizeCounts(p.tray, tallyPiece(p))).toEqual([{ spec: 'cylinder-11', count: 26, grams: expect.closeTo(26 / 195, 9) as number }])
+  })
+  it('counts each row of even peyote as N / 2, the first string as N', () => {
+    const p = part({ repeat: rows('AABBAABB', 'ABABABAB'), start: rows('AAAAAAAA'), end: rows('BBBBBBBB'), times: 5 })
+    const counts = [...allRowWords(p)].map(w => w.beads)
+    expect(counts[0]).toBe(8)
+    expect(counts.slice(1).every(n => n === 4)).toBe(true)
+    expect(counts).toHaveLength(2 * 12 - 1)
+  })
+})
+
+/** A reader of its own: words back to runs, with nothing of the writer’s code. */
+function readWords(line: string): { row: string, direction: string, runs: [number, string][], total: number } {
+  const [, row, direction, runs, total] = /^Rows? ([\d–]+) ([→←]) (.*) \((\d+)\)$/.exec(line)!
+  return { row: row!, direction: direction!, total: Number(total), runs: runs!.split(' ').filter(Boolean).map((t): [number, string] => [Number.parseInt(t), t.replace(/^\d+/, '')]) }
+}
+
+describe('words', () => {
+  it('name rows, way and runs as picked up', () => {
+    const p = piece({ parts: [part({ start: rows('AABC'), repeat: rows('ABCA'), end: rows('CCCA'), times: 1 })] })
+    expect([...allRowWords(p.parts[0]!)].map(w => wordsLine(w, p.tray))).toEqual([
+      'Rows 1–2 ← 1C 1B 2A (4)', 'Row 3 → 1A 1C (2)', 'Row 4 ← 1A 1B (2)', 'Row 5 → 2C (2)', 'Row 6 ← 1A 1C (2)',
+    ])
+    const loomed = piece({ parts: [part({ technique: 'loom', settings: { start: 'right', warpMm: 0.2, doubleEdge: true, spareWarpMm: 200 }, start: rows('AA.C'), repeat: rows('ABCA'), end: rows('CCCA'), times: 2 })] })
+    expect([...allRowWords(loomed.parts[0]!)].map(w => wordsLine(w, loomed.tray))).toEqual([
+      'Row 1 ← 1C 1– 2A (3)', 'Row 2 ← 1A 1C 1B 1A (4)', 'Row 3 ← 1A 1C 1B 1A (4)', 'Row 4 ← 1A 3C (4)',
+    ])
+  })
+  it('can be read back to the beads by another reader', () => {
+    fc.assert(fc.property(anyPiece, (p) => {
+      const one = p.parts[0]!
+      for (let i = 0; i < workingRowCount(one); i++) {
+        const words = rowWords(one, i)
+        const read = readWords(wordsLine(words, p.tray))
+        expect(read.total).toBe(words.beads)
+        expect(read.runs.reduce((sum, [n, letter]) => sum + (letter === '–' ? 0 : n), 0)).toBe(read.total)
+        expect(read.runs.map(([n, letter]) => `${n}${letter}`)).toEqual(words.runs.map(r => `${r.count}${r.number === 0 ? '–' : 'ABC'[r.number - 1]}`))
+      }
+    }))
+  })
+})
