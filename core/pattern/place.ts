@@ -15,7 +15,7 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
   const rows = rowsOf(part)
   const a = beadCentre(lattice, from.c, from.r)
   const b = beadCentre(lattice, to.c, to.r)
-  const steps = Math.max(1, Math.ceil(2 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)))
+  const steps = Math.max(1, Math.ceil(4 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)))
   const out: Place[] = []
   const seen = new Set<number>()
   for (let i = 0; i <= steps; i++) {
@@ -28,6 +28,19 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
     seen.add(key)
     out.push(place)
   }
+  return thinned(out)
+}
+
+const besides = (a: Place, b: Place): boolean => Math.abs(a.c - b.c) <= 1 && Math.abs(a.r - b.r) <= 1
+
+/** Without the beads that only fill a corner: one is left out where those before and after it lie side by side. */
+function thinned(line: readonly Place[]): Place[] {
+  const out: Place[] = []
+  line.forEach((place, i) => {
+    const before = out.at(-1)
+    const next = line[i + 1]
+    if (!before || !next || !besides(before, next)) out.push(place)
+  })
   return out
 }
 

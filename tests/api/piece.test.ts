@@ -1,0 +1,153 @@
+import { PNG } from 'pngjs'
+import { beforeAll, describe, expect, inject, it } from 'vitest'
+import { pieceFromBody, pieceToBody } from '#core/piece/codec'
+import { layingSteps, setStep } from '#core/piece/edit'
+import type { Piece } from '#core/piece/piece'
+import { applySteps, type Step } from '#core/piece/step'
+import { valueOf } from '#core/problem'
+import { piece } from '../fixture/piece'
+import { client, person } from './client'
+
+const address = inject('address')
+type Person = Awaited<ReturnType<typeof person>>
+let weaver: Person
+let other: Person
+beforeAll(async () => { weaver = await person(address); other = await person(address) })
+
+const created = async (who: Person, p: Piece = piece()) => (await who.call<{ id: string }>('POST', 'piece', pieceToBody(p))).body.id
+let made = 0
+const send = (who: Person, id: string, base: number, ...lists: Step[][]) =>
+  who.call<{ revision: number }>('POST', `piece/${id}/step`, { base, transactions: lists.map(steps => ({ id: `test-${process.pid}-${++made}`, label: 'edit', steps })) })
+const bodyOf = async (who: Person, id: string, at?: number) => (await who.call<{ revision: number, piece: unknown }>('GET', at === undefined ? `piece/${id}` : `piece/${id}/revision/${at}`)).body
+
+describe('a piece', () => {
+  it('is created, listed, opened, put away and brought back', async () => {
+    const id = await created(weaver, piece({ name: 'Listed' }))
+    const list = async () => (await weaver.call<{ pieces: { id: string, name: string, summary: { beads: number } }[] }>('GET', 'piece')).body.pieces
+    expect((await list()).find(p => p.id === id)).toMatchObject({ name: 'Listed', summary: { beads: 32, technique: 'peyote' } })
+    expect((await bodyOf(weaver, id)).piece).toEqual(pieceToBody(piece({ name: 'Listed' })))
+    expect((await weaver.call('DELETE', `piece/${id}`)).status).toBe(200)
+    expect((await list()).some(p => p.id === id)).toBe(false)
+    expect((await weaver.call('GET', `piece/${id}`)).status).toBe(404)
+    expect((await weaver.call('POST', `piece/${id}/restore`, {})).status).toBe(200)
+    expect((await weaver.call('GET', `piece/${id}`)).status).toBe(200)
+  })
+  it('saves steps, keeps every revision, and knows its summary', async () => {
+    const id = await created(weaver)
+    let now = piece()
+    for (let k = 0; k < 70; k++) {
+      const steps = [setStep(now, ['name'], `Step ${k}`), ...layingSteps(now.parts[0]!, new Map([[k % 16, 1 + k % 3]]))]
+      expect((await send(weaver, id, k, steps)).body).toEqual({ revision: k + 1 })
+      now = valueOf(applySteps(now, steps))
+    }
+    expect((await bodyOf(weaver, id)).piece).toEqual(pieceToBody(now))
+    expect(((await bodyOf(weaver, id, 3)).piece as { name: string }).name).toBe('Step 2')
+    expect((await bodyOf(weaver, id, 0)).piece).toEqual(pieceToBody(piece()))
+    expect((await weaver.call('GET', `piece/${id}/revision/71`)).status).toBe(404)
+    expect((await weaver.call('GET', `piece/${id}/revision/x`)).status).toBe(404)
+    expect(valueOf(pieceFromBody((await bodyOf(weaver, id, 66)).piece)).name).toBe('Step 65')
+  })
+  it('takes many transactions at once, all or none', async () => {
+    const id = await created(weaver)
+    const p = piece()
+    const one = [setStep(p, ['name'], 'One')]
+    const wrong: Step[] = [{ type: 'set', path: ['name'], before: 'Not this', after: 'Two' }]
+    const failed = await send(weaver, id, 0, one, wrong)
+    expect([failed.status, failed.body.error?.code]).toEqual([422, 'step-misfit'])
+    expect((await bodyOf(weaver, id)).revision).toBe(0)
+    expect((await send(weaver, id, 0, one, [setStep({ ...p, name: 'One' }, ['name'], 'Two')])).body).toEqual({ revision: 2 })
+  })
+  it('a stale base gets 409 with what is missing; nothing is overwritten', async () => {
+    const id = await created(weaver)
+    await send(weaver, id, 0, [setStep(piece(), ['name'], 'First')])
+    const late = await send(weaver, id, 0, [setStep(piece(), ['name'], 'Second')])
+    expect(late.status).toBe(409)
+    const data = late.body.error!.data as { revision: number, missing: { number: number, steps: Step[] }[] }
+    expect(data.revision).toBe(1)
+    expect(data.missing.map(m => m.number)).toEqual([1])
+    expect(((await bodyOf(weaver, id)).piece as { name: string }).name).toBe('First')
+  })
+  it('many at once: one wins each revision, all others are told', async () => {
+    const id = await created(weaver)
+    const answers = await Promise.all(Array.from({ length: 12 }, (_, k) => send(weaver, id, 0, [setStep(piece(), ['name'], `Racer ${k}`)])))
+    expect(answers.filter(a => a.status === 200)).toHaveLength(1)
+    expect(answers.filter(a => a.status === 409)).toHaveLength(11)
+    expect((await bodyOf(weaver, id)).revision).toBe(1)
+  })
+  it('the same transaction sent twice is stored once', async () => {
+    const id = await created(weaver)
+    const body = { base: 0, transactions: [{ id: 'the-same-one', label: 'edit', steps: [setStep(piece(), ['name'], 'Once')] }] }
+    expect((await weaver.call('POST', `piece/${id}/step`, body)).status).toBe(200)
+    const again = await weaver.call('POST', `piece/${id}/step`, body)
+    expect(again.status).toBe(409)
+    expect((again.body.error!.data as { missing: { id: string }[] }).missing.map(m => m.id)).toEqual(['the-same-one'])
+  })
+  it.each([
+    ['not a piece', {}, 422], ['too many columns', { ...pieceToBody(piece()), parts: [{ ...pieceToBody(piece()).parts[0]!, columns: 9999 }] }, 422], ['not JSON', '{', 400],
+  ])('refuses what is %s, with a sentence', async (_, body, status) => {
+    const answer = await weaver.call('POST', 'piece', body)
+    expect(answer.status).toBe(status)
+    expect(answer.body.error!.says.length).toBeGreaterThan(10)
+  })
+  it('has a picture that an independent library can read', async () => {
+    const id = await created(weaver)
+    const response = await fetch(`${address}/api/piece/${id}/picture?ground=day&revision=0`, { headers: { cookie: weaver.cookie } })
+    expect(response.headers.get('content-type')).toBe('image/png')
+    const png = PNG.sync.read(Buffer.from(await response.arrayBuffer()))
+    expect(png.width).toBeGreaterThan(50)
+  })
+})
+
+describe('another’s piece', () => {
+  const routes: [string, string, unknown?][] = [
+    ['GET', 'piece/:id'], ['DELETE', 'piece/:id'], ['POST', 'piece/:id/restore', {}], ['GET', 'piece/:id/step'], ['GET', 'piece/:id/step?after=0'],
+    ['POST', 'piece/:id/step', { base: 0, transactions: [{ id: 'intruder-1', label: 'x', steps: [{ type: 'set', path: ['name'], before: 'Test band', after: 'Mine now' }] }] }],
+    ['GET', 'piece/:id/revision/0'], ['GET', 'piece/:id/picture'],
+  ]
+  it('lists every route of a piece: a new one must be added here', async () => {
+    const { readdirSync } = await import('node:fs')
+    const files = (readdirSync(new URL('../../server/api/piece/[id]', import.meta.url), { recursive: true }) as string[]).filter(f => f.endsWith('.ts'))
+    const known = routes.map(([method, path]) => `${method.toLowerCase()} ${path.replace('piece/:id', '').replace(/\?.*/, '').replace(/^\//, '').replace(/\/\d+$/, '/[number]') || 'index'}`)
+    for (const file of files) {
+      const [, name, method] = /^(.*)\.(\w+)\.ts$/.exec(file)!
+      expect(known).toContain(`${method} ${name}`)
+    }
+  })
+  it.each(routes)('%s %s answers as for a piece that does not exist', async (method, path, body) => {
+    const id = await created(weaver)
+    const theirs = await other.call(method, path.replace(':id', id), body)
+    const none = await other.call(method, path.replace(':id', '00000000-0000-4000-8000-000000000000'), body)
+    const nonsense = await other.call(method, path.replace(':id', 'not-an-id'), body)
+    const out = await client(address).call(method, path.replace(':id', id), body)
+    expect(theirs.status).toBe(404)
+    expect(theirs.body).toEqual(none.body)
+    expect([none.status, nonsense.status, out.status]).toEqual([404, 404, 401])
+    expect(((await bodyOf(weaver, id)).piece as { name: string }).name).toBe('Test band')
+  })
+  it('is not in the list', async () => {
+    const id = await created(weaver)
+    expect(JSON.stringify((await other.call('GET', 'piece')).body)).not.toContain(id)
+  })
+})
+
+describe('several instances', () => {
+  it('serve one database: what one stores the other knows at once', async () => {
+    const { startApplication } = await import('../../launcher/application')
+    const { freePort } = await import('../../launcher/postgres')
+    const second = await startApplication({ root: new URL('../..', import.meta.url).pathname, port: await freePort(), databaseUrl: inject('databaseUrl'), secret: inject('secret'), demo: false })
+    try {
+      const id = await created(weaver)
+      const there = client(second.address)
+      there.cookie = weaver.cookie
+      for (let k = 0; k < 6; k++) {
+        const who = k % 2 === 0 ? weaver : there
+        const now = (await who.call<{ piece: unknown }>('GET', `piece/${id}`)).body.piece
+        const answer = await who.call('POST', `piece/${id}/step`, { base: k, transactions: [{ id: `turn-about-${k}`, label: 'x', steps: [setStep(valueOf(pieceFromBody(now)), ['name'], `Turn ${k}`)] }] })
+        expect(answer.body).toEqual({ revision: k + 1 })
+      }
+    }
+    finally {
+      await second.stop()
+    }
+  })
+})

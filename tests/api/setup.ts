@@ -1,0 +1,26 @@
+import { randomBytes } from 'node:crypto'
+import { resolve } from 'node:path'
+import type { TestProject } from 'vitest/node'
+import { startApplication } from '../../launcher/application'
+import { freePort, throwAwayCluster } from '../../launcher/postgres'
+import { prepareDatabase } from '../../launcher/start'
+
+declare module 'vitest' {
+  export interface ProvidedContext { address: string, databaseUrl: string, secret: string }
+}
+
+/** The built application on a throw-away PostgreSQL, for all API tests. */
+export default async function setup(project: TestProject) {
+  const root = resolve(import.meta.dirname, '../..')
+  const cluster = await throwAwayCluster()
+  const secret = randomBytes(32).toString('hex')
+  await prepareDatabase(cluster.url, true)
+  const application = await startApplication({ root, port: await freePort(), databaseUrl: cluster.url, secret, demo: true })
+  project.provide('address', application.address)
+  project.provide('databaseUrl', cluster.url)
+  project.provide('secret', secret)
+  return async () => {
+    await application.stop()
+    cluster.remove()
+  }
+}
