@@ -5,6 +5,7 @@ const HELP = `Use: ./weben COMMAND
 
   start [--port 4173] [--host 127.0.0.1] [--empty]   serve Weben, with the demo workshop unless --empty
   test                                               run everything that is checked
+  bench                                              measure the goals for speed, as ratios within one run
   dev                                                development server
   report FILE                                        all that is computed for a piece file, as JSON
 `
@@ -15,7 +16,8 @@ const [command, ...args] = process.argv.slice(2)
 async function main(): Promise<void> {
   switch (command) {
     case 'start': return (await import('./start')).start(root, args)
-    case 'test': return (await import('./test')).test(root, args)
+    case 'test': return (await import('./test')).test(root)
+    case 'bench': return (await import('./bench')).bench(root)
     case 'dev': return (await import('./dev')).dev(root, args)
     case 'report': return (await import('./report')).report(args)
     case undefined: case 'help': case '--help': process.stdout.write(HELP); return

@@ -53,7 +53,7 @@ function remove() {
 </script>
 
 <template>
-  <VDialog :model-value="number !== null" max-width="520" @update:model-value="v => !v && emit('close')">
+  <VDialog :model-value="number !== null" max-width="520" aria-label="Bead" @update:model-value="v => !v && emit('close')">
     <form v-if="draft" class="sheet form" aria-label="Bead" @submit.prevent="save">
       <h2>{{ number === 'new' ? 'Add a bead' : `Bead ${draft.letter}` }}</h2>
       <VTextField v-model="draft.name" label="Name" maxlength="60" autofocus placeholder="Your own name for it" />

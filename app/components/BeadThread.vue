@@ -22,7 +22,7 @@ function draw() {
   const part = piece.parts[0]!
   const scale = Math.max(5, Math.min(13, height.value / 44)) * dpr
   const size = sizeOnScreen(part, { lie: 'along', scale })
-  const surface = { width: target.width, height: target.height, pixels: new Uint32Array(target.width * target.height) }
+  const surface = { width: target.width, height: target.height, pixels: new Int32Array(target.width * target.height) }
   paint(surface, { x: 0, y: 0, width: target.width, height: target.height }, part, { lie: 'along', scale, x: Math.round(target.width * 0.08), y: Math.round((target.height - size.height) / 2) }, makeSprites(piece.tray, scale, 'along', options))
   target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
 }

@@ -27,9 +27,9 @@ async function theirs() {
 <template>
   <span class="note" :class="store.state" role="status">{{ words }}</span>
   <NuxtLink v-if="store.state === 'signed-out'" class="again" :to="{ path: '/enter', query: { back: $route.fullPath } }">Sign in</NuxtLink>
-  <VDialog :model-value="store.state === 'clash'" persistent max-width="520">
-    <div class="sheet choice" role="alertdialog" aria-labelledby="clash-title">
-      <h2 id="clash-title">Two changes want the same place</h2>
+  <VDialog :model-value="store.state === 'clash'" persistent max-width="520" role="alertdialog" aria-label="Two changes want the same place">
+    <div class="sheet choice">
+      <h2>Two changes want the same place</h2>
       <p>{{ store.says }}</p>
       <p class="soft">Nothing is lost yet: your version is still in this browser, the other one is on the server.</p>
       <button class="button main" type="button" :disabled="busy" @click="copy">Keep mine as a piece of its own</button>

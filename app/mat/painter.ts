@@ -11,7 +11,7 @@ export interface Target { putImageData(image: ImageData, x: number, y: number, d
 
 export type Painted = 'nothing' | 'all' | 'pan' | 'parts'
 
-interface Buffer { readonly width: number, readonly height: number, readonly pixels: Uint32Array, readonly image: ImageData }
+interface Buffer { readonly width: number, readonly height: number, readonly pixels: Int32Array, readonly image: ImageData }
 
 /** More changed cells than this and the whole is painted anew. */
 const MOST_PARTS = 4000
@@ -27,7 +27,7 @@ export function makePainter() {
 
   function resize(width: number, height: number): void {
     if (buffer?.width === width && buffer.height === height) return
-    const pixels = new Uint32Array(width * height)
+    const pixels = new Int32Array(width * height)
     buffer = { width, height, pixels, image: new ImageData(new Uint8ClampedArray(pixels.buffer), width, height) }
     last = null
   }
@@ -59,9 +59,10 @@ export function makePainter() {
     if (!buffer) return 'nothing'
     const before = last
     last = scene
-    const sameLook = before !== null && sprites !== null && before.tray === scene.tray && before.view.scale === scene.view.scale && before.view.lie === scene.view.lie
-      && before.options.glyphs === scene.options.glyphs && before.options.nap === scene.options.nap && sameColour(before.options, scene.options)
-    if (!sameLook) sprites = makeSprites(scene.tray, scene.view.scale, scene.view.lie, scene.options)
+    const sameTray = before !== null && sprites !== null && before.tray === scene.tray && before.options.glyphs === scene.options.glyphs
+      && before.options.nap === scene.options.nap && sameColour(before.options, scene.options)
+    const sameLook = sameTray && before.view.scale === scene.view.scale && before.view.lie === scene.view.lie
+    if (!sameLook) sprites = makeSprites(scene.tray, scene.view.scale, scene.view.lie, scene.options, sameTray ? sprites! : undefined)
     const all: PixelRect = { x: 0, y: 0, width: buffer.width, height: buffer.height }
     if (!sameLook || !sameShape(before.part, scene.part)) {
       draw(target, all, scene)
@@ -146,5 +147,25 @@ export function changedRects(a: Part, b: Part, view: View, screen: PixelRect): P
       }
     }
   }
-  return rects
+  return gathered(rects)
+}
+
+/** Neighbouring rectangles as one, where that paints little that did not change. */
+export function gathered(rects: readonly PixelRect[]): PixelRect[] {
+  const out: { rect: PixelRect, area: number }[] = []
+  for (const rect of rects) {
+    const last = out.at(-1)
+    const area = rect.width * rect.height
+    if (last) {
+      const x = Math.min(last.rect.x, rect.x)
+      const y = Math.min(last.rect.y, rect.y)
+      const joined = { x, y, width: Math.max(last.rect.x + last.rect.width, rect.x + rect.width) - x, height: Math.max(last.rect.y + last.rect.height, rect.y + rect.height) - y }
+      if (joined.width * joined.height <= 3 * (last.area + area) + 600) {
+        out[out.length - 1] = { rect: joined, area: last.area + area }
+        continue
+      }
+    }
+    out.push({ rect, area })
+  }
+  return out.map(o => o.rect)
 }

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import Ajv2020 from 'ajv/dist/2020'
+import Ajv2020 from 'ajv/dist/2020.js'
 import { parse } from 'csv-parse/sync'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'

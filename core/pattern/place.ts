@@ -1,10 +1,30 @@
 import { placeKey } from '../piece/edit'
 import { columnsOf, numberAt, rowsOf, techniqueOf, beadOf, type Part } from '../piece/piece'
-import { beadCentre, nearestPlace, neighbourOffsets, type Lattice, type Place } from '../technique/lattice'
+import { beadCentre, nearestPlace, neighbourOffsets, transpose, type Lattice, type Place } from '../technique/lattice'
+import type { Settings } from '../technique/technique'
 
 /** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */
 
-export const latticeOf = (part: Part): Lattice => techniqueOf(part).lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
+/** Lattices by the settings they follow from: edits of cells keep the settings, so a lattice is worked out once for a part. */
+const lattices = new WeakMap<Settings, Map<string, { readonly down: Lattice, readonly along: Lattice }>>()
+
+function bothLattices(part: Part): { readonly down: Lattice, readonly along: Lattice } {
+  let known = lattices.get(part.settings)
+  if (!known) { known = new Map(); lattices.set(part.settings, known) }
+  const key = `${part.technique} ${part.spec} ${columnsOf(part)}`
+  let both = known.get(key)
+  if (!both) {
+    const down = techniqueOf(part).lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
+    both = { down, along: transpose(down) }
+    known.set(key, both)
+  }
+  return both
+}
+
+export const latticeOf = (part: Part): Lattice => bothLattices(part).down
+
+/** The lattice with the length of the work along x. */
+export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
 
 export const isInside = (part: Part, { c, r }: Place): boolean => c >= 0 && r >= 0 && c < columnsOf(part) && r < rowsOf(part)
 

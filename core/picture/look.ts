@@ -22,9 +22,12 @@ export function lookOf(bead: TrayBead, { glyphs }: LookOptions): BeadLook {
   return { colour: rgbOf(bead.colour), finish: bead.finish, shape: requireSpec(bead.spec).shape, glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null }
 }
 
-/** One pixel as the canvas stores it: bytes R, G, B, A in memory order on little-endian machines. */
+/**
+ * One pixel as the canvas stores it: bytes R, G, B, A in memory order on little-endian machines. Signed, because engines copy
+ * 32-bit integers several times faster than unsigned ones, which they hold as floating point.
+ */
 export const pack = (r: number, g: number, b: number, a = 255): number =>
-  ((a << 24) | (clampByte(b) << 16) | (clampByte(g) << 8) | clampByte(r)) >>> 0
+  ((a << 24) | (clampByte(b) << 16) | (clampByte(g) << 8) | clampByte(r))
 
 const clampByte = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : Math.round(v))
 
@@ -105,8 +108,8 @@ function outline(x: number, y: number, w: number, h: number, corner: number): nu
  * Pixels of one bead, w × h, opaque: what shows of the ground at its corners is in them, darkened as the bead shades it.
  * `hole`: which way the hole runs on the screen.
  */
-export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, hole: 'across' | 'down'): Uint32Array {
-  const out = new Uint32Array(w * h)
+export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, hole: 'across' | 'down'): Int32Array {
+  const out = new Int32Array(w * h)
   const gap = Math.min(0.5, 0.035 * Math.min(w, h))
   const corner = CORNER[look.shape]
   const shadow = 0.72
@@ -133,8 +136,8 @@ export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, ho
 }
 
 /** A dimple in the mat where no bead lies. */
-export function emptyPixels(ground: Rgb, w: number, h: number): Uint32Array {
-  const out = new Uint32Array(w * h)
+export function emptyPixels(ground: Rgb, w: number, h: number): Int32Array {
+  const out = new Int32Array(w * h)
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const away = outline(x + 0.5 - w / 2, y + 0.5 - h / 2, w * 0.72, h * 0.72, 0.6)

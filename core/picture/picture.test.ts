@@ -11,7 +11,7 @@ import { makeSprites, paint, rectOfCell, sizeOnScreen, type View } from './raste
 
 const options = { ground: { r: 207, g: 198, b: 184 }, glyphs: false, nap: 4 }
 const tray = [bead(1, { colour: '#ff0000', finish: 'matte' }), bead(2, { colour: '#00ff00', finish: 'matte' }), bead(3, { colour: '#0000ff', finish: 'matte' })]
-const blank = (width: number, height: number) => ({ width, height, pixels: new Uint32Array(width * height) })
+const blank = (width: number, height: number) => ({ width, height, pixels: new Int32Array(width * height) })
 
 describe('the picture as PNG (ISO/IEC 15948), decoded by another library', () => {
   it('has the size of the work and each bead’s own colour in its middle', () => {

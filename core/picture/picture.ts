@@ -21,7 +21,7 @@ export function pictureOf(part: Part, tray: readonly TrayBead[], { lie, scale, g
   const size = sizeOnScreen(part, { lie, scale })
   const width = Math.max(1, Math.min(most?.width ?? Infinity, Math.ceil(size.width) + 2 * margin))
   const height = Math.max(1, Math.min(most?.height ?? Infinity, Math.ceil(size.height) + 2 * margin))
-  const surface = { width, height, pixels: new Uint32Array(width * height) }
+  const surface = { width, height, pixels: new Int32Array(width * height) }
   const sprites = makeSprites(tray, scale, lie, { ground: rgbOf(ground), glyphs, nap: 0 })
   paint(surface, { x: 0, y: 0, width, height }, part, { lie, scale, x: margin, y: margin }, sprites)
   return encode({ width, height, channels: 4, depth: 8, data: new Uint8Array(surface.pixels.buffer) })

@@ -1,12 +1,12 @@
 import type { TrayBead } from '../bead/bead'
 import type { Rgb } from '../colour/colour'
 import { columnsOf, partRow, rowsOf, type Part } from '../piece/piece'
-import { transpose, type Lattice } from '../technique/lattice'
-import { latticeOf } from '../pattern/place'
+import type { Lattice } from '../technique/lattice'
+import { latticeAlong, latticeOf } from '../pattern/place'
 import { beadPixels, emptyPixels, lookOf, meanPixel, pack } from './look'
 
 /** A buffer of pixels, row-major, as a canvas stores them. */
-export interface Surface { readonly width: number, readonly height: number, readonly pixels: Uint32Array }
+export interface Surface { readonly width: number, readonly height: number, readonly pixels: Int32Array }
 
 /** A rectangle of whole pixels. */
 export interface PixelRect { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
@@ -30,11 +30,13 @@ export interface PaintOptions {
   readonly nap: number
 }
 
-const NAP = 128
+/** Size of the tile of felt, px; wide, so that a line of the screen is a few copies. */
+const NAP_WIDTH = 512
+const NAP_HEIGHT = 128
 
 /** A tile of felt: the ground with a fine, even noise. The same every time. */
-export function napTile({ ground, nap }: PaintOptions): Uint32Array {
-  const tile = new Uint32Array(NAP * NAP)
+export function napTile({ ground, nap }: PaintOptions): Int32Array {
+  const tile = new Int32Array(NAP_WIDTH * NAP_HEIGHT)
   let state = 0x9E3779B9
   for (let i = 0; i < tile.length; i++) {
     state ^= state << 13; state ^= state >>> 17; state ^= state << 5
@@ -44,28 +46,37 @@ export function napTile({ ground, nap }: PaintOptions): Uint32Array {
   return tile
 }
 
+/** What of a look does not depend on the scale: kept when only the scale changes. */
+interface Far { readonly tile: Int32Array, readonly means: Int32Array }
+
+function farLook(tray: readonly TrayBead[], options: PaintOptions): Far {
+  const most = tray.reduce((m, b) => Math.max(m, b.number), 0)
+  const means = new Int32Array(most + 1)
+  means[0] = pack(options.ground.r * 0.96, options.ground.g * 0.96, options.ground.b * 0.96)
+  for (const bead of tray) means[bead.number] = meanPixel(lookOf(bead, options), options.ground)
+  return { means, tile: napTile(options) }
+}
+
 /** The sprites of a tray at one scale, made when first needed. */
 export interface Sprites {
   readonly tray: readonly TrayBead[]
   readonly scale: number
   readonly lie: Lie
   readonly options: PaintOptions
-  readonly tile: Uint32Array
+  readonly tile: Int32Array
   /** Mean colour by tray number. */
-  readonly means: Uint32Array
+  readonly means: Int32Array
   /** By tray number, then by size key. */
-  readonly bySize: (Map<number, Uint32Array> | undefined)[]
+  readonly bySize: (Map<number, Int32Array> | undefined)[]
 }
 
-export function makeSprites(tray: readonly TrayBead[], scale: number, lie: Lie, options: PaintOptions): Sprites {
-  const most = tray.reduce((m, b) => Math.max(m, b.number), 0)
-  const means = new Uint32Array(most + 1)
-  means[0] = pack(options.ground.r * 0.96, options.ground.g * 0.96, options.ground.b * 0.96)
-  for (const bead of tray) means[bead.number] = meanPixel(lookOf(bead, options), options.ground)
-  return { tray, scale, lie, options, tile: napTile(options), means, bySize: [] }
+/** Sprites for a scale; `before`, of the same tray and options, lends what does not depend on the scale. */
+export function makeSprites(tray: readonly TrayBead[], scale: number, lie: Lie, options: PaintOptions, before?: Sprites): Sprites {
+  const { tile, means } = before ?? farLook(tray, options)
+  return { tray, scale, lie, options, tile, means, bySize: [] }
 }
 
-function spriteFor(sprites: Sprites, number: number, w: number, h: number, hole: 'across' | 'down'): Uint32Array {
+function spriteFor(sprites: Sprites, number: number, w: number, h: number, hole: 'across' | 'down'): Int32Array {
   let sizes = sprites.bySize[number]
   if (!sizes) { sizes = new Map(); sprites.bySize[number] = sizes }
   const key = w * 4096 + h
@@ -81,7 +92,7 @@ function spriteFor(sprites: Sprites, number: number, w: number, h: number, hole:
 }
 
 /** The lattice as it lies on the screen: i to the right, j down. */
-export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'along' ? transpose(latticeOf(part)) : latticeOf(part))
+export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'along' ? latticeAlong(part) : latticeOf(part))
 
 /** Size of the whole work on the screen, px. */
 export function sizeOnScreen(part: Part, { lie, scale }: Pick<View, 'lie' | 'scale'>): { width: number, height: number } {
@@ -128,16 +139,16 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
   return out
 }
 
-function fillGround(surface: Surface, rect: PixelRect, view: View, tile: Uint32Array): void {
+function fillGround(surface: Surface, rect: PixelRect, view: View, tile: Int32Array): void {
   const { width, pixels } = surface
-  const shiftX = ((Math.round(-view.x) % NAP) + NAP) % NAP
-  const shiftY = ((Math.round(-view.y) % NAP) + NAP) % NAP
+  const shiftX = ((Math.round(-view.x) % NAP_WIDTH) + NAP_WIDTH) % NAP_WIDTH
+  const shiftY = ((Math.round(-view.y) % NAP_HEIGHT) + NAP_HEIGHT) % NAP_HEIGHT
   for (let y = rect.y; y < rect.y + rect.height; y++) {
-    const row = ((y + shiftY) % NAP) * NAP
+    const row = ((y + shiftY) % NAP_HEIGHT) * NAP_WIDTH
     let x = rect.x
     while (x < rect.x + rect.width) {
-      const from = (x + shiftX) % NAP
-      const length = Math.min(NAP - from, rect.x + rect.width - x)
+      const from = (x + shiftX) % NAP_WIDTH
+      const length = Math.min(NAP_WIDTH - from, rect.x + rect.width - x)
       pixels.set(tile.subarray(row + from, row + from + length), y * width + x)
       x += length
     }
@@ -158,19 +169,12 @@ function edges(from: number, count: number, step: number, classes: number, edge:
 }
 
 /** Copies one sprite, clipped to the rectangle x0 … x1, y0 … y1. */
-function stamp(pixels: Uint32Array, width: number, sprite: Uint32Array, sw: number, x: number, y: number, cx0: number, cx1: number, cy0: number, cy1: number): void {
+function stamp(pixels: Int32Array, width: number, sprite: Int32Array, sw: number, x: number, y: number, cx0: number, cx1: number, cy0: number, cy1: number): void {
   for (let py = cy0; py < cy1; py++) {
     let from = (py - y) * sw + (cx0 - x)
     let to = py * width + cx0
     const end = py * width + cx1
     while (to < end) pixels[to++] = sprite[from++]!
-  }
-}
-
-function fillRect(pixels: Uint32Array, width: number, colour: number, x0: number, x1: number, y0: number, y1: number): void {
-  for (let y = y0; y < y1; y++) {
-    const end = y * width + x1
-    for (let at = y * width + x0; at < end; at++) pixels[at] = colour
   }
 }
 
@@ -207,27 +211,98 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
     const top = lattice.originY + j * lattice.pitchY + site.dy - lattice.beadY / 2
     return [Math.round(view.y + top * view.scale), Math.round(view.y + (top + lattice.beadY + spreadY) * view.scale)]
   })
-  const hole = lattice.hole === 'across' ? 'across' : 'down'
+  const field: Field = { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }
+  if (detailed) return paintSprites(surface, field, sprites, lattice.hole === 'across' ? 'across' : 'down')
+  // Lines of beads that lie level and without gaps are painted a line of pixels at a time.
+  const level = period.columns === 1 && lattice.beadX >= lattice.pitchX - 1e-9
+  return level ? paintLevel(surface, field, sprites.means) : paintFlat(surface, field, sprites.means, 0, nj)
+}
+
+/** The beads that show, and where: what both ways of painting go through. */
+interface Field {
+  readonly i0: number
+  readonly j0: number
+  readonly ni: number
+  readonly nj: number
+  readonly step: number
+  readonly numbers: Uint16Array
+  readonly edgesX: Int32Array
+  readonly edgesY: Int32Array
+  readonly period: Lattice['period']
+  readonly clip: { readonly x0: number, readonly y0: number, readonly x1: number, readonly y1: number }
+}
+
+function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field, sprites: Sprites, hole: 'across' | 'down'): number {
+  const { x0, y0, x1, y1 } = clip
   let drawn = 0
   for (let j = 0; j < nj; j++) {
-    const classJ = (j0 + j * step) % period.rows
+    const rowX = ((j0 + j * step) % period.rows) * ni
     for (let i = 0; i < ni; i++) {
-      const ex = (classJ * ni + i) * 2
+      const ex = (rowX + i) * 2
       const ey = (((i0 + i * step) % period.columns) * nj + j) * 2
       const x = edgesX[ex]!
       const y = edgesY[ey]!
       const right = edgesX[ex + 1]!
       const bottom = edgesY[ey + 1]!
-      const cx0 = x > clip.x0 ? x : clip.x0
-      const cx1 = right < clip.x1 ? right : clip.x1
-      const cy0 = y > clip.y0 ? y : clip.y0
-      const cy1 = bottom < clip.y1 ? bottom : clip.y1
-      if (cx1 <= cx0 || cy1 <= cy0) continue
-      const number = numbers[j * ni + i]!
-      if (detailed) stamp(pixels, width, spriteFor(sprites, number, right - x, bottom - y, hole), right - x, x, y, cx0, cx1, cy0, cy1)
-      else if (number !== 0) fillRect(pixels, width, sprites.means[number]!, cx0, cx1, cy0, cy1)
+      if (right <= x0 || x >= x1 || bottom <= y0 || y >= y1 || right <= x || bottom <= y) continue
+      stamp(pixels, width, spriteFor(sprites, numbers[j * ni + i]!, right - x, bottom - y, hole), right - x, x, y, x > x0 ? x : x0, right < x1 ? right : x1, y > y0 ? y : y0, bottom < y1 ? bottom : y1)
       drawn++
     }
+  }
+  return drawn
+}
+
+/** Lines `from` … `to` of beads as rectangles of their mean colours. */
+function paintFlat({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field, means: Int32Array, from: number, to: number): number {
+  const { x0, y0, x1, y1 } = clip
+  let drawn = 0
+  for (let j = from; j < to; j++) {
+    const rowX = ((j0 + j * step) % period.rows) * ni
+    for (let i = 0; i < ni; i++) {
+      const number = numbers[j * ni + i]!
+      const ex = (rowX + i) * 2
+      const ey = (((i0 + i * step) % period.columns) * nj + j) * 2
+      const x = edgesX[ex]!
+      const y = edgesY[ey]!
+      const right = edgesX[ex + 1]!
+      const bottom = edgesY[ey + 1]!
+      if (number === 0 || right <= x0 || x >= x1 || bottom <= y0 || y >= y1) continue
+      const colour = means[number]!
+      const left = x > x0 ? x : x0
+      const end = right < x1 ? right : x1
+      const last = bottom < y1 ? bottom : y1
+      for (let py = y > y0 ? y : y0; py < last; py++) {
+        for (let at = py * width + left, stop = py * width + end; at < stop; at++) pixels[at] = colour
+      }
+      drawn++
+    }
+  }
+  return drawn
+}
+
+/** The same, for lines that lie level: one line of pixels is filled and then copied down. Lines with empty places are painted bead by bead. */
+function paintLevel(surface: Surface, field: Field, means: Int32Array): number {
+  const { width, pixels } = surface
+  const { j0, ni, nj, step, numbers, edgesX, edgesY, period, clip } = field
+  let drawn = 0
+  for (let j = 0; j < nj; j++) {
+    const line = numbers.subarray(j * ni, (j + 1) * ni)
+    if (line.includes(0)) { drawn += paintFlat(surface, field, means, j, j + 1); continue }
+    const top = Math.max(clip.y0, edgesY[2 * j]!)
+    const bottom = Math.min(clip.y1, edgesY[2 * j + 1]!)
+    if (bottom <= top) continue
+    const rowX = ((j0 + j * step) % period.rows) * ni * 2
+    const base = top * width
+    for (let i = 0; i < ni; i++) {
+      const x = edgesX[rowX + 2 * i]!
+      const right = edgesX[rowX + 2 * i + 1]!
+      const colour = means[line[i]!]!
+      for (let at = x > clip.x0 ? x : clip.x0, stop = right < clip.x1 ? right : clip.x1; at < stop; at++) pixels[base + at] = colour
+    }
+    const left = Math.max(clip.x0, edgesX[rowX]!)
+    const end = Math.min(clip.x1, edgesX[rowX + 2 * ni - 1]!)
+    for (let y = top + 1; y < bottom && left < end; y++) pixels.copyWithin(y * width + left, base + left, base + end)
+    drawn += ni
   }
   return drawn
 }

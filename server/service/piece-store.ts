@@ -18,18 +18,24 @@ const unpackPiece = async (body: Buffer): Promise<Piece> => valueOf(pieceFromBod
 export const SNAPSHOT_EVERY = 64
 
 /**
- * Documents by piece and revision. A revision never changes, so an entry cannot be wrong, only unneeded: losing the
- * whole cache, or having one in each instance, changes no answer.
+ * Documents by owner, piece and revision. A revision never changes and a piece keeps its owner, so an entry cannot be wrong,
+ * only unneeded: losing the whole cache, or having one in each instance, changes no answer.
  */
 const cache = new Map<string, Piece>()
 const CACHE_CELLS = 12_000_000
 const CACHE_ENTRIES = 64
 
 const cellCount = (piece: Piece): number => piece.parts.reduce((sum, p) => sum + columnsOf(p) * (p.start.rows + p.repeat.rows + p.end.rows), 0)
-const keyOf = (id: string, revision: number): string => `${id}@${revision}`
+const keyOf = ({ accountId, id }: Owned, revision: number): string => `${accountId}/${id}@${revision}`
 
-export function remember(id: string, revision: number, piece: Piece): void {
-  cache.set(keyOf(id, revision), piece)
+/** A piece as its owner names it. */
+export interface Owned { readonly accountId: string, readonly id: string }
+
+/** The document if it was in hand lately; having it means that the owner was checked then. */
+export const recall = (owned: Owned, revision: number): Piece | undefined => cache.get(keyOf(owned, revision))
+
+export function remember(owned: Owned, revision: number, piece: Piece): void {
+  cache.set(keyOf(owned, revision), piece)
   let cells = 0
   for (const kept of cache.values()) cells += cellCount(kept)
   for (const [key, old] of cache) {
@@ -41,17 +47,16 @@ export function remember(id: string, revision: number, piece: Piece): void {
 }
 
 /** A piece at a revision, from the cache or from the nearest snapshot and the steps after it. Access has been checked by the caller. */
-export async function pieceAt(db: Database, id: string, revision: number): Promise<Piece | null> {
-  const kept = cache.get(keyOf(id, revision))
+export async function pieceAt(db: Database, owned: Owned, revision: number): Promise<Piece | null> {
+  const kept = recall(owned, revision)
   if (kept) return kept
+  const { id } = owned
   const snapshot = await db('snapshot').where({ piece_id: id }).andWhere('revision', '<=', revision).orderBy('revision', 'desc').first<{ revision: number, body: Buffer }>()
   if (!snapshot) return null
   let piece = await unpackPiece(snapshot.body)
   const rows = await db('revision').where({ piece_id: id }).whereBetween('number', [snapshot.revision + 1, revision]).orderBy('number').select<{ number: number, steps: Step[] }[]>('number', 'steps')
   if (rows.length !== revision - snapshot.revision) return null
   for (const { steps } of rows) piece = valueOf(applySteps(piece, steps))
-  remember(id, revision, piece)
+  remember(owned, revision, piece)
   return piece
 }
-
-export const forgetAll = (): void => cache.clear()

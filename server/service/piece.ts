@@ -7,7 +7,7 @@ import { tallyPiece, totalOf } from '../../core/tally/tally'
 import type { Database } from '../database/connection'
 import { isBadUuid, isUniqueViolation } from '../database/errors'
 import { Failure, notFound, unsound } from './failure'
-import { packPiece, pieceAt, remember, SNAPSHOT_EVERY } from './piece-store'
+import { packPiece, pieceAt, recall, remember, SNAPSHOT_EVERY } from './piece-store'
 
 /** What the workshop shows of a piece without opening it. */
 export interface Summary {
@@ -65,7 +65,7 @@ export async function createPiece(db: Database, accountId: string, piece: Piece)
     await trx('snapshot').insert({ piece_id: row!.id, revision: 0, body })
     return row!.id
   })
-  remember(id, 0, piece)
+  remember({ accountId, id }, 0, piece)
   return { id, revision: 0 }
 }
 
@@ -79,7 +79,7 @@ export async function readPiece(db: Database, accountId: string, id: string, at?
   const { revision: newest } = await requireOwn(db, accountId, id)
   const revision = at ?? newest
   if (revision > newest) throw notFound()
-  const piece = await pieceAt(db, id, revision)
+  const piece = await pieceAt(db, { accountId, id }, revision)
   if (!piece) throw notFound()
   return { piece, revision }
 }
@@ -107,10 +107,7 @@ async function stale(db: Database, accountId: string, id: string, base: number):
  * the newest is refused with what is missing.
  */
 export async function saveSteps(db: Database, accountId: string, id: string, base: number, transactions: readonly Transaction[]): Promise<{ revision: number }> {
-  const own = await requireOwn(db, accountId, id)
-  if (own.revision !== base) throw await stale(db, accountId, id, base)
-  let piece = await pieceAt(db, id, base)
-  if (!piece) throw notFound()
+  let piece = await pieceToMove(db, accountId, id, base)
   for (const { steps } of transactions) {
     const next = applySteps(piece, steps)
     if (!next.ok) throw unsound(next.problems)
@@ -118,11 +115,22 @@ export async function saveSteps(db: Database, accountId: string, id: string, bas
   }
   const revision = await storeSteps(db, accountId, id, base, transactions, piece)
   if (revision === null) throw await stale(db, accountId, id, base)
-  remember(id, revision, piece)
+  remember({ accountId, id }, revision, piece)
   if (Math.floor(revision / SNAPSHOT_EVERY) > Math.floor(base / SNAPSHOT_EVERY)) {
     await db('snapshot').insert({ piece_id: id, revision, body: await packPiece(piece) }).onConflict().ignore()
   }
   return { revision }
+}
+
+/** The document that the steps stand on; from the cache without asking the database, since storing checks owner and base again. */
+async function pieceToMove(db: Database, accountId: string, id: string, base: number): Promise<Piece> {
+  const kept = recall({ accountId, id }, base)
+  if (kept) return kept
+  const own = await requireOwn(db, accountId, id)
+  if (own.revision !== base) throw await stale(db, accountId, id, base)
+  const piece = await pieceAt(db, { accountId, id }, base)
+  if (!piece) throw notFound()
+  return piece
 }
 
 async function storeSteps(db: Database, accountId: string, id: string, base: number, transactions: readonly Transaction[], piece: Piece): Promise<number | null> {

@@ -8,7 +8,6 @@ export const RATES = {
   signIn: { most: 10, seconds: 300 },
   join: { most: 20, seconds: 3600 },
   create: { most: 60, seconds: 600 },
-  save: { most: 1200, seconds: 60 },
   picture: { most: 600, seconds: 60 },
 } as const satisfies Record<string, Rate>
 

@@ -30,7 +30,8 @@ export async function up(db: Knex): Promise<void> {
       updated_at timestamptz not null default now(),
       removed_at timestamptz
     );
-    create index piece_account on piece (account_id, updated_at desc) where removed_at is null;
+    -- Not over updated_at: an index that every save changes would make every save dearer.
+    create index piece_account on piece (account_id);
 
     create table revision (
       piece_id uuid not null references piece on delete cascade,

@@ -5,13 +5,11 @@ import { database } from '../../../database/connection'
 import { answer, readJson } from '../../../http/answer'
 import { requireAccount } from '../../../http/session'
 import { saveSteps } from '../../../service/piece'
-import { RATES, spend } from '../../../service/rate'
 
 const bodySchema = z.strictObject({ base: z.int().min(0), transactions: z.array(transactionSchema).min(1).max(200) })
 
 export default answer(async (event) => {
   const account = await requireAccount(event)
-  await spend(database(), `save ${account.id}`, RATES.save)
   const { base, transactions } = await readJson(event, bodySchema, 32)
   return saveSteps(database(), account.id, getRouterParam(event, 'id')!, base, transactions)
 })

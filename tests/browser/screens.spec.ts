@@ -1,0 +1,92 @@
+import { AxeBuilder } from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
+
+const check = async (page: Page, where: string) => {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(v => `${where}: ${v.id} ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(' | ')}`)).toEqual([])
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+  expect(`${where} scrolls sideways by ${wide}`).toBe(`${where} scrolls sideways by 0`)
+}
+
+for (const theme of ['light', 'dark'] as const) {
+  for (const width of [1280, 400]) {
+    test(`axe finds nothing on any screen, ${theme}, ${width} px`, async ({ browser, baseURL }) => {
+      const context = await browser.newContext({ viewport: { width, height: 800 }, colorScheme: theme, baseURL, reducedMotion: 'reduce' })
+      const page = await context.newPage()
+      await page.goto('/enter')
+      await expect(page.getByRole('heading', { name: 'Weben' })).toBeVisible()
+      await check(page, 'enter')
+      await page.request.post(`${baseURL}/api/account`, { headers: { origin: baseURL! }, data: { signIn: `Eye ${theme} ${width} ${Date.now()}`, password: 'a long enough word' } })
+      await page.goto('/')
+      await expect(page.getByRole('heading', { name: 'Your first bracelet' })).toBeVisible()
+      await check(page, 'empty workshop')
+      await page.goto('/start')
+      await expect(page.getByRole('button', { name: 'Lay it on the mat' })).toBeVisible()
+      await check(page, 'start')
+      const id = await createPiece(page, plainBracelet({ motif: 'diamonds', widthMm: 18 }), baseURL)
+      await page.goto('/')
+      await expect(page.locator('.pieces > li')).toHaveCount(1)
+      await check(page, 'workshop')
+      await openMat(page, id, baseURL)
+      await check(page, 'mat')
+      await page.getByRole('button', { name: 'Rows', exact: true }).click()
+      await page.getByRole('button', { name: 'Glyphs' }).click()
+      await check(page, 'mat with rows and glyphs')
+      await page.getByRole('button', { name: 'Change A Fog' }).click()
+      await expect(page.getByRole('heading', { name: 'Bead A' })).toBeVisible()
+      await check(page, 'bead dialog')
+      for (const [stage, heading] of [['fit', 'What comes near'], ['tally', 'Row by row, as worked'], ['supplies', 'Beads to buy'], ['print', 'Take it with you']] as const) {
+        await page.goto(`/piece/${id}/${stage}`)
+        await expect(page.getByRole('heading', { name: heading })).toBeVisible()
+        await check(page, stage)
+      }
+      await page.goto('/settings')
+      await expect(page.getByRole('group', { name: 'Lengths in' })).toBeVisible()
+      await check(page, 'settings')
+      await context.close()
+    })
+  }
+}
+
+test('inches, evening and a left hand are kept and followed', async ({ weaver: page }) => {
+  const id = await createPiece(page)
+  await page.goto('/settings')
+  await page.getByLabel('inches').check()
+  await page.getByLabel('evening').check()
+  await page.getByLabel(/left: new pieces/).check()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
+  await page.waitForLoadState('networkidle')
+  await page.goto(`/piece/${id}/fit`)
+  await expect(page.getByLabel('Wrist')).toHaveValue('6 5/16 in')
+  await page.getByLabel('Wrist').fill('7')
+  await saved(page)
+  expect((await readPiece(page, id)).piece.fit.wristMm).toBeCloseTo(177.8, 9)
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
+})
+
+test('a finger lays beads, two fingers move; nothing is laid by moving', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ viewport: { width: 400, height: 800 }, hasTouch: true, isMobile: true, baseURL })
+  const page = await context.newPage()
+  await page.request.post(`${baseURL}/api/account`, { headers: { origin: baseURL! }, data: { signIn: `Finger ${Date.now()}`, password: 'a long enough word' } })
+  const id = await createPiece(page, plainBracelet(), baseURL)
+  await openMat(page, id, baseURL)
+  await page.getByRole('radio', { name: /Rust/ }).tap()
+  const mat = page.getByRole('application')
+  await mat.scrollIntoViewIfNeeded()
+  const box = (await mat.boundingBox())!
+  await page.touchscreen.tap(box.x + box.width / 2, box.y + box.height / 2)
+  await saved(page)
+  const laid = JSON.stringify((await readPiece(page, id)).piece.parts)
+  expect(laid).toContain('1,3')
+  const cdp = await context.newCDPSession(page)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: [number, number][]) =>
+    cdp.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], i) => ({ x: box.x + x, y: box.y + y, id: i })) })
+  await touch('touchStart', [[150, 200]])
+  await touch('touchStart', [[150, 200], [220, 200]])
+  for (let k = 1; k <= 5; k++) await touch('touchMove', [[150 - 6 * k, 200], [220 + 6 * k, 200]])
+  await touch('touchEnd', [])
+  await expect(page.locator('.scale')).toBeVisible()
+  expect(JSON.stringify((await readPiece(page, id)).piece.parts)).toBe(laid)
+  await context.close()
+})

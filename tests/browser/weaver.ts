@@ -1,0 +1,68 @@
+import { test as base, expect, type Page } from '@playwright/test'
+import { beginBracelet, usualClosure } from '#core/piece/begin'
+import { pieceToBody } from '#core/piece/codec'
+import type { Piece } from '#core/piece/piece'
+
+export { expect }
+
+export const address = (): string => process.env.WEBEN_TEST_ADDRESS!
+
+let people = 0
+export const newName = (): string => `Weaver ${process.pid}-${Date.now().toString(36)}-${++people}`
+export const PASSWORD = 'a long enough word'
+
+/** A page of a person who has just made an account; fails the test on any error of the page. */
+export const test = base.extend<{ weaver: Page }>({
+  baseURL: async ({}, use) => use(address()),
+  page: async ({ page }, use) => {
+    const errors: string[] = []
+    page.on('pageerror', error => errors.push(error.message))
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !/Failed to load resource|net::ERR/.test(message.text())) errors.push(message.text())
+    })
+    await use(page)
+    expect(errors).toEqual([])
+  },
+  weaver: async ({ page }, use) => {
+    await join(page)
+    await use(page)
+  },
+})
+
+export async function join(page: Page, at = address(), name = newName()): Promise<string> {
+  const response = await page.request.post(`${at}/api/account`, { headers: { origin: at }, data: { signIn: name, password: PASSWORD } })
+  expect(response.ok()).toBe(true)
+  return name
+}
+
+/** A small plain bracelet, to be drawn on: 6 across, loom by default. */
+export function plainBracelet(over: Partial<Parameters<typeof beginBracelet>[0]> = {}): Piece {
+  return beginBracelet({ name: 'Plain band', wearer: '', wristMm: 160, easeMm: 13, closure: usualClosure('toggle'), widthMm: 9, technique: 'loom', spec: 'cylinder-11', motif: 'plain', start: 'left', ...over })
+}
+
+export async function createPiece(page: Page, piece: Piece = plainBracelet(), at = address()): Promise<string> {
+  const response = await page.request.post(`${at}/api/piece`, { headers: { origin: at }, data: pieceToBody(piece) })
+  expect(response.ok()).toBe(true)
+  return (await response.json() as { id: string }).id
+}
+
+export async function readPiece(page: Page, id: string, at = address()): Promise<{ revision: number, piece: ReturnType<typeof pieceToBody> }> {
+  return await (await page.request.get(`${at}/api/piece/${id}`)).json() as { revision: number, piece: ReturnType<typeof pieceToBody> }
+}
+
+export async function openMat(page: Page, id: string, at = address()): Promise<void> {
+  await page.goto(`${at}/piece/${id}/mat`)
+  await expect(page.getByRole('application')).toBeVisible()
+}
+
+/** Puts the keyboard’s cursor on a cell of the mat: the band lies along the screen, rows to the right and columns down. */
+export async function cursorTo(page: Page, c: number, r: number): Promise<void> {
+  const mat = page.getByRole('application')
+  await mat.focus()
+  await mat.press('Home')
+  for (let k = 0; k < 12; k++) await mat.press('ArrowUp')
+  for (let k = 0; k < c; k++) await mat.press('ArrowDown')
+  for (let k = 0; k < r; k++) await mat.press('ArrowRight')
+}
+
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible({ timeout: 15_000 })
