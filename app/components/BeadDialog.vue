@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { FINISHES, nextOnTray, type TrayBead } from '#core/bead/bead'
-import { GLYPH_IDS, glyphSvg, type GlyphId } from '#core/bead/glyph'
+import { GLYPH_IDS, type GlyphId } from '#core/bead/glyph'
 import { BEAD_SPECS } from '#core/bead/spec'
 import { setStep, swapSteps } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { tallyPiece } from '#core/tally/tally'
+import GlyphMark from './GlyphMark.vue'
 
 /** Changes a bead of the tray, or adds one. */
 const props = defineProps<{ piece: Piece, number: number | 'new' | null, spec: string }>()
@@ -67,8 +68,7 @@ function remove() {
         <div class="glyphs">
           <label v-for="g in GLYPH_IDS" :key="g" :title="g" :class="{ on: draft.glyph === g }">
             <input v-model="draft.glyph" type="radio" name="glyph" :value="g as GlyphId" class="hidden"><span class="hidden">{{ g }}</span>
-            <!-- eslint-disable-next-line vue/no-v-html -- the marks are our own data (core/bead/glyph) -->
-            <svg viewBox="0 0 1 1" aria-hidden="true" v-html="glyphSvg(g, 'currentColor')" />
+            <svg viewBox="0 0 1 1" aria-hidden="true"><GlyphMark :glyph="g" ink="currentColor" /></svg>
           </label>
         </div>
       </fieldset>

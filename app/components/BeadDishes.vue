@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Piece } from '#core/piece/piece'
-import { glyphSvg } from '#core/bead/glyph'
 import { inkOn } from '#core/colour/colour'
 import { beadPixels, lookOf } from '#core/picture/look'
 import { matGround } from '../mat/ground'
 import { useDayOrEvening } from '../composables/theme'
 import { computed } from 'vue'
+import GlyphMark from './GlyphMark.vue'
 
 /** The tray: dishes of beads, each with its letter and name. */
 const props = defineProps<{ piece: Piece, chosen: number, glyphs: boolean }>()
@@ -43,8 +43,7 @@ const dishes = computed(() => props.piece.tray.map((bead, k) => {
             <clipPath :id="`dish-${dish.bead.number}-${i}`"><rect :x="b.x - 5" :y="b.y - 6" width="10" height="12" rx="3" /></clipPath>
             <image :href="dish.picture" :x="b.x - 5" :y="b.y - 6" width="10" height="12" preserveAspectRatio="none" :clip-path="`url(#dish-${dish.bead.number}-${i})`" />
           </g>
-          <!-- eslint-disable-next-line vue/no-v-html -- the marks are our own data (core/bead/glyph) -->
-          <g v-if="glyphs" transform="translate(17 17) scale(24)"><rect width="1" height="1" rx="0.2" :fill="dish.bead.colour" /><g v-html="glyphSvg(dish.bead.glyph, inkOn(dish.bead.colour))" /></g>
+          <g v-if="glyphs" transform="translate(17 17) scale(24)"><rect width="1" height="1" rx="0.2" :fill="dish.bead.colour" /><GlyphMark :glyph="dish.bead.glyph" :ink="inkOn(dish.bead.colour)" /></g>
         </svg>
         <span class="says"><strong>{{ dish.bead.letter }}<kbd v-if="dish.key" aria-hidden="true">{{ dish.key }}</kbd></strong><span>{{ dish.bead.name }}</span></span>
       </button>

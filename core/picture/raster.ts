@@ -183,7 +183,7 @@ function stamp(pixels: Int32Array, width: number, sprite: Int32Array, sw: number
  * not the size of the work. Returns how many beads were drawn.
  */
 export function paint(surface: Surface, rect: PixelRect, part: Part, view: View, sprites: Sprites): number {
-  const { width, height, pixels } = surface
+  const { width, height } = surface
   const clip = { x0: Math.max(0, rect.x), y0: Math.max(0, rect.y), x1: Math.min(width, rect.x + rect.width), y1: Math.min(height, rect.y + rect.height) }
   if (clip.x1 <= clip.x0 || clip.y1 <= clip.y0) return 0
   fillGround(surface, { x: clip.x0, y: clip.y0, width: clip.x1 - clip.x0, height: clip.y1 - clip.y0 }, view, sprites.tile)

@@ -30,7 +30,7 @@ export function takeBack(history: History, way: 'undo' | 'redo'): { entry: Histo
 
 /**
  * The history after someone else's steps, made on `base`, came in. Entries are carried over them from the newest down;
- * at the first that clashes, it and all older ones are given up: they no longer describe this document.
+ * at the first that clashes, it and all older ones are given up: they no longer fit this piece.
  */
 export function carriedOver(history: History, theirs: readonly Step[], base: Piece): History {
   const one = (entries: readonly HistoryEntry[]): HistoryEntry[] => {

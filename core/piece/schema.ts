@@ -6,7 +6,7 @@ import { CLOSURE_KINDS } from '../fit/closure'
 import { NEEDLE_IDS, THREAD_IDS } from '../supply/catalogue'
 import { TECHNIQUES } from '../technique/registry'
 
-/** Version of the document. A newer one is refused with words, never read in part. */
+/** Version of the piece file. A newer one is refused with words, never read in part. */
 export const PIECE_VERSION = 1
 
 /** Bounds that keep a document workable: a million cells fit with room. */

@@ -79,7 +79,8 @@ describe('the demo workshop', () => {
 describe('who may change things', () => {
   it('only pages of this origin', async () => {
     const someone = await person(address)
-    for (const headers of [{ origin: 'https://elsewhere.example' }, { origin: 'null' }, { 'origin': address, 'sec-fetch-site': 'cross-site' }]) {
+    const strangers: Record<string, string>[] = [{ origin: 'https://elsewhere.example' }, { origin: 'null' }, { 'origin': address, 'sec-fetch-site': 'cross-site' }]
+    for (const headers of strangers) {
       const { status, body } = await someone.call('DELETE', 'session', undefined, headers)
       expect([status, body.error?.code]).toEqual([403, 'other-origin'])
     }

@@ -1,7 +1,6 @@
 import { makePainter, type Scene } from '../../app/mat/painter'
 import { bead } from '../fixture/bead'
-import { emptyCells } from '#core/grid/cells'
-import { withCells } from '#core/grid/cells'
+import { emptyCells, withCells } from '#core/grid/cells'
 import { layingSteps } from '#core/piece/edit'
 import { supplySchema, fitSchema } from '#core/piece/schema'
 import type { Part, Piece } from '#core/piece/piece'

@@ -13,6 +13,7 @@ export const PASSWORD = 'a long enough word'
 
 /** A page of a person who has just made an account; fails the test on any error of the page. */
 export const test = base.extend<{ weaver: Page }>({
+  // eslint-disable-next-line no-empty-pattern -- the runner reads the names of what is asked for; here nothing is
   baseURL: async ({}, use) => use(address()),
   page: async ({ page }, use) => {
     const errors: string[] = []

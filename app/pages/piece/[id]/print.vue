@@ -6,7 +6,6 @@ import { chartStrips, chartSvg } from '#core/format/chart-svg'
 import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
 import { requireSpec } from '#core/bead/spec'
-import { glyphSvg } from '#core/bead/glyph'
 import { beadOf, columnsOf, rowsOf, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
 import { beadsToBuy } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
@@ -16,6 +15,7 @@ import { tallyPiece, totalOf } from '#core/tally/tally'
 import { latticeOf } from '#core/pattern/place'
 import { trayByNumber } from '#core/piece/piece'
 import { showNumber } from '#core/units/length'
+import GlyphMark from '../../../components/GlyphMark.vue'
 import { useLengths } from '../../../composables/lengths'
 import { saveFile, slug } from '../../../composables/save-file'
 import { useAccount } from '../../../stores/account'
@@ -65,7 +65,10 @@ const charts = computed(() => piece.value.parts.map((part) => {
     const title = section === 'repeat' ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}` : section === 'start' ? 'Start' : 'End'
     return [{
       section, title: `${title} · rows ${from * counted + 1}–${(from + rows) * counted}`,
-      strips: chartStrips(part, from, from + rows, scale, room.value.width).map(([a, b]) => chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` })),
+      strips: chartStrips(part, from, from + rows, scale, room.value.width).map(([a, b]) => ({
+        src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
+        alt: `Chart of ${part.name}, rows ${a * counted + 1} to ${b * counted}; the same in words below`,
+      })),
     }]
   })
   return { part, sections, words: techniqueOf(part).workingRows({ rows: rowsOf(part) }) <= MOST_WORDS ? [...allRowWords(part)] : [...allRowWords(part)].slice(0, MOST_WORDS), cuts: threadCuts(piece.value, part) }
@@ -117,8 +120,7 @@ const print = () => window.print()
           <thead><tr><th scope="col" /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
           <tbody>
             <tr v-for="b in buy" :key="b.bead.number">
-              <!-- eslint-disable-next-line vue/no-v-html -- the marks are our own data (core/bead/glyph) -->
-              <td><svg viewBox="0 0 1 1" class="mark" v-html="glyphSvg(b.bead.glyph, '#111')" /><span class="swatch" :style="{ '--bead': b.bead.colour }" /></td>
+              <td><svg viewBox="0 0 1 1" class="mark" aria-hidden="true"><GlyphMark :glyph="b.bead.glyph" ink="#111" /></svg><span class="swatch" :style="{ '--bead': b.bead.colour }" /></td>
               <th scope="row"><b>{{ b.bead.letter }}</b> {{ b.bead.name }}, {{ b.bead.finish }}</th><td>{{ requireSpec(b.bead.spec).name }}</td>
               <td class="number">{{ showNumber(b.count) }}</td><td class="number">{{ showNumber(b.need) }}</td><td class="number">{{ showNumber(b.grams, 1) }}</td><td>{{ b.packs.map(p => `${p.count} × ${p.grams} g`).join(' + ') }}</td>
             </tr>
@@ -134,8 +136,7 @@ const print = () => window.print()
         <template v-for="s in chart.sections" :key="s.section">
           <div v-for="(strip, k) in s.strips" :key="k" class="strip">
             <h3>{{ k === 0 ? `${chart.part.name}: ${s.title}` : "continued" }}</h3>
-            <!-- eslint-disable-next-line vue/no-v-html -- made by core/format/chart-svg, which escapes names -->
-            <div v-html="strip" />
+            <img :src="strip.src" :alt="strip.alt">
           </div>
         </template>
       </section>
@@ -174,7 +175,7 @@ thead th { color: #564c44; font-size: 9pt; }
 .mark { width: 5mm; height: 5mm; vertical-align: -1.2mm; margin-right: 1.5mm; }
 .chart { display: flex; flex-wrap: wrap; gap: 0 8mm; }
 .strip { break-inside: avoid; }
-.strip :deep(svg) { max-width: 100%; height: auto; display: block; }
+.strip img { max-width: 100%; height: auto; display: block; }
 .scale { display: flex; align-items: center; gap: 4mm; margin-top: 5mm; font-size: 9pt; break-inside: avoid; }
 .scale svg { flex: none; }
 .words { list-style: none; padding: 0; margin: 0; columns: 3; column-gap: 6mm; font-size: 8.6pt; line-height: 1.5; }

@@ -45,7 +45,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
       </div>
       <div class="sheet">
         <h3 id="of-what">By bead</h3>
-        <div class="scroll" tabindex="0" role="region" aria-labelledby="of-what">
+        <div class="scroll" tabindex="0" role="group" aria-label="Table of counts">
           <table>
             <thead><tr><th scope="col">Bead</th><th class="number" scope="col">Start</th><th class="number" scope="col">One repeat</th><th class="number" scope="col">× {{ part.times }}</th><th class="number" scope="col">End</th><th class="number" scope="col">In all</th><th class="number" scope="col">Grams</th></tr></thead>
             <tbody>
