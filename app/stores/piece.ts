@@ -17,6 +17,7 @@ export type SaveState = 'saved' | 'saving' | 'waiting' | 'clash' | 'signed-out'
 
 const read = (body: unknown): Piece => valueOf(pieceFromBody(body))
 const MOST_AT_ONCE = 100
+const LOOK_EVERY_MS = 15_000
 const sleep = (ms: number) => new Promise(done => setTimeout(done, ms))
 
 /**
@@ -34,6 +35,7 @@ export const usePiece = defineStore('piece', () => {
   const canRedo = computed(() => ahead.value?.history.redo.at(-1)?.label ?? null)
 
   let channel: BroadcastChannel | null = null
+  let ticking: ReturnType<typeof setInterval> | undefined
   let sending: Promise<void> | null = null
   let wait = 500
 
@@ -60,6 +62,8 @@ export const usePiece = defineStore('piece', () => {
     channel = new BroadcastChannel(`weben ${which}`)
     channel.onmessage = () => { void look() }
     document.addEventListener('visibilitychange', lookIfSeen)
+    // Other tabs of this browser tell at once; other devices are asked now and then.
+    ticking = setInterval(lookIfSeen, LOOK_EVERY_MS)
     window.addEventListener('online', flushSoon)
     if (state.value !== 'clash') flushSoon()
   }
@@ -85,6 +89,7 @@ export const usePiece = defineStore('piece', () => {
 
   function close(): void {
     channel?.close()
+    clearInterval(ticking)
     channel = null
     document.removeEventListener('visibilitychange', lookIfSeen)
     window.removeEventListener('online', flushSoon)

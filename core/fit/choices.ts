@@ -30,7 +30,7 @@ function beadsWith(part: Part, times: number, extraRows: number): number {
   return totalOf(counts) + extraRows * part.repeat.columns
 }
 
-/** Another closure is offered only where it brings the fit this near, mm. */
+/** Another closure is offered only where it helps, and brings the fit this near, mm. */
 const CLOSURE_REACH_MM = 12
 
 /**
@@ -78,7 +78,8 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
       .filter(c => c.kind !== fit.closure.kind && c.kind !== 'none' && c.kind !== 'magnet')
       .map(c => ({ c, off: Math.abs(fitBracelet({ ...fit, closure: { kind: c.kind as ClosureKind, lengthMm: c.lengthMm } }, part, ends + times * per).differenceMm) }))
       .sort((a, b) => a.off - b.off)[0]
-    if (best && best.off <= CLOSURE_REACH_MM) offer(times, 0, 0, { kind: best.c.kind, lengthMm: best.c.lengthMm })
+    const asIs = Math.abs(fitBracelet(fit, part, ends + times * per).differenceMm)
+    if (best && best.off <= CLOSURE_REACH_MM && best.off < asIs) offer(times, 0, 0, { kind: best.c.kind, lengthMm: best.c.lengthMm })
   }
 
   const rank = (c: Choice) => Math.round(Math.abs(c.fit.differenceMm)) * 2 + (c.whole ? 0 : 1)

@@ -22,7 +22,9 @@ export interface Extent {
   readonly widthMm: Range
   readonly thicknessMm: number
   readonly basis: { readonly kind: 'nominal', readonly spread: number }
-  readonly formula: string
+  /** The models with their values: shown, so that they can be checked. */
+  readonly lengthFormula: string
+  readonly widthFormula: string
 }
 
 /** One thing the hands do before turning: the beads picked up, in order. */
@@ -107,12 +109,12 @@ export const rangeOf = (nominal: number, spread: number): Range =>
   ({ least: nominal * (1 - spread), nominal, most: nominal * (1 + spread) })
 
 /** The extent of a flat band from its nominal length and width; a flat band is as thick as its bead. */
-export function nominalExtent(lengthMm: number, widthMm: number, bead: BeadSpec, formula: string): Extent {
+export function nominalExtent(lengthMm: number, widthMm: number, bead: BeadSpec, formulas: Pick<Extent, 'lengthFormula' | 'widthFormula'>): Extent {
   return {
     lengthMm: rangeOf(lengthMm, NOMINAL_SPREAD),
     widthMm: rangeOf(widthMm, NOMINAL_SPREAD),
     thicknessMm: bead.d,
     basis: { kind: 'nominal', spread: NOMINAL_SPREAD },
-    formula,
+    ...formulas,
   }
 }

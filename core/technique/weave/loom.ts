@@ -36,7 +36,10 @@ export const loom: Technique = {
     }
   },
   extent(work) {
-    return nominalExtent(loom.lengthOf(work), loom.widthOf(work), work.bead, 'length = rows × d; width = beads × l + (beads + 1) × warp')
+    return nominalExtent(loom.lengthOf(work), loom.widthOf(work), work.bead, {
+      lengthFormula: `${work.rows} rows × ${work.bead.d} mm`,
+      widthFormula: `${work.columns} beads × ${work.bead.l} mm + ${work.columns + 1} warps × ${read(work.settings).warpMm} mm`,
+    })
   },
   lengthOf: ({ rows, bead }) => rows * bead.d,
   rowsFor: (lengthMm, { bead }) => lengthMm / bead.d,

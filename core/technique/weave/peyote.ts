@@ -37,7 +37,10 @@ export const peyote: Technique = {
     }
   },
   extent(work) {
-    return nominalExtent(peyote.lengthOf(work), peyote.widthOf(work), work.bead, 'length = (beads along a column + ½) × d; width = beads × l')
+    return nominalExtent(peyote.lengthOf(work), peyote.widthOf(work), work.bead, {
+      lengthFormula: `(${work.rows} beads along a column + ½) × ${work.bead.d} mm`,
+      widthFormula: `${work.columns} beads × ${work.bead.l} mm`,
+    })
   },
   lengthOf: ({ rows, bead }) => (rows === 0 ? 0 : (rows + 0.5) * bead.d),
   rowsFor: (lengthMm, { bead }) => Math.max(0, lengthMm / bead.d - 0.5),

@@ -6,7 +6,10 @@ import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
 import { FEEL_WORDS } from '#core/fit/says'
 import { insertRowsStep, removeRowsStep, setStep } from '#core/piece/edit'
 import { cellAt } from '#core/grid/cells'
-import { columnsOf, rowsOf, techniqueOf, workOf } from '#core/piece/piece'
+import { columnsOf, numberAt, techniqueOf, workOf } from '#core/piece/piece'
+import { columnsWanted, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
+import { BEAD_SPECS } from '#core/bead/spec'
+import { TECHNIQUES } from '#core/technique/registry'
 import type { Step } from '#core/piece/step'
 import { showNumber } from '#core/units/length'
 import { useLengths } from '../../../composables/lengths'
@@ -24,11 +27,18 @@ const extent = computed(() => techniqueOf(part.value).extent(workOf(part.value))
 const problem = ref('')
 
 const commit = (label: string, steps: Step[]) => { problem.value = store.commit(label, steps) ?? '' }
-const set = (field: 'wristMm' | 'easeMm' | 'wearer', value: number | string) => {
+const set = (field: 'wristMm' | 'easeMm' | 'widthMm' | 'wearer', value: number | string) => {
   if (piece.value.fit[field] !== value) commit('Fit', [setStep(piece.value, ['fit', field], value)])
 }
 const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
 const closure = computed(() => closureOf(piece.value.fit.closure.kind))
+const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
+const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
+/** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
+const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
+const nearest = computed(() => columnsWanted(part.value, piece.value.fit.widthMm))
+const widthOf = (columns: number) => techniqueOf(part.value).widthOf({ ...workOf(part.value), columns })
+const setNotes = (notes: string) => { if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)]) }
 const setClosure = (kind: ClosureKind, lengthMm = closureOf(kind).lengthMm) => commit('Closure', [setStep(piece.value, ['fit', 'closure'], { kind, lengthMm })])
 
 /** Plain rows grow or shrink at the outer edges, in the bead that lies there. */
@@ -70,6 +80,17 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
         <VSelect :model-value="piece.fit.closure.kind" :items="closures" label="Closure" :hint="closure.note" persistent-hint @update:model-value="(k: ClosureKind) => setClosure(k)" />
         <LengthField :model-value="piece.fit.closure.lengthMm" label="Its length, closed" :least="0" :most="80" @update:model-value="mm => setClosure(piece.fit.closure.kind, mm)" />
       </div>
+      <h2 class="second">Made how</h2>
+      <div class="fields">
+        <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="(v: string) => commit('Stitch', stitchSteps(piece, part, v, ground))" />
+        <VSelect :model-value="part.spec" :items="specs" label="Bead" hint="The pattern stays bead for bead; its size follows." persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
+        <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
+        <p v-if="nearest !== columnsOf(part)" class="width">
+          {{ nearest }} across would be nearest, {{ length(widthOf(nearest), 1) }} wide.
+          <button type="button" class="link" @click="commit('Width', widthSteps(part, nearest, ground))">Make it {{ nearest }} across</button>
+        </p>
+        <VTextarea :model-value="piece.notes" label="Notes" rows="2" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
+      </div>
       <p v-if="closure.caution" class="caution">{{ closure.caution }}</p>
       <p v-if="problem" class="caution" role="alert">{{ problem }}</p>
     </section>
@@ -83,10 +104,11 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
           <dt>Inside of the bracelet</dt><dd>wrist {{ length(piece.fit.wristMm, 1) }} + room {{ length(piece.fit.easeMm, 1) }} = <b>{{ length(fit.wantedMm, 1) }}</b></dd>
           <dt>Through its middle</dt><dd>a band {{ length(fit.thicknessMm, 1) }} thick bends about its middle: + π × {{ showNumber(fit.thicknessMm, 1) }} = {{ length(fit.wantedMm + Math.PI * fit.thicknessMm, 1) }}</dd>
           <dt>Beadwork wanted</dt><dd>less the closure, {{ length(piece.fit.closure.lengthMm, 1) }} = <b>{{ length(fit.targetMm, 1) }}</b></dd>
-          <dt>Beadwork planned</dt><dd>{{ extent.formula }} = {{ length(fit.beadworkMm.least, 1) }} to {{ length(fit.beadworkMm.most, 1) }}; nominal bead sizes, ± 5 % because beads and hands differ</dd>
+          <dt>Beadwork planned</dt><dd>{{ extent.lengthFormula }} = <b>{{ length(fit.beadworkMm.nominal, 1) }}</b>; from {{ length(fit.beadworkMm.least, 1) }} to {{ length(fit.beadworkMm.most, 1) }}, because beads and hands differ (± 5 %)</dd>
+          <dt>Width</dt><dd>{{ extent.widthFormula }} = {{ length(extent.widthMm.nominal, 1) }}</dd>
+          <dt>Closes at</dt><dd>beadwork and closure, less π × {{ showNumber(fit.thicknessMm, 1) }} = <b>{{ length(fit.insideMm.nominal, 1) }}</b> round the inside</dd>
         </dl>
       </details>
-      <p class="quiet">{{ part.name }}: {{ columnsOf(part) }} beads across = {{ length(extent.widthMm.nominal, 1) }} wide, {{ techniqueOf(part).countedRows(rowsOf(part)) }} rows.</p>
     </section>
 
     <section class="choices" aria-labelledby="choices">
@@ -111,6 +133,9 @@ section { display: grid; gap: 16px; }
 .eases .button { padding: 0 4px; font-size: 14px; font-weight: 500; }
 .on { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
 .on:hover { background: var(--dark); }
+
+.second { margin-top: 8px; }
+.width { font-size: 14.5px; margin-top: -8px; }
 .caution { background: var(--marigold-wash); color: var(--marigold); padding: 12px 14px; border-radius: var(--round-in); font-size: 14.5px; }
 .why summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
 dl { display: grid; gap: 2px; margin: 8px 0 0; font-size: 14.5px; }

@@ -114,10 +114,12 @@ const print = () => window.print()
       </section>
       <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
 
+      <p v-if="piece.notes" class="notes">{{ piece.notes }}</p>
+
       <section>
         <h2>Beads and thread</h2>
         <table>
-          <thead><tr><th scope="col" /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
+          <thead><tr><td /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
           <tbody>
             <tr v-for="b in buy" :key="b.bead.number">
               <td><svg viewBox="0 0 1 1" class="mark" aria-hidden="true"><GlyphMark :glyph="b.bead.glyph" ink="#111" /></svg><span class="swatch" :style="{ '--bead': b.bead.colour }" /></td>
@@ -153,6 +155,7 @@ const print = () => window.print()
         </ol>
         <p v-if="chart.words.length === MOST_WORDS">The first {{ MOST_WORDS }} rows; all of them are in the CSV on the Tally page.</p>
       </section>
+      <p class="caution">Small beads and cords are dangerous to small children. What is sold must follow the law of the place where it is sold.</p>
     </article>
   </main>
 </template>
@@ -169,6 +172,7 @@ const print = () => window.print()
 .facts span { color: #564c44; font-size: 9pt; }
 .facts b { font: 650 13pt/1.2 var(--title); }
 .caution { margin-top: 3mm; font-size: 10pt; }
+.notes { margin-top: 3mm; white-space: pre-line; }
 table { width: 100%; font-size: 10pt; }
 td, th { padding: 1.2mm 2mm 1.2mm 0; border-bottom: 0.2mm solid #cfc6b8; color: #1a1613; }
 thead th { color: #564c44; font-size: 9pt; }

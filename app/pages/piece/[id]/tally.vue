@@ -76,7 +76,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
 <style scoped>
 .page { padding: 8px 20px 32px; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 24px 28px; align-items: start; max-width: 1480px; width: 100%; margin: 0 auto; }
 .parts { grid-column: 1 / -1; display: flex; gap: 8px; }
-.counts { display: grid; gap: 18px; position: sticky; top: 12px; }
+.counts { display: grid; grid-template-columns: minmax(0, 1fr); gap: 18px; position: sticky; top: 12px; }
 .figures { display: flex; gap: 16px 34px; flex-wrap: wrap; }
 .figures > div { display: grid; gap: 5px; }
 .big { font-size: 40px; }

@@ -1,0 +1,57 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { DEMO_PIECES } from '../demo/pieces'
+import { fitBracelet } from '../core/fit/bracelet'
+import { fitsWell } from '../core/fit/says'
+import { writePieceFile } from '../core/format/piece-file'
+import { checkPiece, strayNumbers } from '../core/piece/codec'
+import { readinessOf, unusedBeads } from '../core/proof/readiness'
+import { readStartOptions } from './start'
+
+const root = resolve(import.meta.dirname, '..')
+const folder = mkdtempSync(join(tmpdir(), 'weben-launcher-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const launch = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', join(root, 'launcher/main.ts'), ...args], { cwd: root, encoding: 'utf8', env: { ...process.env, WEBEN_CALLER: folder } })
+
+describe('./weben report', () => {
+  it('prints what the core computes, for a file named from where the caller stands', () => {
+    writeFileSync(join(folder, 'reed.json'), writePieceFile(DEMO_PIECES[0]!))
+    const { status, stdout } = launch('report', 'reed.json')
+    const report = JSON.parse(stdout) as { name: string, tally: { beads: number }, parts: { tally: { byRow: { beads: number }[] } }[] }
+    expect(status).toBe(0)
+    expect(report.name).toBe('Reed bank cuff')
+    expect(report.parts[0]!.tally.byRow.reduce((sum, r) => sum + r.beads, 0)).toBe(report.tally.beads)
+  })
+  it('says what is wrong and ends with 1', () => {
+    writeFileSync(join(folder, 'bad.json'), '{"format":"weben-piece","version":9}')
+    for (const [args, words] of [[['report', 'bad.json'], 'newer Weben'], [['report', 'none.json'], 'cannot be read'], [['report'], './weben report FILE'], [['knit'], '“knit” is not a command']] as const) {
+      const { status, stderr } = launch(...args)
+      expect(status).toBe(1)
+      expect(stderr).toContain(words)
+    }
+  })
+})
+
+describe('./weben start', () => {
+  it('reads its options or says how to write them', () => {
+    expect(readStartOptions([])).toEqual({ port: 4173, host: '127.0.0.1', empty: false })
+    expect(readStartOptions(['--port', '5000', '--empty'])).toMatchObject({ port: 5000, empty: true })
+    expect(() => readStartOptions(['--port', 'here'])).toThrow(/not a port/)
+    expect(() => readStartOptions(['--loud'])).toThrow(/Use: \.\/weben start/)
+  })
+})
+
+describe('the demo workshop', () => {
+  it('is sound: every piece passes its checks, uses its beads and can be threaded', () => {
+    expect(DEMO_PIECES.length).toBeGreaterThanOrEqual(4)
+    expect(new Set(DEMO_PIECES.map(p => p.parts[0]!.technique))).toEqual(new Set(['peyote', 'loom']))
+    for (const p of DEMO_PIECES) {
+      expect([p.name, checkPiece(p), strayNumbers(p), unusedBeads(p), readinessOf(p).supplies]).toEqual([p.name, [], [], [], 0])
+    }
+    expect(DEMO_PIECES.filter(p => fitsWell(fitBracelet(p.fit, p.parts[0]!).feel)).length).toBeGreaterThanOrEqual(4)
+  })
+})
