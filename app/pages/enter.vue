@@ -6,7 +6,8 @@ import BeadThread from '../components/BeadThread.vue'
 
 const store = useAccount()
 const route = useRoute()
-const joining = ref(false)
+// Who has not been here in this browser wants an account, not a password prompt.
+const joining = ref(!store.beenHere)
 const name = ref('')
 const password = ref('')
 const problem = ref('')

@@ -5,11 +5,14 @@ import { api } from '../composables/api'
 export interface Settings { unit: 'mm' | 'in', theme: 'system' | 'day' | 'evening', hand: 'right' | 'left', paper: 'A4' | 'Letter' }
 export interface Account { id: string, signIn: string, settings: Settings }
 
+const BEEN_HERE = 'weben-been-here'
+
 /** Who is signed in, and how they want things shown. */
 export const useAccount = defineStore('account', () => {
   const account = ref<Account | null>(null)
   const demo = ref(false)
   const known = ref(false)
+  const beenHere = localStorage.getItem(BEEN_HERE) !== null
 
   async function look(): Promise<void> {
     const answer = await api<{ account: Account | null, demo: boolean }>('session')
@@ -21,6 +24,7 @@ export const useAccount = defineStore('account', () => {
   const enter = async (path: string, body?: unknown): Promise<void> => {
     account.value = (await api<{ account: Account }>(path, { method: 'POST', body })).account
     known.value = true
+    localStorage.setItem(BEEN_HERE, '1')
   }
   const signIn = (signIn: string, password: string) => enter('session', { signIn, password })
   const join = (signIn: string, password: string) => enter('account', { signIn, password })
@@ -37,5 +41,5 @@ export const useAccount = defineStore('account', () => {
     await api('settings', { method: 'PUT', body: account.value.settings })
   }
 
-  return { account, demo, known, look, signIn, join, openDemo, signOut, change }
+  return { account, demo, known, beenHere, look, signIn, join, openDemo, signOut, change }
 })

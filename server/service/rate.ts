@@ -6,7 +6,7 @@ export interface Rate { readonly most: number, readonly seconds: number }
 /** Limits for what guesses or costs. In PostgreSQL, so they hold across instances. */
 export const RATES = {
   signIn: { most: 10, seconds: 300 },
-  join: { most: 20, seconds: 3600 },
+  join: { most: 60, seconds: 3600 },
   create: { most: 60, seconds: 600 },
   picture: { most: 600, seconds: 60 },
 } as const satisfies Record<string, Rate>

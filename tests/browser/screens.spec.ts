@@ -17,7 +17,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto('/enter')
       await expect(page.getByRole('heading', { name: 'Weben' })).toBeVisible()
       await check(page, 'enter')
-      await page.request.post(`${baseURL}/api/account`, { headers: { origin: baseURL! }, data: { signIn: `Eye ${theme} ${width} ${Date.now()}`, password: 'a long enough word' } })
+      await page.request.post(`${baseURL}/api/account`, { maxRetries: 3, headers: { origin: baseURL! }, data: { signIn: `Eye ${theme} ${width} ${Date.now()}`, password: 'a long enough word' } })
       await page.goto('/')
       await expect(page.getByRole('heading', { name: 'Your first bracelet' })).toBeVisible()
       await check(page, 'empty workshop')
@@ -68,7 +68,7 @@ test('inches, evening and a left hand are kept and followed', async ({ weaver: p
 test('a finger lays beads, two fingers move; nothing is laid by moving', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ viewport: { width: 400, height: 800 }, hasTouch: true, isMobile: true, baseURL })
   const page = await context.newPage()
-  await page.request.post(`${baseURL}/api/account`, { headers: { origin: baseURL! }, data: { signIn: `Finger ${Date.now()}`, password: 'a long enough word' } })
+  await page.request.post(`${baseURL}/api/account`, { maxRetries: 3, headers: { origin: baseURL! }, data: { signIn: `Finger ${Date.now()}`, password: 'a long enough word' } })
   const id = await createPiece(page, plainBracelet(), baseURL)
   await openMat(page, id, baseURL)
   await page.getByRole('radio', { name: /Rust/ }).tap()

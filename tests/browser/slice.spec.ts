@@ -12,7 +12,6 @@ async function download(page: Page, button: string): Promise<Buffer> {
 
 test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL }) => {
   await page.goto(baseURL!)
-  await page.getByRole('button', { name: 'Make an account' }).click()
   await page.getByLabel('Name').fill(newName())
   await page.getByLabel('Password').fill(PASSWORD)
   await page.getByRole('button', { name: 'Make the account' }).click()
@@ -239,4 +238,50 @@ test('the demo workshop opens with one button', async ({ page, baseURL }) => {
   await page.getByRole('button', { name: 'Open the demo workshop' }).click()
   await expect(page.getByRole('link', { name: /Reed bank cuff/ })).toBeVisible()
   expect(await page.locator('.pieces > li').count()).toBeGreaterThanOrEqual(4)
+})
+
+test('the stitch, the bead and the width can be changed later; the piece follows', async ({ weaver: page }) => {
+  const id = await createPiece(page, plainBracelet({ technique: 'loom', widthMm: 10.5 }))
+  expect((await readPiece(page, id)).piece.parts[0]!.columns).toBe(7)
+  await page.goto(`/piece/${id}/fit`)
+  await page.getByRole('combobox', { name: 'Stitch' }).press('Enter')
+  await page.getByRole('option', { name: 'Flat peyote, even count' }).click()
+  await expect(page.getByText('flat peyote, even count · cylinder 11/0 · 8 across')).toBeVisible()
+  await page.getByLabel('Width wanted').fill('2 cm')
+  await page.getByRole('button', { name: 'Make it 16 across' }).click()
+  await page.getByRole('combobox', { name: 'Bead' }).press('Enter')
+  await page.getByRole('option', { name: /cylinder 8\/0/ }).click()
+  await expect(page.getByText('cylinder 8/0 · 16 across')).toBeVisible()
+  await page.getByLabel('Notes').fill('For the summer fair')
+  await page.getByLabel('Notes').press('Tab')
+  await saved(page)
+  const { piece } = await readPiece(page, id)
+  expect(piece).toMatchObject({ notes: 'For the summer fair', parts: [{ technique: 'peyote', spec: 'cylinder-8', columns: 16 }] })
+  expect(new Set(piece.tray.map(b => b.spec))).toEqual(new Set(['cylinder-8']))
+  await page.goto(`/piece/${id}/print`)
+  await expect(page.getByText('For the summer fair')).toBeVisible()
+})
+
+test('a hundred thousand beads: drawn on, counted and saved like few', async ({ weaver: page }) => {
+  const piece = plainBracelet({ technique: 'loom' })
+  const row = () => Array.from({ length: 200 }, () => [1, 1 + Math.floor(Math.random() * 4)]).flat()
+  const body = { ...JSON.parse(JSON.stringify((await readPiece(page, await createPiece(page, piece))).piece)) as Awaited<ReturnType<typeof readPiece>>['piece'] }
+  body.parts[0] = { ...body.parts[0]!, columns: 200, times: 1, start: [], repeat: Array.from({ length: 500 }, row), end: [] }
+  const response = await page.request.post('/api/piece', { headers: { origin: new URL(page.url() === 'about:blank' ? process.env.WEBEN_TEST_ADDRESS! : page.url()).origin }, data: body })
+  const { id } = await response.json() as { id: string }
+  await openMat(page, id)
+  await expect(page.locator('[data-test=beads]')).toHaveText(/100\s000/)
+  const mat = page.getByRole('application')
+  await page.keyboard.press('i')
+  await cursorTo(page, 0, 0)
+  await mat.press(' ')
+  await expect(page.locator('[data-test=beads]')).toHaveText(/99\s999/)
+  await page.keyboard.press('a')
+  const box = (await mat.boundingBox())!
+  await page.mouse.move(box.x + 120, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width - 120, box.y + box.height / 2 + 20, { steps: 12 })
+  await page.mouse.up()
+  await expect(page.locator('[data-test=beads]')).toHaveText(/99\s[1-6]\d\d/)
+  await saved(page)
 })

@@ -31,7 +31,7 @@ export const test = base.extend<{ weaver: Page }>({
 })
 
 export async function join(page: Page, at = address(), name = newName()): Promise<string> {
-  const response = await page.request.post(`${at}/api/account`, { headers: { origin: at }, data: { signIn: name, password: PASSWORD } })
+  const response = await page.request.post(`${at}/api/account`, { maxRetries: 3, headers: { origin: at }, data: { signIn: name, password: PASSWORD } })
   expect(response.ok()).toBe(true)
   return name
 }
@@ -42,7 +42,7 @@ export function plainBracelet(over: Partial<Parameters<typeof beginBracelet>[0]>
 }
 
 export async function createPiece(page: Page, piece: Piece = plainBracelet(), at = address()): Promise<string> {
-  const response = await page.request.post(`${at}/api/piece`, { headers: { origin: at }, data: pieceToBody(piece) })
+  const response = await page.request.post(`${at}/api/piece`, { maxRetries: 3, headers: { origin: at }, data: pieceToBody(piece) })
   expect(response.ok()).toBe(true)
   return (await response.json() as { id: string }).id
 }

@@ -261,7 +261,7 @@ const underHand = computed(() => {
 </template>
 
 <style scoped>
-.desk { flex: 1; min-height: 0; height: calc(100dvh - 70px); display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 276px; gap: 10px 20px; padding: 0 16px 10px; }
+.desk { flex: none; height: calc(100dvh - 70px); display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 276px; gap: 10px 20px; padding: 0 16px 10px; }
 .work { position: relative; min-height: 320px; grid-area: 1 / 1; min-width: 0; }
 .canvas { position: absolute; inset: 0; }
 .tools, .turns { position: absolute; z-index: 2; left: 12px; top: 12px; display: flex; gap: 2px; padding: 4px; background: var(--paper); border-radius: 14px; box-shadow: var(--shadow); max-width: calc(100% - 24px); overflow-x: auto; scrollbar-width: none; }
