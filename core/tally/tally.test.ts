@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { columnsOf, numberAt, rowsOf } from '../piece/piece'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from './tally'
-import { allRowWords, rowWords, wordsLine, workingRowCount } from './words'
+import { allRowWords, rowWords, sheetLines, wordsLine, workingRowCount } from './words'
 
 describe('the tally', () => {
   it('multiplies the repeat and equals a walk over every bead', () => {
@@ -53,6 +53,28 @@ function readWords(line: string): { row: string, direction: string, runs: [numbe
   const [, row, direction, runs, total] = /^Rows? ([\d–]+) ([→←]) (.*) \((\d+)\)$/.exec(line)!
   return { row: row!, direction: direction!, total: Number(total), runs: runs!.split(' ').filter(Boolean).map((t): [number, string] => [Number.parseInt(t), t.replace(/^\d+/, '')]) }
 }
+
+describe('the lines of a sheet', () => {
+  it('written out again are all rows, in order', () => {
+    let shortened = 0
+    fc.assert(fc.property(anyPiece, (p) => {
+      const one = p.parts[0]!
+      const all = [...allRowWords(one)]
+      const out: { from: number, to: number, text: string }[] = []
+      const text = (i: number) => `${all[i]!.direction} ${all[i]!.runs.map(r => `${r.count}x${r.number}`).join(' ')}`
+      for (const line of sheetLines(one)) {
+        if (line.kind === 'row') { out.push({ from: line.words.from, to: line.words.to, text: text(line.words.index) }); continue }
+        shortened++
+        const copied = out.filter(o => o.from >= line.asFrom && o.to <= line.asTo)
+        const length = line.asTo - line.asFrom + 1
+        for (let k = 0; k < line.times; k++) for (const o of copied) out.push({ from: o.from + length * (k + 1), to: o.to + length * (k + 1), text: o.text })
+        expect(out.at(-1)!.to).toBe(line.to)
+      }
+      expect(out).toEqual(all.map((w, i) => ({ from: w.from, to: w.to, text: text(i) })))
+    }))
+    expect(shortened).toBeGreaterThan(20)
+  })
+})
 
 describe('words', () => {
   it('name rows, way and runs as picked up', () => {

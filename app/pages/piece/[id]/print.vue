@@ -10,7 +10,7 @@ import { beadOf, columnsOf, rowsOf, sectionStart, SECTIONS, techniqueOf, workOf,
 import { beadsToBuy } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
 import { threadCuts } from '#core/supply/thread'
-import { allRowWords, rowTitle, runText } from '#core/tally/words'
+import { rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { latticeOf } from '#core/pattern/place'
 import { trayByNumber } from '#core/piece/piece'
@@ -46,6 +46,8 @@ const fit = computed(() => fitBracelet(piece.value.fit, band.value))
 const buy = computed(() => beadsToBuy(piece.value))
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
+/** A section of more beads than this is not drawn on the sheet: it would fill a book. */
+const MOST_CHARTED = 24_000
 
 /** Beads are drawn as large as lets the width of the work take at most a third of the page, 2.5 to 4.5 mm across. */
 function scaleFor(part: Part): number {
@@ -62,16 +64,18 @@ const charts = computed(() => piece.value.parts.map((part) => {
     const rows = part[section].rows
     if (rows === 0 || (section === 'repeat' && part.times === 0)) return []
     const counted = techniqueOf(part).countedRows(1)
+    const drawn = rows * columnsOf(part) <= MOST_CHARTED
     const title = section === 'repeat' ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}` : section === 'start' ? 'Start' : 'End'
     return [{
       section, title: `${title} · rows ${from * counted + 1}–${(from + rows) * counted}`,
-      strips: chartStrips(part, from, from + rows, scale, room.value.width).map(([a, b]) => ({
+      drawn,
+      strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
         src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
         alt: `Chart of ${part.name}, rows ${a * counted + 1} to ${b * counted}; the same in words below`,
       })),
     }]
   })
-  return { part, sections, words: techniqueOf(part).workingRows({ rows: rowsOf(part) }) <= MOST_WORDS ? [...allRowWords(part)] : [...allRowWords(part)].slice(0, MOST_WORDS), cuts: threadCuts(piece.value, part) }
+  return { part, sections, words: sheetLines(part).slice(0, MOST_WORDS), cuts: threadCuts(piece.value, part) }
 }))
 
 const name = computed(() => slug(piece.value.name))
@@ -134,8 +138,14 @@ const print = () => window.print()
         </p>
       </section>
 
+      <section class="scale">
+        <svg width="52mm" height="9mm" viewBox="0 0 52 9" role="img" aria-label="Scale bar of 50 mm"><path d="M1 1v4M51 1v4M1 3h50M11 2v2M21 2v2M31 2v2M41 2v2" stroke="#111" stroke-width="0.35" fill="none" /><text x="26" y="8.4" font-size="3" text-anchor="middle" fill="#111">50 mm</text></svg>
+        <p>Lay a rule on this bar: if it is not 50 mm long, print again at 100 %.</p>
+      </section>
+
       <section v-for="chart in charts" :key="chart.part.id" class="chart">
         <template v-for="s in chart.sections" :key="s.section">
+          <p v-if="!s.drawn">{{ chart.part.name }}: {{ s.title }}. Too many beads for a chart on paper; save it as SVG instead.</p>
           <div v-for="(strip, k) in s.strips" :key="k" class="strip">
             <h3>{{ k === 0 ? `${chart.part.name}: ${s.title}` : "continued" }}</h3>
             <img :src="strip.src" :alt="strip.alt">
@@ -143,17 +153,15 @@ const print = () => window.print()
         </template>
       </section>
 
-      <section class="scale">
-        <svg width="52mm" height="9mm" viewBox="0 0 52 9" role="img" aria-label="Scale bar of 50 mm"><path d="M1 1v4M51 1v4M1 3h50M11 2v2M21 2v2M31 2v2M41 2v2" stroke="#111" stroke-width="0.35" fill="none" /><text x="26" y="8.4" font-size="3" text-anchor="middle" fill="#111">50 mm</text></svg>
-        <p>Lay a rule on this bar: if it is not 50 mm long, print again at 100 %.</p>
-      </section>
-
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">
         <h2>Rows of {{ chart.part.name }}, as worked</h2>
         <ol class="words">
-          <li v-for="w in chart.words" :key="w.index"><b>{{ rowTitle(w).replace(/^Rows? /, '') }} {{ w.direction }}</b> {{ w.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ w.beads }})</span></li>
+          <li v-for="(line, k) in chart.words" :key="k">
+            <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^Rows? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span></template>
+            <template v-else><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }} {{ line.times === 1 ? 'time' : 'times' }} more</template>
+          </li>
         </ol>
-        <p v-if="chart.words.length === MOST_WORDS">The first {{ MOST_WORDS }} rows; all of them are in the CSV on the Tally page.</p>
+        <p v-if="chart.words.length === MOST_WORDS">The first {{ MOST_WORDS }} lines; all of them are in the CSV on the Tally page.</p>
       </section>
       <p class="caution">Small beads and cords are dangerous to small children. What is sold must follow the law of the place where it is sold.</p>
     </article>
@@ -177,15 +185,14 @@ table { width: 100%; font-size: 10pt; }
 td, th { padding: 1.2mm 2mm 1.2mm 0; border-bottom: 0.2mm solid #cfc6b8; color: #1a1613; }
 thead th { color: #564c44; font-size: 9pt; }
 .mark { width: 5mm; height: 5mm; vertical-align: -1.2mm; margin-right: 1.5mm; }
-.chart { display: flex; flex-wrap: wrap; gap: 0 8mm; }
-.strip { break-inside: avoid; }
+.strip { break-inside: avoid; display: inline-block; vertical-align: top; margin-right: 8mm; max-width: 100%; }
 .strip img { max-width: 100%; height: auto; display: block; }
 .scale { display: flex; align-items: center; gap: 4mm; margin-top: 5mm; font-size: 9pt; break-inside: avoid; }
 .scale svg { flex: none; }
-.words { list-style: none; padding: 0; margin: 0; columns: 3; column-gap: 6mm; font-size: 8.6pt; line-height: 1.5; }
+.words { list-style: none; padding: 0; margin: 0; columns: 3; column-gap: 6mm; font-size: 8.8pt; line-height: 1.5; word-spacing: 0.14em; }
 .words li { break-inside: avoid; }
 .words span { color: #564c44; }
-@media (width <= 900px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 10px 24px; } .choices { position: static; } .paper { padding: 16px; } table { display: block; overflow-x: auto; } .words { columns: 1; } }
+@media screen and (width <= 900px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 10px 24px; } .choices { position: static; } .paper { padding: 16px; } table { display: block; overflow-x: auto; } .words { columns: 1; } }
 @media print {
   .page { display: block; padding: 0; }
   .choices { display: none; }
