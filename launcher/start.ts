@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { seedDemo } from '../demo/seed'
@@ -54,6 +55,17 @@ export async function prepareDatabase(url: string, demo: boolean): Promise<void>
   }
 }
 
+/** Says at once, before anything is started, that a port is taken. */
+function requireFreePort(port: number, host: string): Promise<void> {
+  return new Promise((done, fail) => {
+    const server = createServer()
+    server.once('error', (error: NodeJS.ErrnoException) => fail(new Trouble(error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken. Choose another, like: ./weben start --port ${port + 1}`
+      : `Port ${port} on ${host} cannot be used (${error.code ?? error.message}). Choose another with --port or --host.`)))
+    server.listen(port, host, () => server.close(() => done()))
+  })
+}
+
 export async function openDatabase(root: string): Promise<{ url: string, cluster: Cluster | null }> {
   const given = process.env.WEBEN_DATABASE_URL
   if (given) return { url: given, cluster: null }
@@ -76,6 +88,7 @@ function claim(root: string): void {
 export async function start(root: string, args: readonly string[]): Promise<void> {
   const options = readStartOptions(args)
   claim(root)
+  await requireFreePort(options.port, options.host)
   await ensureBuilt(root)
   const { url, cluster } = await openDatabase(root)
   const stopping = new Promise<void>(done => ['SIGINT', 'SIGTERM'].forEach(signal => process.once(signal, () => done())))
