@@ -96,7 +96,9 @@ export async function start(root: string, args: readonly string[]): Promise<void
     await prepareDatabase(url, !options.empty)
     const application = await step('starting Weben', () => startApplication({ root, port: options.port, host: options.host, databaseUrl: url, secret: sessionSecret(root), demo: !options.empty, log: 'inherit' }))
     process.stdout.write(`\n  Weben is ready: ${application.address}\n  Stop it with Ctrl-C.\n\n`)
-    await Promise.race([stopping, new Promise<void>(done => application.process.once('exit', () => done()))])
+    const ended = new Promise<'ended'>(done => application.process.once('exit', () => done('ended')))
+    const asked = stopping.then(() => 'asked' as const)
+    if (await Promise.race([asked, ended]) === 'ended') throw new Trouble('The application stopped by itself; its last words stand above. Start it again; nothing that was saved is lost.')
     say('stopping…')
     await application.stop()
   }
