@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { ApiError } from '../composables/api'
 import { useAccount } from '../stores/account'
-import BeadThread from '../components/BeadThread.vue'
+import WelcomeBand from '../components/WelcomeBand.vue'
 
 const store = useAccount()
 const route = useRoute()
@@ -39,7 +39,7 @@ const submit = () => go(() => (joining.value ? store.join(name.value, password.v
 <template>
   <main class="enter">
     <div class="mat-picture" aria-hidden="true">
-      <BeadThread />
+      <WelcomeBand />
     </div>
     <div class="way">
       <h1 class="word">Weben</h1>

@@ -11,7 +11,7 @@ import { api, ApiError } from '../composables/api'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
 import WorkshopHead from '../components/WorkshopHead.vue'
-import BeadThread from '../components/BeadThread.vue'
+import WelcomeBand from '../components/WelcomeBand.vue'
 
 interface Listing { id: string, name: string, revision: number, updatedAt: string, summary: { technique: string, spec: string, columns: number, rows: number, beads: number, lengthMm: number, closesAtMm: number, wristMm: number, feel: Feel } }
 
@@ -71,7 +71,7 @@ const empty = computed(() => pieces.value?.length === 0)
     <main class="page">
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="empty" class="first">
-        <div class="band" aria-hidden="true"><BeadThread /></div>
+        <div class="band" aria-hidden="true"><WelcomeBand /></div>
         <div class="invite">
           <h2>Your first bracelet</h2>
           <p>Measure a wrist, choose a stitch and a bead. Weben lays out a band that closes, counts every bead and tells you what to buy. It takes about five minutes.</p>

@@ -28,6 +28,17 @@ describe('lines', () => {
   })
 })
 
+describe('lines that once went wrong', () => {
+  it('along the staggered edge of a single bead row, no column is skipped', () => {
+    const p = part({ start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA'), times: 0 })
+    expect(lineBetween({ ...p, end: { columns: 4, rows: 0, blocks: [] } }, { c: 0, r: 0 }, { c: 2, r: 0 }).map(q => q.c)).toEqual([0, 1, 2])
+  })
+  it('a diagonal over a loomed band is one bead wide', () => {
+    const p = part({ technique: 'loom', settings: {}, start: rows('AAAAA'), repeat: rows('AAAAA'), end: rows('AAAAA'), times: 3 })
+    expect(lineBetween(p, { c: 4, r: 0 }, { c: 0, r: 4 }).map(q => `${q.c}${q.r}`)).toEqual(['40', '31', '22', '13', '04'])
+  })
+})
+
 describe('runs', () => {
   it('stay in one working row and hold its beads between two places', () => {
     const p = part({ repeat: rows('AAAAAAAA', 'AAAAAAAA'), start: rows('AAAAAAAA'), end: rows('AAAAAAAA') })
