@@ -1,6 +1,9 @@
 import { addCounts, tallySection, totalOf } from '../tally/tally'
-import { rowsOf, type Part } from '../piece/piece'
+import { cellAt } from '../grid/cells'
+import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
+import { rowsOf, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
+import type { Step } from '../piece/step'
 import { fitBracelet, rowsForLength, type BraceletFit } from './bracelet'
 import { CLOSURES, type ClosureKind } from './closure'
 
@@ -67,10 +70,11 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
   const spare = Math.round(exact - n * per)
   if (spare > 0) offer(n, Math.ceil(spare / 2), Math.floor(spare / 2), fit.closure)
   const less = Math.round((n + 1) * per - exact)
-  const give = Math.min(less, Math.max(0, part.start.rows - 1) + Math.max(0, part.end.rows - 1))
-  if (less > 0 && give === less) {
-    const fromStart = Math.min(Math.ceil(less / 2), Math.max(0, part.start.rows - 1))
-    offer(n + 1, -fromStart, -(less - fromStart), fit.closure)
+  // Each end that has rows keeps one; what one end cannot give, the other does.
+  const [startGives, endGives] = [Math.max(0, part.start.rows - 1), Math.max(0, part.end.rows - 1)]
+  if (less > 0 && less <= startGives + endGives) {
+    const fromEnd = Math.max(less - startGives, Math.min(Math.floor(less / 2), endGives))
+    offer(n + 1, 0 - (less - fromEnd), 0 - fromEnd, fit.closure)
   }
 
   for (const times of [n, n + 1]) {
@@ -84,4 +88,23 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
 
   const rank = (c: Choice) => Math.round(Math.abs(c.fit.differenceMm)) * 2 + (c.whole ? 0 : 1)
   return out.sort((a, b) => rank(a) - rank(b) || Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
+}
+
+/** The bead that plain rows at an end are laid in: the one that lies at its outer corner, or the first of the tray. */
+function plainNumber(piece: Piece, part: Part, end: 'start' | 'end'): number {
+  const cells = part[end]
+  const there = cells.rows > 0 ? cellAt(cells, 0, end === 'start' ? 0 : cells.rows - 1) : 0
+  return there || (piece.tray[0]?.number ?? 0)
+}
+
+/** Steps that make the piece as a choice has it: plain rows at the outer edges, count of repeats, closure. */
+export function choiceSteps(piece: Piece, part: Part, { times, startRows, endRows, closure }: Choice): Step[] {
+  const steps: Step[] = []
+  if (startRows > 0) steps.push(insertRowsStep(part, 'start', 0, startRows, plainNumber(piece, part, 'start')))
+  else if (startRows < 0) steps.push(removeRowsStep(part, 'start', 0, -startRows))
+  if (endRows > 0) steps.push(insertRowsStep(part, 'end', part.end.rows, endRows, plainNumber(piece, part, 'end')))
+  else if (endRows < 0) steps.push(removeRowsStep(part, 'end', part.end.rows + endRows, -endRows))
+  if (times !== part.times) steps.push(setStep(piece, ['parts', part.id, 'times'], times))
+  if (closure.kind !== piece.fit.closure.kind || closure.lengthMm !== piece.fit.closure.lengthMm) steps.push(setStep(piece, ['fit', 'closure'], { ...closure }))
+  return steps
 }

@@ -8,7 +8,10 @@ import { columnsOf, rowsOf } from '../piece/piece'
 import { TECHNIQUES } from '../technique/registry'
 import { MOTIFS } from '../pattern/motif'
 import { beadworkFor, closesAt, feelOf, fitBracelet, rowsForLength } from './bracelet'
-import { fitChoices } from './choices'
+import { valueOf } from '../problem'
+import { applySteps } from '../piece/step'
+import { tallyPart, totalOf } from '../tally/tally'
+import { choiceSteps, fitChoices } from './choices'
 import { CLOSURES } from './closure'
 
 describe('the bracelet reckoning', () => {
@@ -63,6 +66,29 @@ describe('choices', () => {
     const p = piece({ parts: [part({ start: rows('AAAA'), repeat: rows(...Array<string>(10).fill('AABB')), end: rows('AAAA'), times: 1 })] })
     const plain = fitChoices(p.fit, p.parts[0]!).find(c => c.startRows > 0)!
     expect(Math.abs(plain.fit.differenceMm)).toBeLessThanOrEqual(requireSpec('cylinder-11').d / 2 + 1e-9)
+  })
+  it('taken, give the fit and, without empty places, the beads that they promised', () => {
+    fc.assert(fc.property(anyPiece, (p) => {
+      const one = p.parts[0]!
+      const before = totalOf(tallyPart(one))
+      for (const choice of fitChoices(p.fit, one)) {
+        const next = valueOf(applySteps(p, choiceSteps(p, one, choice)))
+        const fit = fitBracelet(next.fit, next.parts[0]!)
+        expect(fit.insideMm.nominal).toBeCloseTo(choice.fit.insideMm.nominal, 9)
+        expect(fit.feel).toBe(choice.fit.feel)
+        if (choice.startRows >= 0 && choice.endRows >= 0) expect(totalOf(tallyPart(next.parts[0]!)) - before).toBe(choice.beadsMore)
+        if (choice.current) expect(next).toBe(p)
+      }
+    }))
+  })
+  it('never takes rows from an end that has none (once it did)', () => {
+    const p = piece({ parts: [part({ technique: 'loom', settings: {}, start: rows('AA', 'AA', 'AA', 'AA'), repeat: rows('AA', 'BB', 'AA'), end: { columns: 2, rows: 0, blocks: [] }, times: 4 })] })
+    for (let wristMm = 120; wristMm < 140; wristMm++) {
+      for (const choice of fitChoices({ ...p.fit, wristMm }, p.parts[0]!)) {
+        expect(choice.endRows).toBeGreaterThanOrEqual(0)
+        expect(choice.startRows).toBeGreaterThanOrEqual(-3)
+      }
+    }
   })
   it('a longer wrist never asks for fewer beads', () => {
     fc.assert(fc.property(anyPiece, fc.integer({ min: 100, max: 200 }), fc.integer({ min: 0, max: 60 }), (p, wrist, more) => {

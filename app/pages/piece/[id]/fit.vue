@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { EASES, fitBracelet } from '#core/fit/bracelet'
-import { fitChoices, type Choice } from '#core/fit/choices'
+import { choiceSteps, fitChoices, type Choice } from '#core/fit/choices'
 import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
 import { FEEL_WORDS } from '#core/fit/says'
-import { insertRowsStep, removeRowsStep, setStep } from '#core/piece/edit'
-import { cellAt } from '#core/grid/cells'
+import { setStep } from '#core/piece/edit'
 import { columnsOf, numberAt, techniqueOf, workOf } from '#core/piece/piece'
 import { columnsWanted, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
 import { BEAD_SPECS } from '#core/bead/spec'
@@ -41,23 +40,7 @@ const widthOf = (columns: number) => techniqueOf(part.value).widthOf({ ...workOf
 const setNotes = (notes: string) => { if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)]) }
 const setClosure = (kind: ClosureKind, lengthMm = closureOf(kind).lengthMm) => commit('Closure', [setStep(piece.value, ['fit', 'closure'], { kind, lengthMm })])
 
-/** Plain rows grow or shrink at the outer edges, in the bead that lies there. */
-function endSteps({ startRows, endRows }: Choice): Step[] {
-  const p = part.value
-  const steps: Step[] = []
-  const outer = (section: 'start' | 'end') => (p[section].rows > 0 ? cellAt(p[section], 0, section === 'start' ? 0 : p.end.rows - 1) : piece.value.tray[0]?.number ?? 0)
-  if (startRows > 0) steps.push(insertRowsStep(p, 'start', 0, startRows, outer('start')))
-  else if (startRows < 0) steps.push(removeRowsStep(p, 'start', 0, -startRows))
-  if (endRows > 0) steps.push(insertRowsStep(p, 'end', p.end.rows, endRows, outer('end')))
-  else if (endRows < 0) steps.push(removeRowsStep(p, 'end', p.end.rows + endRows, -endRows))
-  return steps
-}
-function take(choice: Choice) {
-  const steps = endSteps(choice)
-  if (choice.times !== part.value.times) steps.push(setStep(piece.value, ['parts', part.value.id, 'times'], choice.times))
-  if (choice.closure.kind !== piece.value.fit.closure.kind || choice.closure.lengthMm !== piece.value.fit.closure.lengthMm) steps.push(setStep(piece.value, ['fit', 'closure'], { ...choice.closure }))
-  commit(`Take ${choice.times} repeats`, steps)
-}
+const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, part.value, choice))
 const changeOf = (choice: Choice) => {
   const parts: string[] = []
   const ends = choice.startRows + choice.endRows
