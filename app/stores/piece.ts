@@ -1,13 +1,13 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { pieceFromBody, pieceToBody } from '#core/piece/codec'
-import { acknowledged, catchUp, type Ahead, type Incoming } from '#core/piece/catch-up'
+import { acknowledged, catchUp, stacked, type Ahead, type Incoming } from '#core/piece/catch-up'
 import { EMPTY_HISTORY, recorded, takeBack } from '#core/piece/history'
 import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
 import { api, ApiError } from '../composables/api'
-import { findUnsent, keepUnsent } from './unsent'
+import { findUnsent, keepUnsent, letGo, putAside, type Found } from './unsent'
 
 interface Opened { id: string, revision: number, piece: unknown }
 interface Missing { revision: number, missing: Incoming[] }
@@ -53,12 +53,15 @@ export const usePiece = defineStore('piece', () => {
     const opened = await api<Opened>(`piece/${which}`)
     const base = read(opened.piece)
     let now: Ahead = { revision: opened.revision, base, pending: [], piece: base, history: EMPTY_HISTORY }
-    for (const unsent of await findUnsent(which)) {
-      const resumed = await resume(which, now, unsent)
-      if (resumed) now = resumed
+    const taken: Found[] = []
+    for (const found of await findUnsent(which)) {
+      const next = state.value === 'clash' ? null : await resume(which, now, found.unsent)
+      if (next) { now = next; taken.push(found) }
+      else await putAside(which, found)
     }
     ahead.value = now
     await keep()
+    await letGo(which, taken)
     channel = new BroadcastChannel(`weben ${which}`)
     channel.onmessage = () => { void look() }
     document.addEventListener('visibilitychange', lookIfSeen)
@@ -68,23 +71,29 @@ export const usePiece = defineStore('piece', () => {
     if (state.value !== 'clash') flushSoon()
   }
 
-  /** Brings unsent steps of an earlier visit back on top of what the server has now. */
+  /**
+   * Unsent steps of an earlier visit on top of what the server has, and of those taken in before. Null if they cannot be taken in
+   * now; a server that cannot be reached fails the opening, and everything stays where it is kept.
+   */
   async function resume(which: string, now: Ahead, unsent: { revision: number, transactions: readonly Transaction[] }): Promise<Ahead | null> {
-    try {
-      const old = unsent.revision === now.revision ? now.base : read((await api<Opened>(`piece/${which}/revision/${unsent.revision}`)).piece)
-      const made = applySteps(old, unsent.transactions.flatMap(t => t.steps))
-      if (!made.ok) return null
-      const mine: Ahead = { revision: unsent.revision, base: old, pending: unsent.transactions, piece: made.value, history: EMPTY_HISTORY }
-      const { missing } = await api<Missing>(`piece/${which}/step?after=${unsent.revision}`)
-      const caught = catchUp(mine, missing)
-      if (caught.ok) return caught.value
-      state.value = 'clash'
-      says.value = caught.problems[0]!.says
-      return mine
+    const old = unsent.revision === now.revision ? now.base : read((await api<Opened>(`piece/${which}/revision/${unsent.revision}`)).piece)
+    const made = applySteps(old, unsent.transactions.flatMap(t => t.steps))
+    if (!made.ok) return null
+    let mine: Ahead = { revision: unsent.revision, base: old, pending: unsent.transactions, piece: made.value, history: EMPTY_HISTORY }
+    while (mine.revision < now.revision) {
+      const { missing } = await api<Missing>(`piece/${which}/step?after=${mine.revision}`)
+      const caught = catchUp(mine, missing.filter(m => m.number <= now.revision))
+      if (!caught.ok || missing.length === 0) {
+        // Nothing else waits yet: the person may choose at once. Otherwise these are put aside until the rest is sent.
+        if (caught.ok || now.pending.length > 0) return null
+        state.value = 'clash'
+        says.value = caught.problems[0]!.says
+        return mine
+      }
+      mine = caught.value
     }
-    catch {
-      return null
-    }
+    const both = stacked(now, mine)
+    return both.ok ? both.value : null
   }
 
   function close(): void {

@@ -32,17 +32,28 @@ export async function keepUnsent(piece: string, unsent: Unsent): Promise<void> {
   else await set(key, unsent, store)
 }
 
-/** Unsent steps of this tab, and of tabs of this browser that are gone; the latter are taken over. */
-export async function findUnsent(piece: string): Promise<Unsent[]> {
+export interface Found { readonly key: string, readonly unsent: Unsent }
+
+/** Unsent steps of this tab, and of tabs of this browser that are gone. Nothing is taken away until `letGo`. */
+export async function findUnsent(piece: string): Promise<Found[]> {
   const own = keyOf(piece, tabName())
   const locks = new Set((await navigator.locks?.query())?.held?.map(lock => lock.name) ?? [])
-  const found: Unsent[] = []
-  for (const [key, value] of await entries<string, Unsent>(store)) {
+  const found: Found[] = []
+  for (const [key, unsent] of await entries<string, Unsent>(store)) {
     if (!key.startsWith(`${piece} `)) continue
-    const tab = key.slice(piece.length + 1)
-    if (key !== own && locks.has(`weben-tab ${tab}`)) continue
-    found.push(value)
-    if (key !== own) await del(key, store)
+    if (key !== own && locks.has(`weben-tab ${key.slice(piece.length + 1)}`)) continue
+    found.push({ key, unsent })
   }
-  return found.sort((a, b) => a.revision - b.revision)
+  return found.sort((a, b) => a.unsent.revision - b.unsent.revision)
+}
+
+/** Lets go of what has been taken over under this tab's own name. */
+export async function letGo(piece: string, taken: readonly Found[]): Promise<void> {
+  const own = keyOf(piece, tabName())
+  for (const { key } of taken) if (key !== own) await del(key, store)
+}
+
+/** Puts aside what could not be taken in, before this tab's own place is written anew; it is tried again at the next opening. */
+export async function putAside(piece: string, { key, unsent }: Found): Promise<void> {
+  if (key === keyOf(piece, tabName())) await set(`${key}-aside-${unsent.revision}`, unsent, store)
 }

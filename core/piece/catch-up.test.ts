@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { anyWish, play } from '../../tests/fixture/step'
-import { acknowledged, catchUp, type Ahead } from './catch-up'
+import { acknowledged, catchUp, stacked, type Ahead } from './catch-up'
 import { pieceToBody } from './codec'
 import { layingSteps, setStep } from './edit'
 import { EMPTY_HISTORY } from './history'
@@ -44,6 +44,19 @@ describe('catching up', () => {
       expect(plain(valueOf(applySteps(caught.value.base, caught.value.pending.flatMap(t => t.steps))))).toBe(plain(caught.value.piece))
     }), { numRuns: 300 })
     expect(met).toBeGreaterThan(50)
+  })
+  it('two lots of unsent edits are both kept, one on the other, or are said to clash', () => {
+    let kept = 0
+    fc.assert(fc.property(anyPiece, fc.array(anyWish, { minLength: 1, maxLength: 3 }), fc.array(anyWish, { minLength: 1, maxLength: 3 }), (base, a, b) => {
+      const one = aheadOf(base, play(base, a).map(m => m.steps))
+      const other = { ...aheadOf(base, play(base, b).map(m => m.steps)) }
+      const both = stacked(one, { ...other, pending: other.pending.map(t => ({ ...t, id: `other-${t.id}` })) })
+      if (!both.ok) return
+      kept++
+      expect(both.value.pending.slice(0, one.pending.length)).toEqual(one.pending)
+      expect(plain(valueOf(applySteps(base, both.value.pending.flatMap(t => t.steps))))).toBe(plain(both.value.piece))
+    }), { numRuns: 200 })
+    expect(kept).toBeGreaterThan(30)
   })
   it('two people in different places: both stand', () => {
     const base = piece({ parts: [part({ start: rows('AAAA', 'AAAA'), times: 1 })] })

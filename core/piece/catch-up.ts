@@ -1,5 +1,5 @@
 import { good, type Result } from '../problem'
-import { carriedOver, type History } from './history'
+import { carriedOver, EMPTY_HISTORY, type History } from './history'
 import type { Piece } from './piece'
 import { rebaseSteps } from './rebase'
 import { applySteps, type Step, type Transaction } from './step'
@@ -67,4 +67,10 @@ export function catchUp(ahead: Ahead, incoming: readonly Incoming[]): Result<Ahe
 export function acknowledged(ahead: Ahead, count: number, revision: number): Result<Ahead> {
   const base = applySteps(ahead.base, ahead.pending.slice(0, count).flatMap(t => t.steps))
   return base.ok ? good({ ...ahead, revision, base: base.value, pending: ahead.pending.slice(count) }) : base
+}
+
+/** Two lots of unsent edits that stand on one acknowledged revision, as one: the second goes on top of the first. */
+export function stacked(first: Ahead, second: Ahead): Result<Ahead> {
+  const over = catchUp(second, first.pending.map((t, k) => ({ number: second.revision + 1 + k, id: t.id, steps: t.steps })))
+  return over.ok ? good({ ...first, pending: [...first.pending, ...over.value.pending], piece: over.value.piece, history: EMPTY_HISTORY }) : over
 }
