@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, it, vi } from 'vitest'
 import { DEMO_PIECES } from '../demo/pieces'
 import { fitBracelet } from '../core/fit/bracelet'
 import { fitsWell } from '../core/fit/says'
@@ -16,6 +16,9 @@ const folder = mkdtempSync(join(tmpdir(), 'weben-launcher-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const launch = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', join(root, 'launcher/main.ts'), ...args], { cwd: root, encoding: 'utf8', env: { ...process.env, WEBEN_CALLER: folder } })
+
+// Starting a Node process takes seconds on a busy machine.
+vi.setConfig({ testTimeout: 60_000 })
 
 describe('./weben report', () => {
   it('prints what the core computes, for a file named from where the caller stands', () => {

@@ -2,13 +2,16 @@
 import { useElementSize } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
+import { latticeOf } from '#core/pattern/place'
 import type { Part } from '#core/piece/piece'
-import { makeSprites, paint, sizeOnScreen } from '#core/picture/raster'
+import { paint } from '#core/picture/raster'
+import { makeSprites } from '#core/picture/sprite'
+import { sizeOnScreen } from '#core/picture/view'
 import { matGround } from '../mat/ground'
 import { useDayOrEvening } from '../composables/theme'
 
-/** A part lying on the mat, its beginning in sight. */
-const props = defineProps<{ part: Part, tray: readonly TrayBead[] }>()
+/** A part lying on the mat, its beginning in sight; `close`: so near that it fills the frame. */
+const props = defineProps<{ part: Part, tray: readonly TrayBead[], close?: boolean }>()
 const frame = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(frame)
@@ -21,9 +24,10 @@ watchEffect(() => {
   target.width = Math.round(width.value * dpr)
   target.height = Math.round(height.value * dpr)
   const one = sizeOnScreen(props.part, { lie: 'along', scale: 1 })
-  const scale = Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
+  const lattice = latticeOf(props.part)
+  const scale = props.close ? 12 * dpr / Math.min(lattice.beadX, lattice.beadY) : Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
   const surface = { width: target.width, height: target.height, pixels: new Int32Array(target.width * target.height) }
-  const view = { lie: 'along' as const, scale, x: Math.round(Math.min(60, 0.06 * width.value) * dpr), y: Math.round((target.height - one.height * scale) / 2) }
+  const view = { lie: 'along' as const, scale, x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr), y: Math.round((target.height - one.height * scale) / 2) }
   paint(surface, { x: 0, y: 0, width: target.width, height: target.height }, props.part, view, makeSprites(props.tray, scale, 'along', { ground: matGround(theme.value), glyphs: false, nap: 4 }))
   target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
 })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { trayByNumber, type Piece } from '#core/piece/piece'
-import { GAP, rowTitle, type RowWords } from '#core/tally/words'
+import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
 const props = defineProps<{ words: RowWords, piece: Piece, large?: boolean }>()
@@ -19,6 +19,7 @@ const tray = computed(() => trayByNumber(props.piece.tray))
         <span class="run">{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</span>
         <span v-if="run.number !== 0" class="swatch" :style="{ '--bead': tray.get(run.number)?.colour }" aria-hidden="true" /><span v-else class="hidden">empty</span>
       </li>
+      <li v-for="text in asides(words)" :key="text" class="aside">{{ text }}</li>
     </ol>
   </div>
 </template>
@@ -30,5 +31,6 @@ const tray = computed(() => trayByNumber(props.piece.tray))
 ol { list-style: none; display: flex; gap: 4px 14px; margin: 0; padding: 0; flex-wrap: wrap; }
 li { display: inline-flex; align-items: center; gap: 5px; }
 .run { font: 650 17px/1.3 var(--title); }
+li.aside { color: var(--verdigris); font-weight: 700; font-size: 14.5px; }
 .large .run { font-size: 20px; }
 </style>

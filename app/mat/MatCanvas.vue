@@ -2,10 +2,10 @@
 import { useElementSize, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { layingSteps } from '#core/piece/edit'
-import { columnsOf, numberAt, rowsOf, trayByNumber, type Part, type Piece } from '#core/piece/piece'
-import { GLYPH_PX, type View } from '#core/picture/raster'
+import { columnsOf, countedRows, isInside, numberAt, rowsOf, trayByNumber, type Part, type Piece } from '#core/piece/piece'
+import { GLYPH_PX } from '#core/picture/sprite'
+import type { View } from '#core/picture/view'
 import { applySteps } from '#core/piece/step'
-import { isInside } from '#core/pattern/place'
 import { rowTitle, rowWords } from '#core/tally/words'
 import { techniqueOf } from '#core/piece/piece'
 import type { Place } from '#core/technique/lattice'
@@ -270,7 +270,7 @@ const glyphsHidden = computed(() => mat.glyphs && view.value !== null && view.va
 <template>
   <div
     ref="frame" class="mat-canvas" :class="`tool-${mat.tool}`" tabindex="0" role="application" aria-roledescription="bead mat" aria-describedby="mat-keys"
-    :aria-label="`Mat: ${part.name}, ${columnsOf(part)} beads across, ${techniqueOf(part).countedRows(rowsOf(part))} rows`"
+    :aria-label="`Mat: ${part.name}, ${columnsOf(part)} beads across, ${countedRows(part)} rows`"
     @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="cancel" @pointerleave="mat.hover = null" @contextmenu.prevent
     @wheel.prevent="wheel" @keydown="keydown" @keyup.space="spaceDown = false" @focus="focused = true" @blur="focused = false"
   >

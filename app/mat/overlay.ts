@@ -1,7 +1,7 @@
 import type { Box } from '#core/pattern/clip'
 import { wholeRow } from '#core/pattern/place'
-import { columnsOf, locateRow, rowsOf, sectionStart, techniqueOf, type Part } from '#core/piece/piece'
-import { rectOfCell, sizeOnScreen, type View } from '#core/picture/raster'
+import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
+import { rectOfCell, sizeOnScreen, type View } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
 import { MM_PER_INCH } from '#core/units/length'
 import { pointOf, type Size } from './view'
@@ -110,11 +110,9 @@ function drawRow(ctx: Context, overlay: Overlay): void {
 /** Counts along the work: weavers' rows every ten, beads across every five. */
 function drawCounts(ctx: Context, overlay: Overlay): void {
   const { part, view, size, colours } = overlay
-  const technique = techniqueOf(part)
   ctx.font = '500 12px "Atkinson Hyperlegible Next Variable", sans-serif'
   ctx.fillStyle = colours.soft
   ctx.textBaseline = 'middle'
-  const perRow = technique.countedRows(1)
   const rows = rowsOf(part)
   const spacing = pointOf(part, view, { c: 0, r: 1 })
   const origin = pointOf(part, view, { c: 0, r: 0 })
@@ -125,7 +123,7 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
   for (let r = every - 1; r < rows; r += every) {
     const p = pointOf(part, view, { c: 0, r })
     if (along ? p.x < 4 || p.x > size.width - 4 : p.y < 70 || p.y > size.height - 4) continue
-    const text = String((r + 1) * perRow)
+    const text = String(countedRows(part, r + 1))
     ctx.textAlign = along ? 'center' : 'right'
     ctx.fillText(text, along ? p.x : view.x - 8, along ? view.y - 12 : p.y)
   }

@@ -1,7 +1,9 @@
 import type { TrayBead } from '#core/bead/bead'
 import type { Cells } from '#core/grid/cells'
 import { columnsOf, rowsOf, SECTIONS, sectionStart, type Part } from '#core/piece/piece'
-import { makeSprites, paint, rectOfCell, type PaintOptions, type PixelRect, type Sprites, type View } from '#core/picture/raster'
+import { paint } from '#core/picture/raster'
+import { largestGrowth, makeSprites, type PaintOptions, type Sprites } from '#core/picture/sprite'
+import { rectOfCell, type PixelRect, type View } from '#core/picture/view'
 
 /** What is to be shown; lengths in device pixels. */
 export interface Scene { readonly part: Part, readonly tray: readonly TrayBead[], readonly view: View, readonly options: PaintOptions }
@@ -61,7 +63,7 @@ export function makePainter() {
     last = scene
     const sameTray = before !== null && sprites !== null && before.tray === scene.tray && before.options.glyphs === scene.options.glyphs
       && before.options.nap === scene.options.nap && sameColour(before.options, scene.options)
-    const sameLook = sameTray && before.view.scale === scene.view.scale && before.view.lie === scene.view.lie
+    const sameLook = sameTray && before.view.scale === scene.view.scale && before.view.lie === scene.view.lie && sameFlip(before.view, scene.view)
     if (!sameLook) sprites = makeSprites(scene.tray, scene.view.scale, scene.view.lie, scene.options, sameTray ? sprites! : undefined)
     const all: PixelRect = { x: 0, y: 0, width: buffer.width, height: buffer.height }
     if (!sameLook || !sameShape(before.part, scene.part)) {
@@ -79,7 +81,7 @@ export function makePainter() {
       draw(target, all, scene)
       return 'all'
     }
-    const rects = dx === 0 && dy === 0 ? changedRects(before.part, scene.part, scene.view, all) : null
+    const rects = dx === 0 && dy === 0 ? changedRects(before.part, scene.part, scene.view, all, largestGrowth(scene.tray, scene.part)) : null
     if (!rects) {
       draw(target, all, scene)
       return 'all'
@@ -92,6 +94,8 @@ export function makePainter() {
 }
 
 const sameColour = (a: PaintOptions, b: PaintOptions): boolean => a.ground.r === b.ground.r && a.ground.g === b.ground.g && a.ground.b === b.ground.b
+
+const sameFlip = (a: View, b: View): boolean => (a.flip?.across ?? false) === (b.flip?.across ?? false) && (a.flip?.along ?? false) === (b.flip?.along ?? false)
 
 /** Whether only cells differ: same stitch, size and counts, so that no bead has moved. */
 function sameShape(a: Part, b: Part): boolean {
@@ -127,7 +131,7 @@ function clipped(rect: PixelRect, within: PixelRect): PixelRect {
 }
 
 /** Rectangles to paint for the cells that differ, in every copy of the repeat that shows; null when painting all is simpler. */
-export function changedRects(a: Part, b: Part, view: View, screen: PixelRect): PixelRect[] | null {
+export function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1): PixelRect[] | null {
   const rects: PixelRect[] = []
   const columns = columnsOf(b)
   const rows = rowsOf(b)
@@ -141,7 +145,7 @@ export function changedRects(a: Part, b: Part, view: View, screen: PixelRect): P
       for (const index of cells) {
         const r = first + Math.floor(index / columns)
         if (r >= rows) continue
-        const rect = rectOfCell(b, view, index % columns, r)
+        const rect = rectOfCell(b, view, index % columns, r, grow)
         if (meets(rect, screen)) rects.push(clipped(rect, screen))
         if (rects.length > MOST_PARTS) return null
       }

@@ -1,6 +1,5 @@
-import { sizeOnScreen, type Lie, type View } from '#core/picture/raster'
-import { latticeOnScreen } from '#core/picture/raster'
-import { beadCentre, nearestPlace, type Place } from '#core/technique/lattice'
+import { latticeOnScreen, screenPoint, sizeOnScreen, workPoint, type Lie, type View } from '#core/picture/view'
+import { nearestPlace, type Place } from '#core/technique/lattice'
 import type { Part } from '#core/piece/piece'
 
 /** The view transform: an immutable value. Lengths in CSS px; `scale` is px a millimetre. */
@@ -56,15 +55,12 @@ export function moved(part: Part, view: View, dx: number, dy: number, size: Size
 
 /** The cell under a point of the screen; it may lie outside the work. */
 export function placeAt(part: Part, view: View, x: number, y: number): Place {
-  const found = nearestPlace(latticeOnScreen(part, view.lie), { x: (x - view.x) / view.scale, y: (y - view.y) / view.scale })
+  const found = nearestPlace(latticeOnScreen(part, view.lie), workPoint(part, view, x, y))
   return view.lie === 'along' ? { c: found.r, r: found.c } : found
 }
 
 /** Middle of a cell on the screen, px. */
-export function pointOf(part: Part, view: View, { c, r }: Place): { x: number, y: number } {
-  const centre = view.lie === 'along' ? beadCentre(latticeOnScreen(part, view.lie), r, c) : beadCentre(latticeOnScreen(part, view.lie), c, r)
-  return { x: view.x + centre.x * view.scale, y: view.y + centre.y * view.scale }
-}
+export const pointOf = (part: Part, view: View, { c, r }: Place): { x: number, y: number } => screenPoint(part, view, c, r)
 
 /** Moves the view as little as needed to bring a cell into sight. */
 export function showing(part: Part, view: View, place: Place, size: Size): View {

@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { BEAD_SPECS, DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { EASES } from '#core/fit/bracelet'
 import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
 import { beginBracelet, usualClosure } from '#core/piece/begin'
 import { pieceToBody } from '#core/piece/codec'
-import { columnsOf, rowsOf, techniqueOf, workOf } from '#core/piece/piece'
-import { TECHNIQUES, requireTechnique } from '#core/technique/registry'
+import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
+import { requireTechnique } from '#core/technique/registry'
+import type { Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { api, ApiError } from '../composables/api'
@@ -15,6 +16,8 @@ import { useLengths } from '../composables/lengths'
 import { useAccount } from '../stores/account'
 import FitAnswer from '../components/FitAnswer.vue'
 import LengthField from '../components/LengthField.vue'
+import StitchChoice from '../components/StitchChoice.vue'
+import StitchSettings from '../components/StitchSettings.vue'
 import PartPicture from '../components/PartPicture.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
@@ -23,14 +26,23 @@ const { length } = useLengths()
 const account = useAccount()
 const wish = reactive({
   name: '', wearer: '', wristMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 20, technique: 'peyote', spec: DEFAULT_SPEC, motif: 'diamonds' as MotifId,
+  settings: {} as Settings,
   start: (account.account?.settings.hand === 'left' ? 'right' : 'left') as 'left' | 'right',
 })
+watch(() => wish.technique, () => { wish.settings = {} })
+const settings = computed(() => requireTechnique(wish.technique).settings.parse({ ...wish.settings, start: wish.start }))
+function setting(key: string, value: string | number | boolean) {
+  if (key === 'start') wish.start = value as 'left' | 'right'
+  else wish.settings = { ...wish.settings, [key]: value }
+}
 const busy = ref(false)
 const problem = ref('')
 
 const piece = computed(() => beginBracelet({ ...wish, name: wish.name.trim() || defaultName.value, closure: { ...wish.closure } }))
 const defaultName = computed(() => `${MOTIFS.find(m => m.id === wish.motif)!.name} bracelet`)
 const part = computed(() => piece.value.parts[0]!)
+const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
+watch(tube, (round) => { wish.widthMm = round ? 8 : 20 })
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
 const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
 const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
@@ -63,14 +75,14 @@ async function begin() {
           </div>
           <VSelect :model-value="wish.closure.kind" :items="closures" label="Closure" @update:model-value="setClosure" />
           <LengthField v-model="wish.closure.lengthMm" label="Closure, measured closed" :least="0" :most="80" :hint="closureOf(wish.closure.kind).note" />
-          <LengthField v-model="wish.widthMm" label="Width wanted" :least="3" :most="120" />
+          <LengthField v-model="wish.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="3" :most="120" />
         </section>
 
         <section class="ask" aria-labelledby="what">
           <h2 id="what">Made how</h2>
-          <div class="choice two" role="radiogroup" aria-label="Stitch">
-            <button v-for="t in TECHNIQUES" :key="t.id" type="button" role="radio" :aria-checked="wish.technique === t.id" @click="wish.technique = t.id"><b>{{ t.name }}</b><span>{{ t.summary }}</span></button>
-          </div>
+          <StitchChoice v-model="wish.technique" :spec="wish.spec" />
+          <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
+          <details class="own"><summary>How the stitch is worked</summary><div><StitchSettings :technique="wish.technique" :settings="settings" @change="setting" /></div></details>
           <VSelect v-model="wish.spec" :items="specs" label="Bead" />
           <div class="choice motifs" role="radiogroup" aria-label="Pattern to begin with">
             <button v-for="m in MOTIFS" :key="m.id" type="button" role="radio" :aria-checked="wish.motif === m.id" :title="m.summary" @click="wish.motif = m.id"><b>{{ m.name }}</b></button>
@@ -84,8 +96,8 @@ async function begin() {
           <FitAnswer :piece="piece" :part="part" aria-live="polite" />
           <div class="figures">
             <div><span class="quiet">Beads</span><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span></div>
-            <div><span class="quiet">Across</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>
-            <div><span class="quiet">Rows</span><span class="figure big">{{ requireTechnique(wish.technique).countedRows(rowsOf(part)) }}</span><span class="quiet">{{ requireSpec(wish.spec).name }}</span></div>
+            <div><span class="quiet">{{ tube ? 'Round' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>
+            <div><span class="quiet">Rows</span><span class="figure big">{{ countedRows(part) }}</span><span class="quiet">{{ requireSpec(wish.spec).name }}</span></div>
           </div>
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
           <button type="submit" class="button main go" :disabled="busy">Lay it on the mat</button>
@@ -96,10 +108,11 @@ async function begin() {
 </template>
 
 <style scoped>
-.page { max-width: 1280px; margin: 0 auto; padding: 8px 28px 40px; display: grid; grid-template-columns: 1fr 1fr 1.15fr; gap: 36px; align-items: start; }
+.page { max-width: 1360px; margin: 0 auto; padding: 8px 28px 40px; display: grid; grid-template-columns: 0.8fr 1.35fr 1.1fr; gap: 36px; align-items: start; }
 .ask, .live { display: grid; gap: 16px; }
 .choice { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; }
-.two { grid-template-columns: 1fr 1fr; }
+.own summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
+.own > div { display: grid; gap: 14px; padding-top: 8px; }
 .motifs { grid-template-columns: repeat(2, 1fr); }
 .choice button { display: grid; gap: 3px; align-content: center; min-height: 52px; padding: 10px 12px; border: 0; border-radius: var(--round-in); background: var(--paper); color: var(--ink); font: 400 13.5px/1.3 var(--text); text-align: start; cursor: pointer; box-shadow: inset 0 0 0 1.5px var(--line); }
 .choice button b { font-weight: 700; font-size: 15px; }

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { Box, Clip } from '#core/pattern/clip'
-import type { Lie } from '#core/picture/raster'
+import type { Lie } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
 import type { ToolId } from '../mat/tool/tool'
 

@@ -4,8 +4,9 @@ import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { BEAD_SPECS, requireSpec } from '../bead/spec'
 import { beginBracelet, usualClosure, type BraceletWish } from '../piece/begin'
 import { checkPiece } from '../piece/codec'
-import { columnsOf, rowsOf } from '../piece/piece'
-import { TECHNIQUES } from '../technique/registry'
+import { columnsOf, rowsOf, workOf } from '../piece/piece'
+import { columnStepOf } from '../piece/recast'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { MOTIFS } from '../pattern/motif'
 import { beadworkFor, closesAt, feelOf, fitBracelet, rowsForLength } from './bracelet'
 import { valueOf } from '../problem'
@@ -111,10 +112,16 @@ describe('a piece just begun', () => {
       const p = beginBracelet(wish)
       expect(checkPiece(p)).toEqual([])
       const one = p.parts[0]!
-      const { d, l } = requireSpec(wish.spec)
-      expect(Math.abs(columnsOf(one) * l - wish.widthMm)).toBeLessThan(Math.max(2 * l, wish.widthMm * 0.35))
+      const technique = requireTechnique(wish.technique)
+      const width = (columns: number) => technique.widthOf({ columns, bead: requireSpec(wish.spec), settings: one.settings })
+      // Near the width: the counts next to it, of those that the stitch allows, are no nearer.
+      const off = (columns: number) => Math.abs(width(columns) - wish.widthMm)
+      for (const columns of [columnsOf(one) - columnStepOf(one), columnsOf(one) + columnStepOf(one)]) {
+        if (columns >= technique.nearestColumns(1, one.settings)) expect(off(columnsOf(one))).toBeLessThanOrEqual(off(columns) + 1e-6)
+      }
       const fit = fitBracelet(p.fit, one)
-      if (rowsOf(one) > one.repeat.rows + 4) expect(Math.abs(fit.differenceMm)).toBeLessThanOrEqual(d / 2 + 1e-6)
+      const perRow = technique.lengthOf({ ...workOf(one, 12) }) - technique.lengthOf({ ...workOf(one, 11) })
+      if (rowsOf(one) > one.repeat.rows + 4) expect(Math.abs(fit.differenceMm)).toBeLessThanOrEqual(perRow / 2 + 1e-6)
     }))
   })
 })

@@ -1,9 +1,10 @@
 import type { TrayBead } from '../bead/bead'
 import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
-import { columnsOf, partRow, rowsOf, techniqueOf, trayByNumber, type Part } from '../piece/piece'
-import { latticeOnScreen, type Lie } from '../picture/raster'
-import { beadCentre } from '../technique/lattice'
+import { columnsOf, countedRows, partRow, rowsOf, trayByNumber, voidsOf, type Part } from '../piece/piece'
+import { ownSize } from '../picture/sprite'
+import { latticeOnScreen, type Lie } from '../picture/view'
+import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
 
 export interface ChartOptions {
   readonly lie: Lie
@@ -24,51 +25,63 @@ const round = (mm: number): number => Math.round(mm * 1000) / 1000
 /** Room for counts along two edges, mm on paper. */
 const EDGE = 6
 
+/** Size of a bead as it lies before turning, mm on paper; the place's own where it holds none. */
+function sizeOf(bead: TrayBead | undefined, lattice: Lattice, scale: number): { w: number, h: number } {
+  const { x, y } = bead ? ownSize(bead, lattice.hole) : { x: lattice.beadX, y: lattice.beadY }
+  return { w: x * scale, h: y * scale }
+}
+
+/** One kind of bead as SVG about its middle, turned as it lies; the glyph stays upright. */
+function beadSvg(id: string, bead: TrayBead | undefined, w: number, h: number, turnDegrees: number, ink: ChartOptions['ink']): string {
+  const least = Math.min(w, h)
+  if (!bead) return `<g id="${id}"><circle r="${round(least * 0.06)}" fill="#999"/></g>`
+  const [fill, stroke] = ink === 'glyphs' ? ['#ffffff', '#888888'] : [bead.colour, '#00000055']
+  const turn = turnDegrees === 0 ? '' : ` transform="rotate(${round(turnDegrees)})"`
+  const body = `<rect x="${round(-w * 0.48)}" y="${round(-h * 0.48)}" width="${round(w * 0.96)}" height="${round(h * 0.96)}" rx="${round(least * 0.22)}" fill="${fill}" stroke="${stroke}" stroke-width="${round(least * 0.035)}"${turn}/>`
+  const mark = ink === 'colour' ? '' : `<g transform="scale(${round(least * 0.72)}) translate(-.5 -.5)">${glyphSvg(bead.glyph, ink === 'glyphs' ? '#111111' : inkOn(bead.colour))}</g>`
+  return `<g id="${id}"><title>${escape(`${bead.letter} ${bead.name}`)}</title>${body}${mark}</g>`
+}
+
 /**
  * A chart as SVG, in mm on paper: every bead where the stitch puts it, with counts along the edges. Each kind of bead is
- * defined once and used, so that a chart of some thousand beads stays small.
+ * defined once for each way it lies and used, so that a chart of some thousand beads stays small.
  */
 export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0, to = rowsOf(part), scale, ink, title }: ChartOptions): string {
   const lattice = latticeOnScreen(part, lie)
   const along = lie === 'along'
   const columns = columnsOf(part)
-  const w = lattice.beadX * scale
-  const h = lattice.beadY * scale
   const beads = trayByNumber(tray)
+  const voids = new Set(voidsOf(part))
+  const before = from * (along ? lattice.pitchX : lattice.pitchY)
   const middle = (c: number, r: number) => {
-    const p = along ? beadCentre(lattice, r - from, c) : beadCentre(lattice, c, r - from)
-    return { x: p.x * scale + EDGE, y: p.y * scale + EDGE }
+    const p = along ? beadCentre(lattice, r, c) : beadCentre(lattice, c, r)
+    return { x: (p.x - (along ? before : 0)) * scale + EDGE, y: (p.y - (along ? 0 : before)) * scale + EDGE }
   }
-  const used = new Set<number>()
+  const defs = new Map<string, string>()
   const uses: string[] = []
   let right = 0
   let bottom = 0
   for (let r = from; r < to; r++) {
     const row = partRow(part, r)
     for (let c = 0; c < columns; c++) {
+      if (voids.has(r * columns + c)) continue
       const { x, y } = middle(c, r)
-      right = Math.max(right, x + w / 2)
-      bottom = Math.max(bottom, y + h / 2)
-      const number = row[c]!
-      used.add(number)
-      uses.push(`<use href="#b${number}" x="${round(x)}" y="${round(y)}"/>`)
+      const { turnDegrees } = along ? siteOf(lattice, r, c) : siteOf(lattice, c, r)
+      const bead = beads.get(row[c]!)
+      const { w, h } = sizeOf(bead, lattice, scale)
+      const half = halfBox({ beadX: w, beadY: h }, turnDegrees)
+      right = Math.max(right, x + half.x)
+      bottom = Math.max(bottom, y + half.y)
+      const id = `b${row[c]!}${turnDegrees === 0 ? '' : `t${Math.round(turnDegrees)}`}`
+      if (!defs.has(id)) defs.set(id, beadSvg(id, bead, w, h, turnDegrees, ink))
+      uses.push(`<use href="#${id}" x="${round(x)}" y="${round(y)}"/>`)
     }
   }
-  const glyph = Math.min(w, h) * 0.72
-  const defs = [...used].sort((a, b) => a - b).map((number) => {
-    const bead = beads.get(number)
-    const rx = round(Math.min(w, h) * 0.22)
-    const body = (fill: string, stroke: string) => `<rect x="${round(-w * 0.48)}" y="${round(-h * 0.48)}" width="${round(w * 0.96)}" height="${round(h * 0.96)}" rx="${rx}" fill="${fill}" stroke="${stroke}" stroke-width="${round(Math.min(w, h) * 0.035)}"/>`
-    if (!bead) return `<g id="b${number}"><circle r="${round(Math.min(w, h) * 0.06)}" fill="#999"/></g>`
-    const mark = ink === 'colour' ? '' : `<g transform="scale(${round(glyph)}) translate(-.5 -.5)">${glyphSvg(bead.glyph, ink === 'glyphs' ? '#111111' : inkOn(bead.colour))}</g>`
-    return `<g id="b${number}"><title>${escape(`${bead.letter} ${bead.name}`)}</title>${ink === 'glyphs' ? body('#ffffff', '#888888') : body(bead.colour, '#00000055')}${mark}</g>`
-  })
-  const perRow = techniqueOf(part).countedRows(1)
   const labels: string[] = []
   for (let r = from; r < to; r++) {
     if ((r + 1) % 5 !== 0) continue
     const p = middle(0, r)
-    labels.push(along ? `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${(r + 1) * perRow}</text>` : `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${(r + 1) * perRow}</text>`)
+    labels.push(along ? `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${countedRows(part, r + 1)}</text>` : `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${countedRows(part, r + 1)}</text>`)
   }
   for (let c = 4; c < columns; c += 5) {
     const p = middle(c, from)
@@ -77,7 +90,7 @@ export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0,
   const width = round(right + 1)
   const height = round(bottom + 1)
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" role="img"><title>${escape(title)}</title>`
-    + `<defs>${defs.join('')}</defs><g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
+    + `<defs>${[...defs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, svg]) => svg).join('')}</defs><g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
 }
 
 /** Strips of bead rows that fit a length of paper, mm, at a scale: [from, to) for each. */

@@ -1,7 +1,7 @@
 import { fitBracelet } from '../fit/bracelet'
 import { fitChoices } from '../fit/choices'
 import { requireSpec } from '../bead/spec'
-import { columnsOf, rowsOf, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { columnsOf, countedRows, rowsOf, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import { beadsToBuy } from '../supply/beads'
 import { holeChecks, pathOf, threadCuts } from '../supply/thread'
 import { allRowWords, wordsLine } from '../tally/words'
@@ -20,7 +20,7 @@ function reportPart(piece: Piece, part: Part) {
     spec: requireSpec(part.spec),
     columns: columnsOf(part),
     beadRows: rowsOf(part),
-    rows: technique.countedRows(rowsOf(part)),
+    rows: countedRows(part),
     repeats: part.times,
     tally: {
       beads: totalOf(counts),

@@ -1,6 +1,6 @@
 import { requireSpec } from '../bead/spec'
 import { beadsToBuy } from '../supply/beads'
-import { allRowWords, runText } from '../tally/words'
+import { allRowWords, asides, runText } from '../tally/words'
 import { beadCounts, tallyPart, tallySection } from '../tally/tally'
 import { SECTIONS, trayByNumber, type Piece } from '../piece/piece'
 
@@ -35,10 +35,10 @@ export function tallyCsv(piece: Piece): string {
 /** The words of every working row: number, direction, beads in it, runs. */
 export function rowsCsv(piece: Piece): string {
   const letters = trayByNumber(piece.tray)
-  const rows: (string | number)[][] = [['part', 'first row', 'last row', 'direction', 'beads', 'words']]
+  const rows: (string | number)[][] = [['part', 'first row', 'last row', 'direction', 'beads', 'words', 'also']]
   for (const part of piece.parts) {
     for (const words of allRowWords(part)) {
-      rows.push([part.name, words.from, words.to, words.direction === '→' ? 'left to right' : 'right to left', words.beads, words.runs.map(run => runText(run, letters)).join(' ')])
+      rows.push([part.name, words.from, words.to, words.direction === '→' ? 'left to right' : 'right to left', words.beads, words.runs.map(run => runText(run, letters)).join(' '), asides(words).join('; ')])
     }
   }
   return csv(rows)

@@ -1,7 +1,7 @@
 import { placeKey } from '../piece/edit'
-import { columnsOf, numberAt, rowsOf, techniqueOf, beadOf, type Part } from '../piece/piece'
+import { beadOf, columnsOf, isInside, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from '../piece/piece'
 import { beadCentre, nearestPlace, neighbourOffsets, transpose, type Lattice, type Place } from '../technique/lattice'
-import type { Settings } from '../technique/technique'
+import { placesOf, type Settings } from '../technique/technique'
 
 /** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */
 
@@ -25,8 +25,6 @@ export const latticeOf = (part: Part): Lattice => bothLattices(part).down
 
 /** The lattice with the length of the work along x. */
 export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
-
-export const isInside = (part: Part, { c, r }: Place): boolean => c >= 0 && r >= 0 && c < columnsOf(part) && r < rowsOf(part)
 
 /** The cells that a straight line between the middles of two beads passes, each once, in order. */
 export function lineBetween(part: Part, from: Place, to: Place): Place[] {
@@ -64,56 +62,72 @@ function thinned(line: readonly Place[]): Place[] {
   return out
 }
 
-/** The beads strung between two places of one working row, as the thread takes them; `to` is brought onto the row of `from`. */
-export function runBetween(part: Part, from: Place, to: Place): Place[] {
+const workingRowAt = (part: Part, at: Place) => {
   const technique = techniqueOf(part)
   const work = { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings }
-  const { places } = technique.workingRow(technique.workingRowOf(from, work), work)
-  const first = places.findIndex(p => p.c === from.c && p.r === from.r)
-  let last = first
-  for (let i = 0; i < places.length; i++) if (Math.abs(places[i]!.c - to.c) < Math.abs(places[last]!.c - to.c)) last = i
-  return places.slice(Math.min(first, last), Math.max(first, last) + 1)
+  return technique.workingRow(technique.workingRowOf(at, work), work)
 }
 
-/** All cells of a working row. */
-export function wholeRow(part: Part, at: Place): readonly Place[] {
-  const technique = techniqueOf(part)
-  const work = { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings }
-  return technique.workingRow(technique.workingRowOf(at, work), work).places
+/** All cells of a working row, in the order in which they are picked up. */
+export const wholeRow = (part: Part, at: Place): readonly Place[] => placesOf(workingRowAt(part, at), columnsOf(part))
+
+/** The beads strung between two places of one working row, as the thread takes them; `to` is brought onto the row of `from`. */
+export function runBetween(part: Part, from: Place, to: Place): readonly Place[] {
+  const places = wholeRow(part, from)
+  const lattice = latticeOf(part)
+  const b = beadCentre(lattice, to.c, to.r)
+  const first = places.findIndex(p => p.c === from.c && p.r === from.r)
+  let last = first
+  let least = Infinity
+  for (let i = 0; i < places.length; i++) {
+    const p = beadCentre(lattice, places[i]!.c, places[i]!.r)
+    const far = Math.abs(p.x - b.x) + Math.abs(p.y - b.y) * 1e-6
+    if (far < least - 1e-9) { least = far; last = i }
+  }
+  return places.slice(Math.min(first, last), Math.max(first, last) + 1)
 }
 
 /**
  * Keys (r · columns + c) of the patch of equal beads that touch each other, beginning at a place. Touching is along a side,
- * as the lattice has it.
+ * as the lattice has it; round a tube the last column touches the first.
  */
-export function floodFrom(part: Part, at: Place): number[] {
-  if (!isInside(part, at)) return []
+export function floodFrom(part: Part, at: Place): Int32Array {
+  if (!isInside(part, at)) return new Int32Array(0)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
   const lattice = latticeOf(part)
   const { period } = lattice
-  const offsets = Array.from({ length: period.columns * period.rows }, (_, i) => neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)))
-  const cells = new Uint16Array(columns * rows)
-  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) cells[r * columns + c] = numberAt(part, c, r)
-  const seen = new Uint8Array(columns * rows)
+  const cells = wholePart(part)
+  const seen = new Uint8Array(cells.length)
+  for (const key of voidsOf(part)) seen[key] = 1
+  const round = lattice.round === true
+  // Offsets by site, flat: a column step, a row step, and both as a step of the key.
+  const offsets = Array.from({ length: period.columns * period.rows }, (_, i) =>
+    Int32Array.from(neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)).flatMap(o => [o.c, o.r, o.r * columns + o.c])))
+  const queue = new Int32Array(cells.length)
   const first = at.r * columns + at.c
   const wanted = cells[first]!
-  const queue = [first]
+  queue[0] = first
   seen[first] = 1
-  for (let head = 0; head < queue.length; head++) {
+  let length = 1
+  for (let head = 0; head < length; head++) {
     const key = queue[head]!
-    const c = key % columns
-    const r = (key - c) / columns
+    const r = (key / columns) | 0
+    const c = key - r * columns
     const around = offsets[(r % period.rows) * period.columns + (c % period.columns)]!
-    for (const offset of around) {
-      const nc = c + offset.c
-      const nr = r + offset.r
-      if (nc < 0 || nr < 0 || nc >= columns || nr >= rows) continue
-      const next = nr * columns + nc
+    for (let k = 0; k < around.length; k += 3) {
+      const nc = c + around[k]!
+      const nr = r + around[k + 1]!
+      if (nr < 0 || nr >= rows) continue
+      let next = key + around[k + 2]!
+      if (nc < 0 || nc >= columns) {
+        if (!round) continue
+        next += nc < 0 ? columns : -columns
+      }
       if (seen[next] === 1 || cells[next] !== wanted) continue
       seen[next] = 1
-      queue.push(next)
+      queue[length++] = next
     }
   }
-  return queue
+  return queue.slice(0, length)
 }

@@ -135,6 +135,62 @@ export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, ho
   return out
 }
 
+/**
+ * Pixels of one bead of its own size, turned in its box of w × h: premultiplied by nothing, alpha says how far it covers, and a
+ * thin shadow lies round it. `across` × `along`: its size before turning, px.
+ */
+export function turnedPixels(look: BeadLook, ground: Rgb, w: number, h: number, across: number, along: number, turnDegrees: number, hole: 'across' | 'down'): Int32Array {
+  const out = new Int32Array(w * h)
+  const turn = turnDegrees * Math.PI / 180
+  const cos = Math.cos(turn)
+  const sin = Math.sin(turn)
+  const gap = Math.min(0.6, 0.035 * Math.min(across, along))
+  const corner = Math.min(1, CORNER[look.shape] * 1.15)
+  const size = Math.min(across, along) * 0.62
+  const soft = Math.max(0.8, 0.09 * Math.min(across, along))
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const px = x + 0.5 - w / 2
+      const py = y + 0.5 - h / 2
+      const bx = px * cos + py * sin
+      const by = py * cos - px * sin
+      const away = outline(bx, by, across - 2 * gap, along - 2 * gap, corner)
+      const cover = Math.max(0, Math.min(1, 0.5 - away))
+      const shadow = 0.34 * Math.max(0, 1 - Math.max(0, away) / soft)
+      const alpha = cover + (1 - cover) * shadow
+      if (alpha <= 0.004) continue
+      const isAcross = hole === 'across'
+      const v = Math.max(-1, Math.min(1, isAcross ? by / (along / 2) : bx / (across / 2)))
+      const u = Math.max(-1, Math.min(1, isAcross ? bx / (across / 2) : by / (along / 2)))
+      let [r, g, b] = shade(look, ground, u, v)
+      if (look.glyph) {
+        const d = glyphDistance(look.glyph.id, px / size + 0.5, py / size + 0.5) * size
+        const ink = Math.max(0, Math.min(1, 0.5 - d)) * 0.92
+        r = mix(r, look.glyph.ink.r, ink); g = mix(g, look.glyph.ink.g, ink); b = mix(b, look.glyph.ink.b, ink)
+      }
+      const share = cover / alpha
+      out[y * w + x] = pack(mix(ground.r * 0.35, r, share), mix(ground.g * 0.35, g, share), mix(ground.b * 0.35, b, share), Math.round(alpha * 255))
+    }
+  }
+  return out
+}
+
+/** An empty place of a turned bead: a faint dimple. */
+export function turnedEmpty(ground: Rgb, w: number, h: number, across: number, along: number, turnDegrees: number): Int32Array {
+  const out = new Int32Array(w * h)
+  const turn = turnDegrees * Math.PI / 180
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const px = x + 0.5 - w / 2
+      const py = y + 0.5 - h / 2
+      const away = outline(px * Math.cos(turn) + py * Math.sin(turn), py * Math.cos(turn) - px * Math.sin(turn), across * 0.72, along * 0.72, 0.6)
+      const cover = Math.max(0, Math.min(1, 0.5 - away)) * 0.15
+      if (cover > 0) out[y * w + x] = pack(ground.r * 0.1, ground.g * 0.1, ground.b * 0.1, Math.round(cover * 255))
+    }
+  }
+  return out
+}
+
 /** A dimple in the mat where no bead lies. */
 export function emptyPixels(ground: Rgb, w: number, h: number): Int32Array {
   const out = new Int32Array(w * h)

@@ -7,7 +7,9 @@ import { FINISHES } from '../bead/bead'
 import { columnsOf, rowsOf } from '../piece/piece'
 import { beadPixels, lookOf } from './look'
 import { pictureOf } from './picture'
-import { makeSprites, paint, rectOfCell, sizeOnScreen, type View } from './raster'
+import { paint } from './raster'
+import { makeSprites } from './sprite'
+import { rectOfCell, sizeOnScreen, type View } from './view'
 
 const options = { ground: { r: 207, g: 198, b: 184 }, glyphs: false, nap: 4 }
 const tray = [bead(1, { colour: '#ff0000', finish: 'matte' }), bead(2, { colour: '#00ff00', finish: 'matte' }), bead(3, { colour: '#0000ff', finish: 'matte' })]

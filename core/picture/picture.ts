@@ -2,7 +2,9 @@ import { encode } from 'fast-png'
 import type { TrayBead } from '../bead/bead'
 import { rgbOf } from '../colour/colour'
 import type { Part } from '../piece/piece'
-import { makeSprites, paint, sizeOnScreen, type Lie } from './raster'
+import { paint } from './raster'
+import { makeSprites } from './sprite'
+import { sizeOnScreen, type Lie } from './view'
 
 export interface PictureOptions {
   readonly lie: Lie

@@ -1,122 +1,51 @@
 import type { TrayBead } from '../bead/bead'
-import type { Rgb } from '../colour/colour'
-import { columnsOf, partRow, rowsOf, type Part } from '../piece/piece'
-import type { Lattice } from '../technique/lattice'
-import { latticeAlong, latticeOf } from '../pattern/place'
-import { beadPixels, emptyPixels, lookOf, meanPixel, pack } from './look'
+import { columnsOf, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
+import { halfBox, type Lattice, type Point } from '../technique/lattice'
+import { NAP_HEIGHT, NAP_WIDTH, ownSize, solidSprite, turnedSprite, type Sprites } from './sprite'
+import { axesOf, latticeOnScreen, type Axes, type Lie, type PixelRect, type View } from './view'
 
 /** A buffer of pixels, row-major, as a canvas stores them. */
 export interface Surface { readonly width: number, readonly height: number, readonly pixels: Int32Array }
 
-/** A rectangle of whole pixels. */
-export interface PixelRect { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-
-/** How the band lies: its length along the screen, or down it. */
-export type Lie = 'along' | 'down'
-
-/** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
-export interface View { readonly lie: Lie, readonly scale: number, readonly x: number, readonly y: number }
-
 /** Under this many pixels a bead is drawn as a plain rectangle of its mean colour. */
 export const DETAIL_PX = 4
 
-/** From this many pixels on there is room for a glyph. */
-export const GLYPH_PX = 13
+/** In a window of numbers: a place where the stitch has no bead at all. */
+const VOID = 0xFFFF
 
-export interface PaintOptions {
-  readonly ground: Rgb
-  readonly glyphs: boolean
-  /** A nap of noise on the ground, 0 (flat) … about 6. */
-  readonly nap: number
-}
+/** Reach of the beads about their cells' plain places, mm. */
+interface Span { readonly minX: number, readonly maxX: number, readonly minY: number, readonly maxY: number }
 
-/** Size of the tile of felt, px; wide, so that a line of the screen is a few copies. */
-const NAP_WIDTH = 512
-const NAP_HEIGHT = 128
+const spans = new WeakMap<Lattice, Span>()
 
-/** A tile of felt: the ground with a fine, even noise. The same every time. */
-export function napTile({ ground, nap }: PaintOptions): Int32Array {
-  const tile = new Int32Array(NAP_WIDTH * NAP_HEIGHT)
-  let state = 0x9E3779B9
-  for (let i = 0; i < tile.length; i++) {
-    state ^= state << 13; state ^= state >>> 17; state ^= state << 5
-    const noise = nap * (((state >>> 0) / 0xFFFFFFFF) - 0.5) * 2
-    tile[i] = pack(ground.r + noise, ground.g + noise, ground.b + noise)
+function spanOf(lattice: Lattice): Span {
+  let span = spans.get(lattice)
+  if (!span) {
+    let [minX, maxX, minY, maxY] = [Infinity, -Infinity, Infinity, -Infinity]
+    for (const site of lattice.sites) {
+      const half = halfBox(lattice, site.turnDegrees)
+      minX = Math.min(minX, site.dx - half.x); maxX = Math.max(maxX, site.dx + half.x)
+      minY = Math.min(minY, site.dy - half.y); maxY = Math.max(maxY, site.dy + half.y)
+    }
+    span = { minX, maxX, minY, maxY }
+    spans.set(lattice, span)
   }
-  return tile
+  return span
 }
 
-/** What of a look does not depend on the scale: kept when only the scale changes. */
-interface Far { readonly tile: Int32Array, readonly means: Int32Array }
-
-function farLook(tray: readonly TrayBead[], options: PaintOptions): Far {
-  const most = tray.reduce((m, b) => Math.max(m, b.number), 0)
-  const means = new Int32Array(most + 1)
-  means[0] = pack(options.ground.r * 0.96, options.ground.g * 0.96, options.ground.b * 0.96)
-  for (const bead of tray) means[bead.number] = meanPixel(lookOf(bead, options), options.ground)
-  return { means, tile: napTile(options) }
-}
-
-/** The sprites of a tray at one scale, made when first needed. */
-export interface Sprites {
-  readonly tray: readonly TrayBead[]
-  readonly scale: number
-  readonly lie: Lie
-  readonly options: PaintOptions
-  readonly tile: Int32Array
-  /** Mean colour by tray number. */
-  readonly means: Int32Array
-  /** By tray number, then by size key. */
-  readonly bySize: (Map<number, Int32Array> | undefined)[]
-}
-
-/** Sprites for a scale; `before`, of the same tray and options, lends what does not depend on the scale. */
-export function makeSprites(tray: readonly TrayBead[], scale: number, lie: Lie, options: PaintOptions, before?: Sprites): Sprites {
-  const { tile, means } = before ?? farLook(tray, options)
-  return { tray, scale, lie, options, tile, means, bySize: [] }
-}
-
-function spriteFor(sprites: Sprites, number: number, w: number, h: number, hole: 'across' | 'down'): Int32Array {
-  let sizes = sprites.bySize[number]
-  if (!sizes) { sizes = new Map(); sprites.bySize[number] = sizes }
-  const key = w * 4096 + h
-  let pixels = sizes.get(key)
-  if (!pixels) {
-    const bead = sprites.tray.find(b => b.number === number)
-    const { options } = sprites
-    const glyphs = options.glyphs && Math.min(w, h) >= GLYPH_PX
-    pixels = bead ? beadPixels(lookOf(bead, { ...options, glyphs }), options.ground, w, h, hole) : emptyPixels(options.ground, w, h)
-    sizes.set(key, pixels)
-  }
-  return pixels
-}
-
-/** The lattice as it lies on the screen: i to the right, j down. */
-export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'along' ? latticeAlong(part) : latticeOf(part))
-
-/** Size of the whole work on the screen, px. */
-export function sizeOnScreen(part: Part, { lie, scale }: Pick<View, 'lie' | 'scale'>): { width: number, height: number } {
-  const lattice = latticeOf(part)
-  const half = Math.max(...lattice.sites.map(s => s.dy))
-  const across = (2 * lattice.originX + (columnsOf(part) - 1) * lattice.pitchX) * scale
-  const along = (rowsOf(part) * lattice.pitchY + half) * scale
-  return lie === 'along' ? { width: along, height: across } : { width: across, height: along }
-}
-
-/** Which cells can show in a rectangle of the screen, a margin of one included; counts of i and j on the screen. */
-function visibleRange(lattice: Lattice, view: View, rect: PixelRect, countI: number, countJ: number, step: number) {
+/** Which cells can show in a rectangle of the screen, with a margin; counts of i and j on the screen. `more`: further reach of large beads, mm. */
+function visibleRange(lattice: Lattice, axes: Axes, rect: PixelRect, countI: number, countJ: number, step: number, more: Point) {
   // From afar every step-th bead stands for its neighbours: always the same ones, whichever part is painted.
   const aligned = (index: number) => Math.max(0, index - (step - 1) - (((index - (step - 1)) % step) + step) % step)
-  const low = (px: number, origin: number, pitch: number, reach: number) => Math.floor((px / view.scale - origin - reach) / pitch) - 1
-  const high = (px: number, origin: number, pitch: number) => Math.ceil((px / view.scale - origin) / pitch) + 2
-  const reachX = Math.max(...lattice.sites.map(s => s.dx)) + lattice.beadX / 2
-  const reachY = Math.max(...lattice.sites.map(s => s.dy)) + lattice.beadY / 2
-  return {
-    i0: aligned(low(rect.x - view.x, lattice.originX, lattice.pitchX, reachX)),
-    i1: Math.min(countI, high(rect.x + rect.width - view.x, lattice.originX, lattice.pitchX)),
-    j0: aligned(low(rect.y - view.y, lattice.originY, lattice.pitchY, reachY)),
-    j1: Math.min(countJ, high(rect.y + rect.height - view.y, lattice.originY, lattice.pitchY)),
+  const span = spanOf(lattice)
+  const range = (from: number, to: number, zero: number, s: number, origin: number, pitch: number, min: number, max: number): [number, number] => {
+    const a = (from - zero) / s
+    const b = (to - zero) / s
+    return [Math.floor((Math.min(a, b) - origin - max) / pitch) - 1, Math.ceil((Math.max(a, b) - origin - min) / pitch) + 2]
   }
+  const [i0, i1] = range(rect.x, rect.x + rect.width, axes.x0, axes.sx, lattice.originX, lattice.pitchX, span.minX - more.x, span.maxX + more.x)
+  const [j0, j1] = range(rect.y, rect.y + rect.height, axes.y0, axes.sy, lattice.originY, lattice.pitchY, span.minY - more.y, span.maxY + more.y)
+  return { i0: aligned(i0), i1: Math.min(countI, i1), j0: aligned(j0), j1: Math.min(countJ, j1) }
 }
 
 /** Tray numbers of a window of the part, in screen order (j · count + i), every `step`-th. */
@@ -135,6 +64,13 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
       const row = partRow(part, i0 + i * step)
       for (let j = 0; j < nj; j++) out[j * ni + i] = row[j0 + j * step]!
     }
+  }
+  const columns = columnsOf(part)
+  for (const key of voidsOf(part)) {
+    const c = key % columns
+    const r = (key - c) / columns
+    const [i, j] = lie === 'along' ? [r, c] : [c, r]
+    if (i >= i0 && i < i1 && j >= j0 && j < j1 && (i - i0) % step === 0 && (j - j0) % step === 0) out[(j - j0) / step * ni + (i - i0) / step] = VOID
   }
   return out
 }
@@ -178,6 +114,38 @@ function stamp(pixels: Int32Array, width: number, sprite: Int32Array, sw: number
   }
 }
 
+/** Lays a see-through sprite over what is there, clipped to the rectangle. */
+function lay(pixels: Int32Array, width: number, sprite: Int32Array, sw: number, x: number, y: number, cx0: number, cx1: number, cy0: number, cy1: number): void {
+  for (let py = cy0; py < cy1; py++) {
+    let from = (py - y) * sw + (cx0 - x)
+    let to = py * width + cx0
+    const end = py * width + cx1
+    for (; to < end; to++, from++) {
+      const over = sprite[from]!
+      const alpha = over >>> 24
+      if (alpha === 0) continue
+      if (alpha === 255) { pixels[to] = over; continue }
+      const under = pixels[to]!
+      const rest = 255 - alpha
+      const r = ((over & 255) * alpha + (under & 255) * rest + 127) / 255 | 0
+      const g = (((over >> 8) & 255) * alpha + ((under >> 8) & 255) * rest + 127) / 255 | 0
+      const b = (((over >> 16) & 255) * alpha + ((under >> 16) & 255) * rest + 127) / 255 | 0
+      pixels[to] = (255 << 24) | (b << 16) | (g << 8) | r
+    }
+  }
+}
+
+/** Beads of the tray that are not of the size that the grid is drawn for, by number. */
+function oddSizes(tray: readonly TrayBead[], part: Part, lattice: Lattice): ReadonlyMap<number, Point> {
+  const out = new Map<number, Point>()
+  for (const bead of tray) {
+    if (bead.spec === part.spec) continue
+    const size = ownSize(bead, lattice.hole)
+    if (Math.abs(size.x - lattice.beadX) > 1e-9 || Math.abs(size.y - lattice.beadY) > 1e-9) out.set(bead.number, size)
+  }
+  return out
+}
+
 /**
  * Paints a rectangle of the screen: ground, then every bead that shows in it. Cost follows the pixels and the visible beads,
  * not the size of the work. Returns how many beads were drawn.
@@ -190,32 +158,128 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
 
   const lattice = latticeOnScreen(part, view.lie)
   const [countI, countJ] = view.lie === 'along' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
+  const axes = axesOf(part, view)
   const pitchPx = Math.min(lattice.pitchX, lattice.pitchY) * view.scale
-  const detailed = pitchPx >= DETAIL_PX
-  const step = pitchPx >= 2 ? 1 : Math.max(1, Math.ceil(2 / pitchPx))
-  const { i0, i1, j0, j1 } = visibleRange(lattice, view, rect, countI, countJ, step)
+  const detailed = Math.min(lattice.beadX, lattice.beadY) * view.scale >= DETAIL_PX
+  const step = pitchPx >= 2 || detailed ? 1 : Math.max(1, Math.ceil(2 / pitchPx))
+  const odd = oddSizes(sprites.tray, part, lattice)
+  const more = { x: 0, y: 0 }
+  for (const size of odd.values()) { more.x = Math.max(more.x, (size.x - lattice.beadX) / 2, (size.y - lattice.beadX) / 2); more.y = Math.max(more.y, (size.y - lattice.beadY) / 2, (size.x - lattice.beadY) / 2) }
+  const { i0, i1, j0, j1 } = visibleRange(lattice, axes, rect, countI, countJ, step, more)
   if (i1 <= i0 || j1 <= j0) return 0
   const ni = Math.ceil((i1 - i0) / step)
   const nj = Math.ceil((j1 - j0) / step)
   const numbers = readWindow(part, view.lie, i0, i1, j0, j1, step)
   const { period, sites } = lattice
+  const turned = sites.some(site => site.turnDegrees !== 0)
+  const free: Free = { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted: turned ? 'all' : 'odd' }
+  if (turned) return paintFree(surface, free, sprites, detailed)
+
   const spreadX = (step - 1) * lattice.pitchX
   const spreadY = (step - 1) * lattice.pitchY
   const edgesX = edges(i0, ni, step, period.rows, (i, cls) => {
     const site = sites[cls * period.columns + (i % period.columns)]!
     const left = lattice.originX + i * lattice.pitchX + site.dx - lattice.beadX / 2
-    return [Math.round(view.x + left * view.scale), Math.round(view.x + (left + lattice.beadX + spreadX) * view.scale)]
+    return between(Math.round(axes.x0 + left * axes.sx), Math.round(axes.x0 + (left + lattice.beadX + spreadX) * axes.sx))
   })
   const edgesY = edges(j0, nj, step, period.columns, (j, cls) => {
     const site = sites[(j % period.rows) * period.columns + cls]!
     const top = lattice.originY + j * lattice.pitchY + site.dy - lattice.beadY / 2
-    return [Math.round(view.y + top * view.scale), Math.round(view.y + (top + lattice.beadY + spreadY) * view.scale)]
+    return between(Math.round(axes.y0 + top * axes.sy), Math.round(axes.y0 + (top + lattice.beadY + spreadY) * axes.sy))
   })
   const field: Field = { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }
+  // Beads of other sizes lie over the rest, so they are left out here.
+  const apart = odd.size > 0 && numbers.some(n => odd.has(n))
+  if (apart) {
+    const plain = numbers.map(n => (odd.has(n) ? VOID : n))
+    const drawn = detailed ? paintSprites(surface, { ...field, numbers: plain }, sprites, lattice.hole === 'across' ? 'across' : 'down') : paintFlat(surface, { ...field, numbers: plain }, sprites.means, 0, nj)
+    return drawn + paintFree(surface, free, sprites, detailed)
+  }
   if (detailed) return paintSprites(surface, field, sprites, lattice.hole === 'across' ? 'across' : 'down')
   // Lines of beads that lie level and without gaps are painted a line of pixels at a time.
-  const level = period.columns === 1 && lattice.beadX >= lattice.pitchX - 1e-9
+  const level = period.columns === 1 && lattice.beadX >= lattice.pitchX - 1e-9 && axes.sx > 0
   return level ? paintLevel(surface, field, sprites.means) : paintFlat(surface, field, sprites.means, 0, nj)
+}
+
+const between = (a: number, b: number): [number, number] => (a < b ? [a, b] : [b, a])
+
+/** Beads drawn one by one at their own size and turn. */
+interface Free {
+  readonly i0: number
+  readonly j0: number
+  readonly ni: number
+  readonly nj: number
+  readonly step: number
+  readonly numbers: Uint16Array
+  readonly lattice: Lattice
+  readonly axes: Axes
+  readonly clip: { readonly x0: number, readonly y0: number, readonly x1: number, readonly y1: number }
+  readonly odd: ReadonlyMap<number, Point>
+  /** All beads, or only those of other sizes. */
+  readonly wanted: 'all' | 'odd'
+}
+
+function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted }: Free, sprites: Sprites, detailed: boolean): number {
+  const { period, sites } = lattice
+  const { x0, y0, x1, y1 } = clip
+  const hole = lattice.hole === 'across' ? 'across' : 'down'
+  // One flip turns a lean over; two bring it back.
+  const hand = (axes.sx < 0) === (axes.sy < 0) ? 1 : -1
+  const plain = { x: lattice.beadX, y: lattice.beadY }
+  const spreadX = (step - 1) * lattice.pitchX * axes.scale
+  const spreadY = (step - 1) * lattice.pitchY * axes.scale
+  // Boxes by site for the usual size, px.
+  const boxes = sites.map((site) => {
+    const half = halfBox(lattice, site.turnDegrees)
+    return { w: Math.max(1, Math.round(2 * half.x * axes.scale)), h: Math.max(1, Math.round(2 * half.y * axes.scale)), turn: hand * site.turnDegrees }
+  })
+  let drawn = 0
+  for (let j = 0; j < nj; j++) {
+    const rowJ = j0 + j * step
+    const siteRow = (rowJ % period.rows) * period.columns
+    const baseY = axes.y0 + axes.sy * (lattice.originY + rowJ * lattice.pitchY)
+    for (let i = 0; i < ni; i++) {
+      const number = numbers[j * ni + i]!
+      if (number === VOID || (number === 0 && !detailed)) continue
+      const size = odd.size > 0 ? odd.get(number) : undefined
+      if (wanted === 'odd' && !size) continue
+      const at = siteRow + (i0 + i * step) % period.columns
+      const site = sites[at]!
+      const box = boxes[at]!
+      let { w, h } = box
+      if (size) {
+        const half = halfBox({ beadX: size.x, beadY: size.y }, site.turnDegrees)
+        w = Math.max(1, Math.round(2 * half.x * axes.scale))
+        h = Math.max(1, Math.round(2 * half.y * axes.scale))
+      }
+      const cx = axes.x0 + axes.sx * (lattice.originX + (i0 + i * step) * lattice.pitchX + site.dx)
+      const cy = baseY + axes.sy * site.dy
+      if (!detailed) {
+        // From afar: a rectangle of the mean colour, the corners of a leaning bead left off.
+        const quarter = Math.abs(Math.abs(site.turnDegrees) - 90) < 45
+        const own = size ?? plain
+        const fw = Math.max(1, Math.round((quarter ? own.y : own.x) * axes.scale + spreadX))
+        const fh = Math.max(1, Math.round((quarter ? own.x : own.y) * axes.scale + spreadY))
+        const left = Math.round(cx - fw / 2 + Math.sign(axes.sx) * spreadX / 2)
+        const top = Math.round(cy - fh / 2 + Math.sign(axes.sy) * spreadY / 2)
+        const colour = sprites.means[number]!
+        const end = Math.min(x1, left + fw)
+        for (let py = Math.max(y0, top), last = Math.min(y1, top + fh); py < last; py++) {
+          for (let to = py * width + Math.max(x0, left), stop = py * width + end; to < stop; to++) pixels[to] = colour
+        }
+        drawn++
+        continue
+      }
+      const x = Math.round(cx - w / 2)
+      const y = Math.round(cy - h / 2)
+      if (x >= x1 || y >= y1 || x + w <= x0 || y + h <= y0) continue
+      const own = size ?? plain
+      const sprite = turnedSprite(sprites, number, w, h, own.x * axes.scale, own.y * axes.scale, box.turn, hole)
+      lay(pixels, width, sprite, w, x, y, x > x0 ? x : x0, x + w < x1 ? x + w : x1, y > y0 ? y : y0, y + h < y1 ? y + h : y1)
+      drawn++
+    }
+  }
+  return drawn
 }
 
 /** The beads that show, and where: what both ways of painting go through. */
@@ -244,8 +308,9 @@ function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, number
       const y = edgesY[ey]!
       const right = edgesX[ex + 1]!
       const bottom = edgesY[ey + 1]!
-      if (right <= x0 || x >= x1 || bottom <= y0 || y >= y1 || right <= x || bottom <= y) continue
-      stamp(pixels, width, spriteFor(sprites, numbers[j * ni + i]!, right - x, bottom - y, hole), right - x, x, y, x > x0 ? x : x0, right < x1 ? right : x1, y > y0 ? y : y0, bottom < y1 ? bottom : y1)
+      const number = numbers[j * ni + i]!
+      if (number === VOID || right <= x0 || x >= x1 || bottom <= y0 || y >= y1 || right <= x || bottom <= y) continue
+      stamp(pixels, width, solidSprite(sprites, number, right - x, bottom - y, hole), right - x, x, y, x > x0 ? x : x0, right < x1 ? right : x1, y > y0 ? y : y0, bottom < y1 ? bottom : y1)
       drawn++
     }
   }
@@ -266,7 +331,7 @@ function paintFlat({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, 
       const y = edgesY[ey]!
       const right = edgesX[ex + 1]!
       const bottom = edgesY[ey + 1]!
-      if (number === 0 || right <= x0 || x >= x1 || bottom <= y0 || y >= y1) continue
+      if (number === 0 || number === VOID || right <= x0 || x >= x1 || bottom <= y0 || y >= y1) continue
       const colour = means[number]!
       const left = x > x0 ? x : x0
       const end = right < x1 ? right : x1
@@ -305,16 +370,4 @@ function paintLevel(surface: Surface, field: Field, means: Int32Array): number {
     drawn += ni
   }
   return drawn
-}
-
-/** The pixel rectangle that a cell covers, for repainting it alone. */
-export function rectOfCell(part: Part, view: View, c: number, r: number): PixelRect {
-  const lattice = latticeOnScreen(part, view.lie)
-  const [i, j] = view.lie === 'along' ? [r, c] : [c, r]
-  const site = lattice.sites[(j % lattice.period.rows) * lattice.period.columns + (i % lattice.period.columns)]!
-  const left = view.x + (lattice.originX + i * lattice.pitchX + site.dx - lattice.beadX / 2) * view.scale
-  const top = view.y + (lattice.originY + j * lattice.pitchY + site.dy - lattice.beadY / 2) * view.scale
-  const x = Math.floor(left)
-  const y = Math.floor(top)
-  return { x, y, width: Math.ceil(left + lattice.beadX * view.scale) - x + 1, height: Math.ceil(top + lattice.beadY * view.scale) - y + 1 }
 }

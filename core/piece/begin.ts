@@ -2,7 +2,7 @@ import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { fitBracelet, rowsForLength } from '../fit/bracelet'
 import { closureOf, type ClosureKind } from '../fit/closure'
-import { emptyCells, type Cells } from '../grid/cells'
+import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings } from '../technique/technique'
@@ -21,6 +21,8 @@ export interface BraceletWish {
   readonly spec: string
   readonly motif: MotifId
   readonly start: 'left' | 'right'
+  /** Settings of the stitch beyond the side it starts from; defaults where left out. */
+  readonly settings?: Settings
 }
 
 const bead = (tray: readonly TrayBead[], name: string, spec: string, colour: string, finish: Finish): TrayBead => ({ ...nextOnTray(tray), name, spec, colour, finish })
@@ -35,19 +37,28 @@ export function firstTray(spec: string): TrayBead[] {
   return tray
 }
 
+/** A small piece of a stitch in the colours of the first tray, to choose by: bands of colour, so that the lie of the beads shows. */
+export function sampleOf(technique: string, spec: string): Part {
+  const t = requireTechnique(technique)
+  const settings = t.settings.parse({})
+  const columns = t.nearestColumns(t.id === 'ladder' ? 2 : t.form === 'tube' ? 6 : 7, settings)
+  const flat = Array.from({ length: columns * 48 }, (_, key) => (Math.floor(key / columns / 6) % 2 === 0 ? 2 : 1))
+  return { id: 'sample', name: 'Sample', technique, settings, spec, times: 1, start: emptyCells(columns, 0), repeat: cellsFrom(columns, 48, flat), end: emptyCells(columns, 0) }
+}
+
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
 export const PLAIN_END_ROWS = 2
 
 /** Columns that come nearest to a width, of a count that the stitch allows. */
 export function columnsForWidth(technique: string, settings: Settings, spec: string, widthMm: number): number {
   const t = requireTechnique(technique)
-  return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings })))
+  return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings))
 }
 
 /** A first bracelet: as many whole repeats of a motif as the wrist takes, and plain ends that make up the rest, so that it closes at once. */
 export function beginBracelet(wish: BraceletWish): Piece {
   const technique = requireTechnique(wish.technique)
-  const settings = technique.settings.parse({ start: wish.start })
+  const settings = technique.settings.parse({ ...wish.settings, start: wish.start })
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })

@@ -1,6 +1,6 @@
 import { cellAt, copyBox, type Cells } from '../grid/cells'
 import { runsOf } from '../grid/runs'
-import { columnsOf, locateRow, rowsOf, SECTIONS, type Part, type Piece, type SectionName } from './piece'
+import { columnsOf, locateRow, rowsOf, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from './piece'
 import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep } from './step'
 
 /** Cells of a part to change: a key of column and part row (r · columns + c) → tray number. */
@@ -29,10 +29,11 @@ export function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): P
 export function layingSteps(part: Part, laying: Laying): CellsStep[] {
   const columns = columnsOf(part)
   const rows = rowsOf(part)
+  const voids = new Set(voidsOf(part))
   const changes: Record<SectionName, Map<number, number>> = { start: new Map(), repeat: new Map(), end: new Map() }
   for (const [key, number] of laying) {
     const r = Math.floor(key / columns)
-    if (r < 0 || r >= rows) continue
+    if (r < 0 || r >= rows || voids.has(key)) continue
     const at = locateRow(part, r)
     changes[at.section].set(at.row * columns + (key % columns), number)
   }

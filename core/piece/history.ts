@@ -37,11 +37,15 @@ export function carriedOver(history: History, theirs: readonly Step[], base: Pie
     const kept: HistoryEntry[] = []
     let piece = base
     let over = theirs
+    let there = applySteps(base, theirs)
     for (const entry of entries.toReversed()) {
       const mine = rebaseSteps(entry.steps, over, piece)
       const other = rebaseSteps(over, entry.steps, piece, false)
       const next = applySteps(piece, entry.steps)
-      if (!mine.ok || !other.ok || !next.ok) break
+      if (!mine.ok || !other.ok || !next.ok || !there.ok) break
+      // What can be carried over need not stand: two edits may together take more columns than there are.
+      there = mine.value.length > 0 ? applySteps(there.value, mine.value) : there
+      if (!there.ok) break
       if (mine.value.length > 0) kept.push({ label: entry.label, steps: mine.value })
       piece = next.value
       over = other.value

@@ -2,6 +2,7 @@ import { requireSpec, type BeadSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import { rowAt, type Cells } from '../grid/cells'
 import { requireTechnique } from '../technique/registry'
+import type { Place } from '../technique/lattice'
 import type { Settings, Technique, Work } from '../technique/technique'
 import type { Fit, PieceHead, Supply } from './schema'
 
@@ -79,9 +80,35 @@ export function partRow(part: Part, r: number): Uint16Array {
   return rowAt(part[section], row)
 }
 
-/** The tray number at (c, r) of the whole part, 0 outside. */
-export function numberAt(part: Part, c: number, r: number): number {
-  return c < 0 || r < 0 || c >= columnsOf(part) || r >= rowsOf(part) ? 0 : partRow(part, r)[c]!
+/** Keys (r · columns + c) of cells that the grid has room for but the stitch has not. */
+export const voidsOf = (part: Part): readonly number[] =>
+  techniqueOf(part).voids?.({ columns: columnsOf(part), rows: rowsOf(part), settings: part.settings }) ?? []
+
+/** Whether the stitch has a bead at (c, r); false outside. */
+export function isInside(part: Part, { c, r }: Place): boolean {
+  const columns = columnsOf(part)
+  return c >= 0 && r >= 0 && c < columns && r < rowsOf(part) && (techniqueOf(part).voids === undefined || !voidsOf(part).includes(r * columns + c))
 }
+
+/** The tray number at (c, r) of the whole part, 0 outside and where the stitch has no bead. */
+export function numberAt(part: Part, c: number, r: number): number {
+  return isInside(part, { c, r }) ? partRow(part, r)[c]! : 0
+}
+
+/** All cells of the part in one row-major array, repeats written out; 0 where the stitch has no bead. */
+export function wholePart(part: Part): Uint16Array {
+  const columns = columnsOf(part)
+  const out = new Uint16Array(columns * rowsOf(part))
+  let at = 0
+  const lay = (cells: Cells) => { for (const block of cells.blocks) { out.set(block, at); at += block.length } }
+  lay(part.start)
+  for (let k = 0; k < part.times; k++) lay(part.repeat)
+  lay(part.end)
+  for (const key of voidsOf(part)) out[key] = 0
+  return out
+}
+
+/** Rows as weavers count them, up to and with that many bead rows; of the whole part by default. */
+export const countedRows = (part: Part, rows = rowsOf(part)): number => techniqueOf(part).countedRows(rows, part.settings)
 
 export const trayByNumber = (tray: readonly TrayBead[]): ReadonlyMap<number, TrayBead> => new Map(tray.map(b => [b.number, b]))

@@ -6,7 +6,7 @@ import { BEAD_SPECS } from '../bead/spec'
 import { TECHNIQUES } from '../technique/registry'
 import { tallyPiece } from '../tally/tally'
 import { checkPiece, pieceToBody } from './codec'
-import { columnsOf } from './piece'
+import { columnsOf, voidsOf } from './piece'
 import { columnsWanted, specSteps, stitchSteps, widthSteps } from './recast'
 import { applySteps, invertSteps } from './step'
 
@@ -16,7 +16,9 @@ describe('making it another way', () => {
       for (const steps of [stitchSteps(p, p.parts[0]!, technique, 1), specSteps(p, p.parts[0]!, spec)]) {
         const next = valueOf(applySteps(p, steps))
         expect(checkPiece(next)).toEqual([])
-        if (columnsOf(next.parts[0]!) === columnsOf(p.parts[0]!)) expect([...tallyPiece(next)].sort()).toEqual([...tallyPiece(p)].sort())
+        // Right-angle weave has no beads above its last edge, so cells there stop counting.
+        const voids = voidsOf(p.parts[0]!).length + voidsOf(next.parts[0]!).length
+        if (voids === 0 && columnsOf(next.parts[0]!) === columnsOf(p.parts[0]!)) expect([...tallyPiece(next)].sort()).toEqual([...tallyPiece(p)].sort())
         expect(pieceToBody(valueOf(applySteps(next, invertSteps(steps))))).toEqual(pieceToBody(p))
       }
     }))
@@ -32,7 +34,7 @@ describe('making it another way', () => {
     const p = piece({ parts: [part({ technique: 'loom', settings: {}, start: rows('ABC'), repeat: rows('ABC'), end: rows('ABC') })] })
     const next = valueOf(applySteps(p, stitchSteps(p, p.parts[0]!, 'peyote', 1))).parts[0]!
     expect(columnsOf(next)).toBe(4)
-    expect(next.settings).toEqual({ start: 'left' })
+    expect(next.settings).toEqual({ start: 'left', numbering: 'first-two' })
   })
   it('names the count nearest to a width (13 mm in cylinder 11/0 peyote: 10 of 1.3 mm)', () => {
     expect(columnsWanted(part(), 13)).toBe(10)

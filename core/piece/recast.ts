@@ -1,10 +1,19 @@
 import { requireTechnique } from '../technique/registry'
 import { columnsForWidth } from './begin'
 import { insertColumnsStep, removeColumnsStep, setStep } from './edit'
-import { columnsOf, type Part, type Piece } from './piece'
+import { columnsOf, rowsOf, type Part, type Piece } from './piece'
 import type { Step } from './step'
 
 /** Changes of how a part is made. The pattern stays bead for bead; what its size becomes follows. */
+
+/** How many columns at a time a part can be widened or narrowed by. */
+export function columnStepOf(part: Part): number {
+  const technique = requireTechnique(part.technique)
+  const now = columnsOf(part)
+  const work = { rows: Math.max(2, rowsOf(part)), settings: part.settings }
+  for (let n = 1; n <= 14; n++) if (technique.check({ ...work, columns: now + n }).length === 0) return n
+  return 1
+}
 
 /** Makes the part `columns` across: new ones are put on at the right edge in the bead `number`, surplus ones come off there. */
 export function widthSteps(part: Part, columns: number, number: number): Step[] {
@@ -19,10 +28,11 @@ export function stitchSteps(piece: Piece, part: Part, technique: string, number:
   const next = requireTechnique(technique)
   const { start } = part.settings
   const settings = next.settings.safeParse(start === undefined ? {} : { start })
+  const own = settings.success ? settings.data : next.settings.parse({})
   return [
-    ...widthSteps(part, next.nearestColumns(columnsOf(part)), number),
+    ...widthSteps(part, next.nearestColumns(columnsOf(part), own), number),
     setStep(piece, ['parts', part.id, 'technique'], technique),
-    setStep(piece, ['parts', part.id, 'settings'], { ...(settings.success ? settings.data : next.settings.parse({})) }),
+    setStep(piece, ['parts', part.id, 'settings'], { ...own }),
   ]
 }
 

@@ -3,7 +3,7 @@ import { requireSpec } from '../bead/spec'
 import { closureOf } from '../fit/closure'
 import { techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
-import { tallyPart } from '../tally/tally'
+import { tallyPart, totalOf } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
 import { requireNeedle, requireThread } from './catalogue'
 
@@ -30,7 +30,7 @@ export interface ThreadCut {
 const roundUp = (mm: number): number => Math.ceil(mm / CUT_STEP_MM - 1e-9) * CUT_STEP_MM
 
 export function pathOf(part: Part): ThreadPath {
-  return techniqueOf(part).path(workOf(part))
+  return techniqueOf(part).path({ ...workOf(part), beads: totalOf(tallyPart(part)) })
 }
 
 export interface ThreadNeed { readonly pathMm: number, readonly sewingMm: number, readonly supply: Supply }

@@ -50,7 +50,7 @@ describe('the tally', () => {
 
 /** A reader of its own: words back to runs, with nothing of the writer’s code. */
 function readWords(line: string): { row: string, direction: string, runs: [number, string][], total: number } {
-  const [, row, direction, runs, total] = /^Rows? ([\d–]+) ([→←]) (.*) \((\d+)\)$/.exec(line)!
+  const [, row, direction, runs, total] = /^Rows? ([\d–]+) ([→←]) (.*) \((\d+)\)(?: · .*)?$/.exec(line)!
   return { row: row!, direction: direction!, total: Number(total), runs: runs!.split(' ').filter(Boolean).map((t): [number, string] => [Number.parseInt(t), t.replace(/^\d+/, '')]) }
 }
 
@@ -85,6 +85,21 @@ describe('words', () => {
     const loomed = piece({ parts: [part({ technique: 'loom', settings: { start: 'right', warpMm: 0.2, doubleEdge: true, spareWarpMm: 200 }, start: rows('AA.C'), repeat: rows('ABCA'), end: rows('CCCA'), times: 2 })] })
     expect([...allRowWords(loomed.parts[0]!)].map(w => wordsLine(w, loomed.tray))).toEqual([
       'Row 1 ← 1C 1– 2A (3)', 'Row 2 ← 1A 1C 1B 1A (4)', 'Row 3 ← 1A 1C 1B 1A (4)', 'Row 4 ← 1A 3C (4)',
+    ])
+  })
+  it('name what widens and narrows at the edges, and what follows the last bead', () => {
+    const shaped = piece({ parts: [part({ technique: 'brick', settings: { start: 'left' }, start: rows('AAAA'), repeat: rows('AAA.', '.AA.', 'AAAA'), end: rows('....'), times: 1 })] })
+    expect([...allRowWords(shaped.parts[0]!)].map(w => wordsLine(w, shaped.tray))).toEqual([
+      'Row 1 → 4A (4)', 'Row 2 ← 1– 3A (3) · decrease 1 at the start', 'Row 3 → 1– 2A 1– (2) · decrease 1 at the start', 'Row 4 ← 4A (4) · increase 1 at the start · increase 1 at the end', 'Row 5 → 4– (0)',
+    ])
+    const round = piece({ parts: [part({ technique: 'peyote-tube', settings: { start: 'left', numbering: 'first-two' }, start: rows('ABAB'), repeat: rows('AAAA'), end: rows('ABAB'), times: 1 })] })
+    expect([...allRowWords(round.parts[0]!)].map(w => wordsLine(w, round.tray))).toEqual([
+      'Rows 1–2 → 1A 1B 1A 1B (4) · join', 'Row 3 → 2A (2) · step up', 'Row 4 → 2A (2) · step up', 'Row 5 → 2A (2) · step up', 'Row 6 → 2B (2) · step up',
+    ])
+    // In peyote an edge column that ends early is measured against the row two before.
+    const tapered = piece({ parts: [part({ start: rows('AAAA', '.AAA'), repeat: rows('..A.'), end: rows('....'), times: 1 })] })
+    expect([...allRowWords(tapered.parts[0]!)].slice(1, 5).map(w => wordsLine(w, tapered.tray))).toEqual([
+      'Row 3 → 1– 1A (1) · decrease 1 at the start', 'Row 4 ← 2A (2)', 'Row 5 → 1– 1A (1)', 'Row 6 ← 2– (0)',
     ])
   })
   it('can be read back to the beads by another reader', () => {

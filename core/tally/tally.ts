@@ -1,7 +1,7 @@
 import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
-import { SECTIONS, type Part, type Piece, type SectionName } from '../piece/piece'
+import { columnsOf, partRow, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
 
 /** Beads by tray number; empty cells are not counted. */
 export type Counts = ReadonlyMap<number, number>
@@ -54,6 +54,14 @@ export const totalOf = (counts: Counts): number => {
 export function tallyPart(part: Part): Counts {
   const out = new Map<number, number>()
   for (const section of SECTIONS) addCounts(out, countCells(part[section]), section === 'repeat' ? part.times : 1)
+  // Cells that the stitch has no bead for lie in no row: what is kept in them does not count.
+  const columns = columnsOf(part)
+  for (const key of voidsOf(part)) {
+    const number = partRow(part, Math.floor(key / columns))[key % columns]!
+    const left = (out.get(number) ?? 0) - 1
+    if (number !== 0 && left > 0) out.set(number, left)
+    else out.delete(number)
+  }
   return out
 }
 

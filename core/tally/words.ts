@@ -1,5 +1,6 @@
 import type { TrayBead } from '../bead/bead'
 import { columnsOf, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part } from '../piece/piece'
+import type { WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
 export interface WordRun { readonly count: number, readonly number: number }
@@ -14,27 +15,86 @@ export interface RowWords {
   readonly runs: readonly WordRun[]
   /** Beads in it, gaps not counted. */
   readonly beads: number
+  /** What the hands do after the last bead. */
+  readonly after?: WorkingRow['after']
+  /** Beads more (or fewer, negative) at the edge where the row starts and where it ends, against the row that it is worked on. */
+  readonly edges?: { readonly start: number, readonly end: number }
 }
+
+const NO_CELLS = new Uint16Array(0)
 
 export const workingRowCount = (part: Part): number => techniqueOf(part).workingRows({ rows: rowsOf(part) })
 
 /** The i-th thing to do, as runs. */
 export function rowWords(part: Part, i: number): RowWords {
-  const { from, to, direction, places } = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings })
-  const runs: { count: number, number: number }[] = []
+  const columns = columnsOf(part)
+  const { from, to, direction, keys, after } = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
+  const runs: WordRun[] = []
   let beads = 0
-  let r = -1
-  let cells: Uint16Array = new Uint16Array(0)
-  for (const place of places) {
-    if (place.r !== r) { r = place.r; cells = partRow(part, r) }
-    const number = cells[place.c]!
-    if (number !== 0) beads++
-    const last = runs.at(-1)
-    if (last?.number === number) last.count++
-    else runs.push({ count: 1, number })
+  let low = 0
+  let cells: Uint16Array = NO_CELLS
+  let number = -1
+  let count = 0
+  for (let k = 0; k < keys.length; k++) {
+    const key = keys[k]!
+    if (key < low || key >= low + cells.length) {
+      const r = Math.floor(key / columns)
+      cells = partRow(part, r)
+      low = r * columns
+    }
+    const next = cells[key - low]!
+    if (next !== 0) beads++
+    if (next === number) count++
+    else {
+      if (count > 0) runs.push({ count, number })
+      number = next
+      count = 1
+    }
   }
-  return { index: i, from, to, direction, runs, beads }
+  if (count > 0) runs.push({ count, number })
+  const edges = beads > 0 && i > 0 ? edgeSteps(part, i, keys, direction) : null
+  return { index: i, from, to, direction, runs, beads, ...(after ? { after } : {}), ...(edges ? { edges } : {}) }
 }
+
+/** Empty places before the first bead and behind the last, from left to right, among the given columns; null if all are empty. */
+function gapsAtEdges(part: Part, keys: Int32Array, among: ReadonlySet<number> | null): readonly [number, number] | null {
+  const columns = columnsOf(part)
+  const filled = new Map<number, boolean>()
+  for (const key of keys) {
+    const c = key % columns
+    if (among && !among.has(c)) continue
+    filled.set(c, partRow(part, Math.floor(key / columns))[c] !== 0)
+  }
+  const line = [...filled].sort(([a], [b]) => a - b).map(([, full]) => full)
+  return line.includes(true) ? [line.indexOf(true), line.length - 1 - line.lastIndexOf(true)] : null
+}
+
+/**
+ * Steps at the edges of the i-th working row, measured against the earlier row in the same columns: what widens or narrows the
+ * straight edge of the stitch. Null where both edges run straight on, in rounds, and where the earlier row is empty.
+ */
+function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '←'): RowWords['edges'] | null {
+  const technique = techniqueOf(part)
+  if (technique.form === 'tube' || technique.voids) return null
+  const columns = columnsOf(part)
+  const own = new Set<number>()
+  for (const key of keys) own.add(key % columns)
+  const before = technique.workingRow(Math.max(0, technique.rowBefore(i)), { rows: rowsOf(part), columns, settings: part.settings })
+  const [now, was] = [gapsAtEdges(part, keys, null), gapsAtEdges(part, before.keys, own)]
+  if (!now || !was) return null
+  const left = was[0] - now[0]
+  const right = was[1] - now[1]
+  if (left === 0 && right === 0) return null
+  return direction === '→' ? { start: left, end: right } : { start: right, end: left }
+}
+
+const edgeText = (step: number, where: string): string[] => (step === 0 ? [] : [`${step > 0 ? 'increase' : 'decrease'} ${Math.abs(step)} at the ${where}`])
+
+const AFTER: Record<NonNullable<WorkingRow['after']>, string> = { 'step up': 'step up', 'long turn': 'long turn', 'join': 'join' }
+
+/** What else is to be done in a row, in words: steps at the edges, then what follows the last bead. */
+export const asides = ({ edges, after }: Pick<RowWords, 'edges' | 'after'>): string[] =>
+  [...(edges ? [...edgeText(edges.start, 'start'), ...edgeText(edges.end, 'end')] : []), ...(after ? [AFTER[after]] : [])]
 
 export const rowTitle = ({ from, to }: Pick<RowWords, 'from' | 'to'>): string => (from === to ? `Row ${from}` : `Rows ${from}–${to}`)
 
@@ -45,10 +105,10 @@ export function runText(run: WordRun, letters: ReadonlyMap<number, TrayBead>): s
   return `${run.count}${run.number === 0 ? GAP : letters.get(run.number)?.letter ?? '?'}`
 }
 
-/** `Row 7 ← 3A 1B 2C (6)`: what is picked up, in order, and how many beads in all. */
+/** `Row 7 ← 3A 1B 2C (6) · decrease 1 at the end`: what is picked up, in order, how many beads in all, and what else is to be done. */
 export function wordsLine(words: RowWords, tray: readonly TrayBead[]): string {
   const letters = trayByNumber(tray)
-  return `${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads})`
+  return `${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads})${asides(words).map(text => ` · ${text}`).join('')}`
 }
 
 /** All working rows of a part, first to last. */
@@ -62,7 +122,7 @@ export type SheetLine =
   | { readonly kind: 'row', readonly words: RowWords }
   | { readonly kind: 'again', readonly from: number, readonly to: number, readonly asFrom: number, readonly asTo: number, readonly times: number }
 
-const alike = (a: RowWords, b: RowWords): boolean => a.direction === b.direction && a.to - a.from === b.to - b.from
+const alike = (a: RowWords, b: RowWords): boolean => a.direction === b.direction && asides(a).join() === asides(b).join() && a.to - a.from === b.to - b.from
   && a.runs.length === b.runs.length && a.runs.every((run, i) => run.count === b.runs[i]!.count && run.number === b.runs[i]!.number)
 
 /** The working rows [first, end) that lay copy k of the repeat. */

@@ -1,9 +1,19 @@
 import type { Technique } from './technique'
+import { brick, tubularBrick } from './weave/brick'
+import { herringbone, tubularHerringbone } from './weave/herringbone'
+import { ladder } from './weave/ladder'
 import { loom } from './weave/loom'
-import { peyote } from './weave/peyote'
+import { netting } from './weave/netting'
+import { dropPeyote, oddPeyote, peyote } from './weave/peyote'
+import { rightAngle } from './weave/right-angle'
+import { square } from './weave/square'
+import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
 
 /** Every technique, in the order in which it is offered. A new stitch is one more line here. */
-export const TECHNIQUES: readonly Technique[] = [peyote, loom]
+export const TECHNIQUES: readonly Technique[] = [
+  peyote, oddPeyote, dropPeyote, loom, square, brick, ladder, herringbone, rightAngle, netting,
+  tubularPeyote, spiralPeyote, tubularBrick, tubularHerringbone,
+]
 
 const BY_ID = new Map(TECHNIQUES.map(t => [t.id, t]))
 

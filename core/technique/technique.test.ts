@@ -1,40 +1,53 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { requireSpec } from '../bead/spec'
-import { beadCentre, nearestPlace, neighbourOffsets, transpose } from './lattice'
+import { beadCentre, nearestPlace, neighbourOffsets, transpose, type Place } from './lattice'
 import { findTechnique, requireTechnique, TECHNIQUES } from './registry'
-import type { Settings, Work } from './technique'
+import { placesOf, type Settings, type Technique, type Work } from './technique'
 import { warpCount } from './weave/loom'
 
 const work = (id: string, columns: number, rows: number, spec = 'cylinder-11', settings: Settings = {}): Work =>
   ({ columns, rows, bead: requireSpec(spec), settings: requireTechnique(id).settings.parse(settings) })
 
-const anyWork = fc.record({ id: fc.constantFrom(...TECHNIQUES.map(t => t.id)), half: fc.integer({ min: 1, max: 12 }), rows: fc.integer({ min: 1, max: 30 }), start: fc.constantFrom('left', 'right') })
-  .map(({ id, half, rows, start }) => ({ technique: requireTechnique(id), work: work(id, 2 * half, rows, 'cylinder-11', { start }) }))
+/** Any full grid of any stitch, in a count that it allows. */
+const anyWork = fc.record({
+  id: fc.constantFrom(...TECHNIQUES.map(t => t.id)), across: fc.integer({ min: 1, max: 24 }), rows: fc.integer({ min: 2, max: 30 }),
+  start: fc.constantFrom('left', 'right'), numbering: fc.constantFrom('first-two', 'first-one'), drop: fc.integer({ min: 2, max: 4 }), arc: fc.constantFrom('3', '5', '7'),
+}).map(({ id, across, rows, ...own }) => {
+  const technique = requireTechnique(id)
+  const settings = technique.settings.parse(Object.fromEntries(Object.entries(own).filter(([key]) => technique.fields.some(f => f.key === key))))
+  return { technique, work: { columns: technique.nearestColumns(across, settings), rows, bead: requireSpec('cylinder-11'), settings } satisfies Work }
+})
+
+const keysOf = (technique: Technique, work: Work): number[] =>
+  Array.from({ length: technique.workingRows(work) }, (_, i) => [...technique.workingRow(i, work).keys]).flat()
 
 describe('every technique', () => {
   it('lays every bead exactly once, in working rows that follow each other', () => {
     fc.assert(fc.property(anyWork, ({ technique, work }) => {
-      const seen = new Set<string>()
       let next = 1
       for (let i = 0; i < technique.workingRows(work); i++) {
         const row = technique.workingRow(i, work)
         expect(row.from).toBe(next)
         next = row.to + 1
-        for (const place of row.places) {
-          expect(technique.workingRowOf(place, work)).toBe(i)
-          seen.add(`${place.c},${place.r}`)
-        }
+        for (const place of placesOf(row, work.columns)) expect(technique.workingRowOf(place, work)).toBe(i)
       }
-      expect(seen.size).toBe(work.columns * work.rows)
-      expect(next - 1).toBe(technique.countedRows(work.rows))
+      const keys = keysOf(technique, work)
+      const voids = technique.voids?.(work) ?? []
+      expect(new Set(keys).size).toBe(keys.length)
+      expect(new Set([...keys, ...voids]).size).toBe(work.columns * work.rows)
+      expect(keys.length + voids.length).toBe(work.columns * work.rows)
+      expect(next - 1).toBe(technique.countedRows(work.rows, work.settings))
     }))
+  })
+  it('counts a full grid by its closed formula as a walk over the rows does', () => {
+    fc.assert(fc.property(anyWork, ({ technique, work }) => { expect(technique.beads(work)).toBe(keysOf(technique, work).length) }))
   })
   it('goes from count to size and back', () => {
     fc.assert(fc.property(anyWork, ({ technique, work }) => {
       expect(technique.rowsFor(technique.lengthOf(work), work)).toBeCloseTo(work.rows, 9)
       expect(technique.columnsFor(technique.widthOf(work), work)).toBeCloseTo(work.columns, 9)
-      expect(technique.nearestColumns(work.columns)).toBe(work.columns)
+      expect(technique.nearestColumns(work.columns, work.settings)).toBe(work.columns)
       expect(technique.check(work)).toEqual([])
     }))
   })
@@ -44,47 +57,105 @@ describe('every technique', () => {
       expect(technique.lengthOf(longer)).toBeGreaterThan(technique.lengthOf(work))
       const total = (w: Work) => technique.path(w).runs.reduce((sum, r) => sum + r.count * r.lengthMm, 0)
       expect(total(longer)).toBeGreaterThan(total(work))
-      const { lengthMm, thicknessMm, basis } = technique.extent(work)
+      const { lengthMm, widthMm, thicknessMm, basis } = technique.extent(work)
+      expect(lengthMm.nominal).toBeCloseTo(technique.lengthOf(work), 9)
+      expect(widthMm.nominal).toBeCloseTo(technique.widthOf(work), 9)
       expect(lengthMm.least).toBeCloseTo(lengthMm.nominal * 0.95, 9)
       expect(lengthMm.most).toBeCloseTo(lengthMm.nominal * 1.05, 9)
-      expect(thicknessMm).toBe(work.bead.d)
+      expect(thicknessMm).toBeCloseTo(technique.form === 'tube' ? technique.widthOf(work) : work.bead.d, 9)
       expect(basis.kind).toBe('nominal')
     }))
   })
-  it('has beads that touch but do not lie on each other', () => {
+  it('uses less thread where places are left empty', () => {
+    fc.assert(fc.property(anyWork, ({ technique, work }) => {
+      const joined = (w: Work) => technique.path(w).runs.filter(r => r.joined).reduce((sum, r) => sum + r.lengthMm, 0)
+      const full = technique.beads(work)
+      expect(joined({ ...work, beads: full })).toBeCloseTo(joined(work), 6)
+      expect(joined({ ...work, beads: full - 1 })).toBeLessThan(joined(work))
+    }))
+  })
+  it('finds each bead under its own middle, and none lies on another', () => {
     fc.assert(fc.property(anyWork, ({ technique, work }) => {
       const lattice = technique.lattice(work)
+      const turned = lattice.sites.some(s => s.turnDegrees !== 0)
+      const voids = new Set(technique.voids?.(work))
       const beads = []
-      for (let c = 0; c < Math.min(6, work.columns); c++) for (let r = 0; r < Math.min(6, work.rows); r++) beads.push({ c, r, ...beadCentre(lattice, c, r) })
+      for (let c = 0; c < Math.min(8, work.columns); c++) for (let r = 0; r < Math.min(6, work.rows); r++) if (!voids.has(r * work.columns + c)) beads.push({ c, r, ...beadCentre(lattice, c, r) })
+      const near = 0.5 * Math.min(lattice.beadX, lattice.beadY)
       for (const a of beads) {
         for (const b of beads) {
           if (a === b) continue
-          expect(Math.abs(a.x - b.x) > lattice.beadX - 1e-9 || Math.abs(a.y - b.y) > lattice.beadY - 1e-9).toBe(true)
+          if (turned) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(near)
+          else expect(Math.abs(a.x - b.x) > lattice.beadX - 1e-9 || Math.abs(a.y - b.y) > lattice.beadY - 1e-9).toBe(true)
         }
         expect(nearestPlace(lattice, a)).toEqual({ c: a.c, r: a.r })
       }
-    }))
+    }), { numRuns: 60 })
   })
   it('touches back: a neighbour’s neighbour is the bead itself', () => {
     fc.assert(fc.property(anyWork, fc.nat(8), fc.nat(8), ({ technique, work }, c, r) => {
       const lattice = technique.lattice(work)
+      expect(neighbourOffsets(lattice, c, r).length).toBeGreaterThanOrEqual(2)
       for (const o of neighbourOffsets(lattice, c, r)) {
         expect(neighbourOffsets(lattice, c + o.c, r + o.r)).toContainEqual({ c: 0 - o.c, r: 0 - o.r })
       }
     }))
   })
+  it('mirrored, is the same work seen in a mirror', () => {
+    fc.assert(fc.property(anyWork, ({ technique, work }) => {
+      const mirrored = { ...work, settings: technique.settings.parse({ ...work.settings, start: work.settings.start === 'left' ? 'right' : 'left' }) }
+      const flipped = (key: number) => key - key % work.columns + work.columns - 1 - key % work.columns
+      for (let i = 0; i < technique.workingRows(work); i++) {
+        const [a, b] = [technique.workingRow(i, work), technique.workingRow(i, mirrored)]
+        expect([...b.keys]).toEqual(Array.from(a.keys, flipped))
+        expect(b.direction).not.toBe(a.direction)
+        expect(b.after).toBe(a.after)
+      }
+      const [left, right] = [technique.lattice(work), technique.lattice(mirrored)]
+      const sum = beadCentre(left, 0, 1).x + beadCentre(right, work.columns - 1, 1).x
+      for (let c = 0; c < work.columns; c++) {
+        for (const r of [0, 1, 2]) {
+          const [a, b] = [beadCentre(left, c, r), beadCentre(right, work.columns - 1 - c, r)]
+          expect(a.x + b.x).toBeCloseTo(sum, 9)
+          expect(b.y).toBeCloseTo(a.y, 9)
+        }
+      }
+    }))
+  })
+  it('says what count would do where it refuses one', () => {
+    for (const technique of TECHNIQUES) {
+      const settings = technique.settings.parse({})
+      for (let columns = 1; columns < 40; columns++) {
+        const problems = technique.check({ columns, rows: 6, settings })
+        const nearest = technique.nearestColumns(columns, settings)
+        expect(technique.check({ columns: nearest, rows: 6, settings })).toEqual([])
+        if (columns >= 3 && problems.length > 0) expect(problems[0]!.says).toMatch(new RegExp(`(Take|or) (\\d+ or )?\\d+`))
+      }
+    }
+  })
   it('is the same lattice when the band is laid the other way and back', () => {
     for (const technique of TECHNIQUES) {
-      const lattice = technique.lattice(work(technique.id, 6, 4))
-      expect(transpose(transpose(lattice))).toEqual({ ...lattice, sites: lattice.sites.map(s => ({ ...s, turnDegrees: expect.closeTo(s.turnDegrees, 9) as number })) })
-      const turned = transpose(lattice)
+      const w = work(technique.id, technique.nearestColumns(6, technique.settings.parse({})), 4)
+      const lattice = technique.lattice(w)
+      const again = transpose(transpose(lattice))
       for (const [c, r] of [[0, 0], [1, 0], [3, 2], [2, 3]] as const) {
         const p = beadCentre(lattice, c, r)
-        expect(beadCentre(turned, r, c)).toEqual({ x: p.y, y: p.x })
+        expect(beadCentre(again, c, r)).toEqual(p)
+        expect(beadCentre(transpose(lattice), r, c)).toEqual({ x: p.y, y: p.x })
+        expect(neighbourOffsets(again, c, r)).toEqual(neighbourOffsets(lattice, c, r))
       }
     }
   })
 })
+
+/** The working rows of a small grid as `direction keys`, each key as column and row. */
+const orderOf = (w: Work, id: string): string[] => {
+  const technique = requireTechnique(id)
+  return Array.from({ length: technique.workingRows(w) }, (_, i) => {
+    const row = technique.workingRow(i, w)
+    return `${row.from === row.to ? row.from : `${row.from}-${row.to}`} ${row.direction} ${placesOf(row, w.columns).map(p => `${p.c}${p.r}`).join(' ')}${row.after ? ` ${row.after}` : ''}`
+  })
+}
 
 describe('loom, by hand', () => {
   // 20 beads of cylinder 11/0 (l 1.3, d 1.6) with warps of 0.2: 20 × 1.3 + 21 × 0.2 = 26 + 4.2 = 30.2 mm wide; 100 rows × 1.6 = 160 mm long
@@ -109,11 +180,11 @@ describe('loom, by hand', () => {
   })
   it('picks up every row from the same side', () => {
     expect([0, 1, 2].map(i => loom.workingRow(i, band).direction)).toEqual(['→', '→', '→'])
-    expect(loom.workingRow(4, { ...band, settings: { ...band.settings, start: 'right' } }).places[0]).toEqual({ c: 19, r: 4 })
+    expect(loom.workingRow(4, { ...band, settings: { ...band.settings, start: 'right' } }).keys[0]).toBe(4 * 20 + 19)
   })
   it('touches four beads, peyote six', () => {
     expect(neighbourOffsets(loom.lattice(band), 3, 3)).toHaveLength(4)
-    expect(neighbourOffsets(requireTechnique('peyote').lattice({ ...band, settings: {} }), 3, 3)).toHaveLength(6)
+    expect(neighbourOffsets(requireTechnique('peyote').lattice(work('peyote', 20, 4)), 3, 3)).toHaveLength(6)
   })
 })
 
@@ -123,27 +194,21 @@ describe('flat peyote, by hand', () => {
     const strip = work('peyote', 26, 106)
     expect(peyote.widthOf(strip)).toBeCloseTo(33.8, 9)
     expect(peyote.lengthOf(strip)).toBeCloseTo(170.4, 9)
-    expect(peyote.countedRows(106)).toBe(212)
+    expect(peyote.countedRows(106, strip.settings)).toBe(212)
     expect(Math.round(peyote.rowsFor(170, strip))).toBe(106)
   })
   it('strings rows 1 and 2 at once, then N / 2 beads a row, turning at each edge (common practice)', () => {
     const strip = work('peyote', 6, 3)
-    const rows = Array.from({ length: 5 }, (_, i) => peyote.workingRow(i, strip))
-    expect(rows.map(r => [r.from, r.to, r.direction, r.places.map(p => `${p.c}${p.r}`).join(' ')])).toEqual([
-      [1, 2, '←', '50 40 30 20 10 00'],
-      [3, 3, '→', '01 21 41'],
-      [4, 4, '←', '51 31 11'],
-      [5, 5, '→', '02 22 42'],
-      [6, 6, '←', '52 32 12'],
-    ])
+    expect(orderOf(strip, 'peyote')).toEqual(['1-2 ← 50 40 30 20 10 00', '3 → 01 21 41', '4 ← 51 31 11', '5 → 02 22 42', '6 ← 52 32 12'])
+    expect(orderOf(work('peyote', 4, 2, 'cylinder-11', { numbering: 'first-one' }), 'peyote')).toEqual(['1 ← 30 20 10 00', '2 → 01 21', '3 ← 31 11'])
   })
   it('lays each bead of a row next to beads that already lie: the thread always has something to pass through', () => {
     for (const start of ['left', 'right']) {
       const strip = work('peyote', 8, 6, 'cylinder-11', { start })
       const lattice = peyote.lattice(strip)
-      const lying = new Set(peyote.workingRow(0, strip).places.map(p => `${p.c},${p.r}`))
+      const lying = new Set(placesOf(peyote.workingRow(0, strip), 8).map(p => `${p.c},${p.r}`))
       for (let i = 1; i < peyote.workingRows(strip); i++) {
-        const { places } = peyote.workingRow(i, strip)
+        const places = placesOf(peyote.workingRow(i, strip), 8)
         for (const p of places) {
           const held = neighbourOffsets(lattice, p.c, p.r).map(o => `${p.c + o.c},${p.r + o.r}`).filter(k => lying.has(k))
           expect(held.length).toBeGreaterThanOrEqual(2)
@@ -152,29 +217,13 @@ describe('flat peyote, by hand', () => {
       }
     }
   })
-  it('mirrored, is the same work seen in a mirror', () => {
-    const left = work('peyote', 8, 4)
-    const right = work('peyote', 8, 4, 'cylinder-11', { start: 'right' })
-    for (let i = 0; i < peyote.workingRows(left); i++) {
-      const a = peyote.workingRow(i, left)
-      const b = peyote.workingRow(i, right)
-      expect(b.places).toEqual(a.places.map(p => ({ c: 7 - p.c, r: p.r })))
-      expect(b.direction).not.toBe(a.direction)
-    }
-    const width = peyote.widthOf(left)
-    for (let c = 0; c < 8; c++) {
-      const a = beadCentre(peyote.lattice(left), c, 2)
-      const b = beadCentre(peyote.lattice(right), 7 - c, 2)
-      expect([b.x, b.y]).toEqual([expect.closeTo(width - a.x, 9), expect.closeTo(a.y, 9)])
-    }
-  })
   it('uses thread as a walk over the beads does', () => {
     // 4 beads across, 3 bead rows, l 1.3, d 1.6. The first string crosses 4 beads (5.2 mm) and turns (1.6); rows 3 to 6 each cross all
     // four columns, through two new and two old beads (5.2), and turn (1.6): five crossings of 6.8 mm.
     const strip = work('peyote', 4, 3)
     let walked = 0
     for (let i = 0; i < peyote.workingRows(strip); i++) {
-      const laid = peyote.workingRow(i, strip).places.length
+      const laid = peyote.workingRow(i, strip).keys.length
       const passed = i === 0 ? 0 : 4 - laid
       walked += (laid + passed) * 1.3 + 1.6
     }
@@ -185,7 +234,95 @@ describe('flat peyote, by hand', () => {
     const [found] = peyote.check(work('peyote', 7, 3))
     expect(found).toMatchObject({ code: 'columns-odd' })
     expect(found!.says).toContain('6 or 8')
-    expect(peyote.nearestColumns(1)).toBe(2)
+    expect(peyote.nearestColumns(1, {})).toBe(2)
+  })
+})
+
+describe('the other stitches, by hand', () => {
+  // cylinder 11/0: d 1.6, l 1.3
+  const size = (id: string, columns: number, rows: number, settings: Settings = {}) => {
+    const w = work(id, columns, rows, 'cylinder-11', settings)
+    const t = requireTechnique(id)
+    return [t.widthOf(w), t.lengthOf(w)].map(mm => Math.round(mm * 1000) / 1000)
+  }
+  const thread = (id: string, columns: number, rows: number, settings: Settings = {}) => requireTechnique(id).path(work(id, columns, rows, 'cylinder-11', settings)).runs[0]!.lengthMm
+
+  it('square: straight rows to and fro; 3 l + 2 d of thread a bead', () => {
+    expect(orderOf(work('square', 3, 2), 'square')).toEqual(['1 → 00 10 20', '2 ← 21 11 01'])
+    expect(size('square', 10, 20)).toEqual([13, 32])
+    expect(thread('square', 10, 20)).toBeCloseTo(200 * (3 * 1.3 + 2 * 1.6), 9)
+  })
+  it('odd peyote: rows of (N + 1) / 2 and (N − 1) / 2, the longer turn after the fuller ones', () => {
+    expect(orderOf(work('peyote-odd', 5, 3), 'peyote-odd')).toEqual(['1-2 ← 40 30 20 10 00', '3 → 01 21 41 long turn', '4 ← 31 11', '5 → 02 22 42 long turn', '6 ← 32 12'])
+    expect(size('peyote-odd', 5, 10)).toEqual([6.5, 16.8])
+  })
+  it('two-drop: pairs of columns move together', () => {
+    expect(orderOf(work('peyote-drop', 8, 2), 'peyote-drop')).toEqual(['1-2 ← 70 60 50 40 30 20 10 00', '3 → 01 11 41 51', '4 ← 71 61 31 21'])
+    expect(orderOf(work('peyote-drop', 6, 2, 'cylinder-11', { drop: 3 }), 'peyote-drop')).toEqual(['1-2 ← 50 40 30 20 10 00', '3 → 01 11 21', '4 ← 51 41 31'])
+  })
+  it('brick: rows of N, half a bead aside; 2 l + d of thread a bead', () => {
+    expect(orderOf(work('brick', 3, 2), 'brick')).toEqual(['1 → 00 10 20', '2 ← 21 11 01'])
+    // (10 + ½) × 1.6 wide, 20 × 1.3 long
+    expect(size('brick', 10, 20)).toEqual([16.8, 26])
+    expect(thread('brick', 10, 20)).toBeCloseTo(200 * (2 * 1.3 + 1.6), 9)
+    expect(beadCentre(requireTechnique('brick').lattice(work('brick', 4, 4)), 0, 1).x - beadCentre(requireTechnique('brick').lattice(work('brick', 4, 4)), 0, 0).x).toBeCloseTo(0.8, 9)
+  })
+  it('brick is peyote turned by a quarter: the same middles with x and y exchanged, d and l too', () => {
+    const brick = requireTechnique('brick').lattice(work('brick', 6, 4))
+    const peyote = requireTechnique('peyote').lattice(work('peyote', 4, 6))
+    for (let c = 0; c < 6; c++) for (let r = 0; r < 4; r++) expect(beadCentre(brick, c, r)).toEqual({ x: beadCentre(peyote, r, c).y, y: beadCentre(peyote, r, c).x })
+  })
+  it('ladder: rungs of m beads; 2 m l + d of thread a rung', () => {
+    expect(orderOf(work('ladder', 2, 3), 'ladder')).toEqual(['1 → 00 10', '2 ← 11 01', '3 → 02 12'])
+    expect(size('ladder', 2, 30)).toEqual([2.6, 48])
+    expect(thread('ladder', 2, 30)).toBeCloseTo(30 * (2 * 2 * 1.3 + 1.6), 9)
+  })
+  it('herringbone: pairs that lean by 18°; W + d a row and d a pair', () => {
+    expect(orderOf(work('herringbone', 4, 2), 'herringbone')).toEqual(['1 → 00 10 20 30', '2 ← 31 21 11 01'])
+    // 4 × 1.6 wide; 10 × 1.3 × cos 18° + 1.6 × sin 18° = 12.3637 + 0.4944
+    expect(size('herringbone', 4, 10)).toEqual([6.4, 12.858])
+    expect(thread('herringbone', 4, 10)).toBeCloseTo(10 * (6.4 + 1.6 + 2 * 1.6), 9)
+    const lattice = requireTechnique('herringbone').lattice(work('herringbone', 4, 2))
+    expect([0, 1, 2].map(c => lattice.sites[c % 2]!.turnDegrees)).toEqual([18, -18, 18])
+  })
+  it('right-angle weave: 2UV + U + V beads on the edges of U × V squares (counting the edges of a square grid)', () => {
+    // Columns are 2U + 1, rows V + 1. One unit: left, top, right, bottom.
+    expect(orderOf(work('right-angle', 3, 2), 'right-angle')).toEqual(['1 → 00 10 20 11'])
+    expect(orderOf(work('right-angle', 5, 3), 'right-angle')).toEqual(['1 → 00 10 20 11 31 40 30', '2 ← 41 32 21 01 12'])
+    for (const [u, v] of [[1, 1], [3, 2], [7, 20]] as const) expect(requireTechnique('right-angle').beads({ columns: 2 * u + 1, rows: v + 1 })).toBe(2 * u * v + u + v)
+    // p = √2 (1.3 + 1.6) / 2 = 2.0506
+    expect(size('right-angle', 11, 21)).toEqual([10.253, 41.012])
+    expect(thread('right-angle', 11, 21)).toBeCloseTo(100 * (6 * 1.3 + 2 * 1.6), 9)
+  })
+  it('right-angle weave: every unit’s four beads touch each other in a ring', () => {
+    const lattice = requireTechnique('right-angle').lattice(work('right-angle', 5, 3))
+    const touch = (a: Place, b: Place) => neighbourOffsets(lattice, a.c, a.r).some(o => a.c + o.c === b.c && a.r + o.r === b.r)
+    for (const k of [0, 1]) {
+      const ring = [{ c: 2 * k, r: 1 }, { c: 2 * k + 1, r: 1 }, { c: 2 * k + 2, r: 1 }, { c: 2 * k + 1, r: 2 }]
+      ring.forEach((a, i) => expect(touch(a, ring[(i + 1) % 4]!)).toBe(true))
+      expect(touch(ring[0]!, ring[2]!)).toBe(false)
+    }
+  })
+  it('netting: arcs of 3, 5 or 7; the middle bead is the joint; (k + 1) l of thread an arc', () => {
+    expect(orderOf(work('netting', 6, 2, 'cylinder-11', { arc: '3' }), 'netting')).toEqual(['1 → 00 10 20 30 40 50', '2 ← 51 41 31 21 11 01'])
+    // Arc of 5 at 45°: leg 3 × 1.3 = 3.9; joint to joint across 2 × 3.9 × sin 45° = 5.5154, along 2.7577. 4 arcs, 6 rows.
+    expect(size('netting', 20, 6)).toEqual([24.819, 16.546])
+    expect(thread('netting', 20, 6)).toBeCloseTo(6 * 4 * 6 * 1.3, 9)
+    const lattice = requireTechnique('netting').lattice(work('netting', 10, 4))
+    // The joint of row 1 lies where two arcs of row 2 begin and end.
+    expect(neighbourOffsets(lattice, 2, 0)).toHaveLength(4)
+  })
+  it('tubular peyote: rounds of N / 2 that begin one bead further each time, with a step up; spirals have none', () => {
+    expect(orderOf(work('peyote-tube', 6, 3), 'peyote-tube')).toEqual(['1-2 → 00 10 20 30 40 50 join', '3 → 01 21 41 step up', '4 → 11 31 51 step up', '5 → 22 42 02 step up', '6 → 32 52 12 step up'])
+    expect(orderOf(work('peyote-spiral', 5, 2), 'peyote-spiral')).toEqual(['1-2 → 00 10 20 30 40 join', '3 → 01 21 41', '4 → 11 31'])
+    // 12 × 1.3 / π + 1.6 = 6.566 outside
+    expect(size('peyote-tube', 12, 10)).toEqual([6.566, 16.8])
+  })
+  it('tubular brick and herringbone close round on N d and end each round', () => {
+    expect(orderOf(work('brick-tube', 4, 2), 'brick-tube')).toEqual(['1 → 00 10 20 30 join', '2 → 01 11 21 31 join'])
+    expect(orderOf(work('herringbone-tube', 4, 2), 'herringbone-tube')).toEqual(['1 → 00 10 20 30 step up', '2 → 01 11 21 31 step up'])
+    // 10 × 1.6 / π + 1.6 = 6.693 outside
+    expect(size('brick-tube', 10, 10)[0]).toBe(6.693)
   })
 })
 

@@ -10,6 +10,8 @@ export interface Work {
   readonly rows: number
   readonly bead: BeadSpec
   readonly settings: Settings
+  /** Beads that are really laid, where some places are left empty; all of them if it is not given. */
+  readonly beads?: number
 }
 
 export type Settings = Readonly<Record<string, string | number | boolean>>
@@ -33,9 +35,15 @@ export interface WorkingRow {
   readonly from: number
   readonly to: number
   readonly direction: '→' | '←'
-  /** Cells in the order in which they are picked up. */
-  readonly places: readonly Place[]
+  /** Keys (r · columns + c) of the cells in the order in which they are picked up. */
+  readonly keys: Int32Array
+  /** What the hands do after the last bead, beyond turning the work: named in the words. */
+  readonly after?: 'step up' | 'long turn' | 'join'
 }
+
+/** The cells of a working row as places. */
+export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): Place[] =>
+  Array.from(keys, key => ({ c: key % columns, r: Math.floor(key / columns) }))
 
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {
@@ -61,7 +69,9 @@ export interface SettingField {
   readonly key: string
   readonly label: string
   readonly help: string
-  readonly kind: 'choice' | 'length' | 'flag'
+  readonly kind: 'choice' | 'length' | 'flag' | 'count'
+  readonly least?: number
+  readonly most?: number
   readonly choices?: readonly { readonly value: string, readonly label: string }[]
 }
 
@@ -72,6 +82,8 @@ export interface SettingField {
 export interface Technique {
   readonly id: string
   readonly family: 'weave'
+  /** A band, or a tube that closes round on itself. */
+  readonly form: 'flat' | 'tube'
   readonly name: string
   readonly summary: string
   /** Settings of its own, with a default for each. */
@@ -80,12 +92,17 @@ export interface Technique {
 
   // place
   lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'>): Lattice
+  /** Keys of cells that the grid has room for but the stitch has not; the same whatever lies in them. None if left out. */
+  voids?(work: Pick<Work, 'columns' | 'rows' | 'settings'>): readonly number[]
   // extent, and count ↔ size (nominal mm; a real number of rows, the caller rounds)
   extent(work: Work): Extent
   lengthOf(work: Work): number
   rowsFor(lengthMm: number, work: Omit<Work, 'rows'>): number
   widthOf(work: Omit<Work, 'rows'>): number
   columnsFor(widthMm: number, work: Omit<Work, 'rows' | 'columns'>): number
+  // tally
+  /** Beads of a full grid, by closed formula. */
+  beads(work: Pick<Work, 'columns' | 'rows'>): number
   // path
   path(work: Work): ThreadPath
   // order
@@ -94,11 +111,15 @@ export interface Technique {
   workingRow(i: number, work: Pick<Work, 'rows' | 'columns' | 'settings'>): WorkingRow
   /** Which working row lays cell (c, r). */
   workingRowOf(place: Place, work: Pick<Work, 'columns' | 'settings'>): number
+  /** The working row before the i-th that lies in the same columns: the one that edge steps are measured against. */
+  rowBefore(i: number): number
   /** Rows as weavers count them, for that many bead rows. */
-  countedRows(rows: number): number
+  countedRows(rows: number, settings: Settings): number
   // rules
   /** Counts across that the stitch allows, nearest to what is wanted. */
-  nearestColumns(columns: number): number
+  nearestColumns(columns: number, settings: Settings): number
+  /** A repeat of any multiple of so many bead rows joins on without a slip sideways. */
+  readonly repeatRows: number
   check(work: Pick<Work, 'columns' | 'rows' | 'settings'>): Problem[]
 }
 
@@ -117,4 +138,21 @@ export function nominalExtent(lengthMm: number, widthMm: number, bead: BeadSpec,
     basis: { kind: 'nominal', spread: NOMINAL_SPREAD },
     ...formulas,
   }
+}
+
+/** The extent of a tube: its width is the outer diameter, and so is its thickness. */
+export function tubeExtent(lengthMm: number, outerMm: number, formulas: Pick<Extent, 'lengthFormula' | 'widthFormula'>): Extent {
+  return {
+    lengthMm: rangeOf(lengthMm, NOMINAL_SPREAD),
+    widthMm: rangeOf(outerMm, NOMINAL_SPREAD),
+    thicknessMm: outerMm,
+    basis: { kind: 'nominal', spread: NOMINAL_SPREAD },
+    ...formulas,
+  }
+}
+
+/** Share of the places that hold a bead: thread models for a full grid are scaled by it. */
+export const filledShare = (technique: Pick<Technique, 'beads'>, work: Work): number => {
+  const full = technique.beads(work)
+  return work.beads === undefined || full === 0 ? 1 : work.beads / full
 }

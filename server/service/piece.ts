@@ -1,6 +1,6 @@
 import { fitBracelet } from '../../core/fit/bracelet'
 import { pieceToBody } from '../../core/piece/codec'
-import { columnsOf, rowsOf, techniqueOf, type Piece } from '../../core/piece/piece'
+import { columnsOf, countedRows, type Piece } from '../../core/piece/piece'
 import type { PieceBody } from '../../core/piece/schema'
 import { applySteps, type Step, type Transaction } from '../../core/piece/step'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
@@ -28,7 +28,7 @@ export function summarise(piece: Piece): Summary {
   const part = piece.parts[0]!
   const fit = fitBracelet(piece.fit, part)
   return {
-    technique: part.technique, spec: part.spec, columns: columnsOf(part), rows: techniqueOf(part).countedRows(rowsOf(part)), beads: totalOf(tallyPiece(piece)),
+    technique: part.technique, spec: part.spec, columns: columnsOf(part), rows: countedRows(part), beads: totalOf(tallyPiece(piece)),
     lengthMm: fit.beadworkMm.nominal, closesAtMm: fit.insideMm.nominal, wristMm: piece.fit.wristMm, feel: fit.feel,
   }
 }

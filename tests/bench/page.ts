@@ -8,7 +8,7 @@ import { applySteps } from '#core/piece/step'
 import { fitBracelet } from '#core/fit/bracelet'
 import { beadsToBuy } from '#core/supply/beads'
 import { tallyPiece } from '#core/tally/tally'
-import type { View } from '#core/picture/raster'
+import type { View } from '#core/picture/view'
 
 /** Runs in the page: times the mat against a blit of the same canvas, in the same run. All times are medians, ms. */
 export interface Measured { readonly beads: number, readonly blit: number, readonly full: number, readonly zoom: number, readonly stroke: number, readonly pan: number, readonly answers: number }

@@ -8,7 +8,7 @@ import { applyStep, applySteps, invertSteps, stepSchema, type Step } from '#core
 import { countCells, countCellsAfresh } from '#core/tally/tally'
 import { SECTIONS, numberAt } from '#core/piece/piece'
 import { valueOf } from '#core/problem'
-import { anyPiece } from '../fixture/piece'
+import { anyPiece, part, piece } from '../fixture/piece'
 import { anyWish, play } from '../fixture/step'
 
 const plain = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
@@ -145,6 +145,17 @@ describe('history', () => {
         history = back.history
       }
     }))
+  })
+})
+
+describe('histories that once went wrong', () => {
+  it('an undo that would take the last columns, after someone else took the others, is given up', () => {
+    const two = { columns: 2, rows: 0, blocks: [] }
+    const base = piece({ parts: [part({ start: two, repeat: two, end: two, times: 0 })] })
+    const wider = play(base, [{ kind: 7, a: 0, b: 0, c: 476 }])
+    const theirs = play(wider.at(-1)!.after, [{ kind: 8, a: 0, b: 0, c: 0 }])
+    const history = carriedOver(recorded(EMPTY_HISTORY, { label: 'edit', steps: wider[0]!.steps }), theirs[0]!.steps, wider.at(-1)!.after)
+    expect(history.undo).toEqual([])
   })
 })
 

@@ -1,7 +1,7 @@
 import { fillBox, boxBetween, pasteClip, type Box, type Clip } from '#core/pattern/clip'
-import { floodFrom, isInside, lineBetween, runBetween } from '#core/pattern/place'
+import { floodFrom, lineBetween, runBetween } from '#core/pattern/place'
 import { layingSteps, placeKey, swapSteps, type Laying } from '#core/piece/edit'
-import { columnsOf, numberAt, type Part } from '#core/piece/piece'
+import { columnsOf, isInside, numberAt, type Part } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import type { Place } from '#core/technique/lattice'
 
@@ -49,7 +49,7 @@ const gesture = (from: Place, to: Place, laying: Laying): Gesture => ({ from, to
 
 const laid = (label: string) => ({ part }: Ground, { laying }: Gesture): Outcome => ({ label, steps: layingSteps(part, laying) })
 
-type Reach = (part: Part, from: Place, to: Place) => Place[]
+type Reach = (part: Part, from: Place, to: Place) => readonly Place[]
 
 /** Tools that lay the chosen bead on what lies between two places. */
 const spanning = (id: ToolId, label: string, key: string, hint: string, between: Reach): Tool => ({
@@ -80,7 +80,7 @@ export const TOOLS: readonly Tool[] = [
   spanning('run', 'Run', 'R', 'Lays a run along one row, as the thread strings it.', runBetween),
   spanning('line', 'Line', 'N', 'Lays a straight line of beads.', lineBetween),
   pointing('fill', 'Fill', 'F', 'Fills a patch of equal beads that touch.', ({ part, number }, at) => ({
-    label: 'Fill', steps: layingSteps(part, new Map(floodFrom(part, at).map(key => [key, number]))),
+    label: 'Fill', steps: layingSteps(part, new Map(Array.from(floodFrom(part, at), key => [key, number]))),
   })),
   pointing('swap', 'Swap', 'W', 'Changes every bead like this one, everywhere, for the chosen one.', ({ part, number }, at) => ({
     label: 'Swap', steps: isInside(part, at) ? swapSteps(part, numberAt(part, at.c, at.r), number) : [],

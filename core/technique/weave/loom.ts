@@ -1,15 +1,16 @@
 import { z } from 'zod'
 import { showNumber } from '../../units/length'
-import { STRAIGHT, type Place } from '../lattice'
-import { nominalExtent, type Technique } from '../technique'
+import { STRAIGHT } from '../lattice'
+import { filledShare, nominalExtent, type Technique } from '../technique'
+import { reader, startField, startSide, wholeRowKeys } from './setting'
 
 const settings = z.strictObject({
-  start: z.enum(['left', 'right']).default('left').describe('The side from which each row is picked up'),
+  start: startSide,
   warpMm: z.number().min(0.05).max(2).default(0.2).describe('Diameter of the warp thread, mm'),
   doubleEdge: z.boolean().default(true).describe('Whether the outer warp on each side is doubled'),
   spareWarpMm: z.number().min(50).max(1000).default(200).describe('Warp left over at each end for the loom, mm'),
 })
-const read = (value: unknown): z.infer<typeof settings> => settings.parse(value)
+const read = reader(settings)
 
 /** N beads need N + 1 warps, and one more at each edge if the edge is doubled. */
 export const warpCount = (columns: number, doubleEdge: boolean): number => columns + 1 + (doubleEdge ? 2 : 0)
@@ -18,11 +19,13 @@ export const warpCount = (columns: number, doubleEdge: boolean): number => colum
 export const loom: Technique = {
   id: 'loom',
   family: 'weave',
+  form: 'flat',
+  repeatRows: 1,
   name: 'Loom',
   summary: 'Straight rows between warp threads; every row is picked up at once.',
   settings,
   fields: [
-    { key: 'start', label: 'Rows are picked up from the', help: 'Each row of a loomed band is strung in the same direction.', kind: 'choice', choices: [{ value: 'left', label: 'left' }, { value: 'right', label: 'right' }] },
+    startField('Rows are picked up from the', 'Each row of a loomed band is strung in the same direction.'),
     { key: 'warpMm', label: 'Warp thread', help: 'Its thickness stands between the beads.', kind: 'length' },
     { key: 'doubleEdge', label: 'Doubled edge warps', help: 'A second warp at each edge makes it firm.', kind: 'flag' },
     { key: 'spareWarpMm', label: 'Warp left at each end', help: 'What your loom needs to hold and to finish off.', kind: 'length' },
@@ -45,6 +48,7 @@ export const loom: Technique = {
   rowsFor: (lengthMm, { bead }) => lengthMm / bead.d,
   widthOf: ({ columns, bead, settings: own }) => columns * bead.l + (columns + 1) * read(own).warpMm,
   columnsFor: (widthMm, { bead, settings: own }) => (widthMm - read(own).warpMm) / (bead.l + read(own).warpMm),
+  beads: ({ columns, rows }) => columns * rows,
 
   /** Weft: 2 W + 2 d a row, out under the warps and back over them. Warps: the band and what the loom holds at both ends. */
   path(work) {
@@ -55,7 +59,7 @@ export const loom: Technique = {
     return {
       passes: 2,
       runs: [
-        { id: 'weft', name: 'Weft', count: 1, joined: true, lengthMm: work.rows * (2 * width + 2 * d), formula: `${work.rows} rows × (2 × ${showNumber(width, 1)} + 2 × ${d}) mm` },
+        { id: 'weft', name: 'Weft', count: 1, joined: true, lengthMm: filledShare(loom, work) * work.rows * (2 * width + 2 * d), formula: `${work.rows} rows × (2 × ${showNumber(width, 1)} + 2 × ${d}) mm` },
         {
           id: 'warp', name: 'Warps', count: warps, joined: false, lengthMm: loom.lengthOf(work) + 2 * spareWarpMm,
           formula: `${warps} warps × (${showNumber(loom.lengthOf(work), 1)} + 2 × ${showNumber(spareWarpMm)}) mm`,
@@ -67,10 +71,10 @@ export const loom: Technique = {
   workingRows: ({ rows }) => rows,
   workingRow(i, { columns, settings: own }) {
     const left = read(own).start === 'left'
-    const places: Place[] = Array.from({ length: columns }, (_, k) => ({ c: left ? k : columns - 1 - k, r: i }))
-    return { from: i + 1, to: i + 1, direction: left ? '→' : '←', places }
+    return { from: i + 1, to: i + 1, direction: left ? '→' : '←', keys: wholeRowKeys(columns, i, left) }
   },
   workingRowOf: ({ r }) => r,
+  rowBefore: i => i - 1,
   countedRows: rows => rows,
 
   nearestColumns: columns => Math.max(1, Math.round(columns)),

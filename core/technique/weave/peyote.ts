@@ -1,89 +1,186 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
-import { columnStagger, type Place } from '../lattice'
-import { nominalExtent, type Technique } from '../technique'
+import type { Lattice } from '../lattice'
+import { filledShare, nominalExtent, type Technique, type Work, type WorkingRow } from '../technique'
+import { mirroredKeys, reader, startField, startSide } from './setting'
 
-const settings = z.strictObject({
-  start: z.enum(['left', 'right']).default('left').describe('The edge from which odd rows run, after the first string'),
-})
-const read = (value: unknown): z.infer<typeof settings> => settings.parse(value)
+export const numbering = z.enum(['first-two', 'first-one']).default('first-two')
+  .describe('Whether the first string counts as rows 1 and 2, or as row 1')
+
+const settings = z.strictObject({ start: startSide, numbering, drop: z.int().min(2).max(6).optional() })
+const read = reader(settings)
+
+type Own = Work['settings']
+
+const START = startField('Odd rows run from the', 'The first string is picked up toward this edge. Choose right to mirror the work, as many left-handed weavers do.')
+
+export const NUMBERING_FIELD: Technique['fields'][number] = {
+  key: 'numbering', label: 'The first string counts as', help: 'Weavers count it either way; the work is the same.', kind: 'choice',
+  choices: [{ value: 'first-two', label: 'rows 1 and 2' }, { value: 'first-one', label: 'row 1' }],
+}
+
+/** Columns that move together: one, or as many as the drop. */
+const dropOf = (own: Own): number => read(own).drop ?? 1
 
 /**
- * Which columns lie low (make row 1). The first string ends at the edge where row 3 starts; the bead at that edge is the
- * first to be skipped, so its column is a low one. Started at the left that is column 0; mirrored, column N − 1, which for
- * an even N is odd.
+ * Whether a column lies low (in the row picked up first) in work that starts at the left. The first string ends at the edge where
+ * row 3 starts; the beads at that edge are the first to be skipped, so they lie low. Columns go in groups of the drop.
  */
-const lowParity = (own: unknown): 0 | 1 => (read(own).start === 'left' ? 0 : 1)
+const isLow = (c: number, drop: number): boolean => Math.floor(c / drop) % 2 === 0
+
+/** Numbers of the rows that the i-th string makes: the first one makes two, or counts as one. */
+export function peyoteNumbers(i: number, own: Own): Pick<WorkingRow, 'from' | 'to'> {
+  const first = read(own).numbering === 'first-one' ? 1 : 2
+  return { from: i === 0 ? 1 : i + first, to: i + first }
+}
+
+export const countedPeyote = (rows: number, own: Own): number => (rows === 0 ? 0 : read(own).numbering === 'first-one' ? 2 * rows - 1 : 2 * rows)
+
+/** Sites of staggered columns: one group low, the next half a bead further along. Mirrored work begins from the other edge. */
+export function peyoteSites(columns: number, drop: number, fromLeft: boolean, half: number): Pick<Lattice, 'period' | 'sites'> {
+  const period = { columns: 2 * drop, rows: 1 }
+  const sites = Array.from({ length: 2 * drop }, (_, c) => {
+    const own = fromLeft ? c : (((columns - 1 - c) % (2 * drop)) + 2 * drop) % (2 * drop)
+    return { dx: 0, dy: isLow(own, drop) ? 0 : half, turnDegrees: 0 }
+  })
+  return { period, sites }
+}
 
 /**
- * Flat even-count peyote. Cell (c, r) is bead r of column c; half of the columns lie half a bead further along. R bead rows
- * are 2R working rows of N / 2; the first string of N makes rows 1 and 2.
+ * Keys of the i-th string of flat work: the first string is everything in row 0; then the low groups from the starting edge, then
+ * the others back.
  */
-export const peyote: Technique = {
+function flatKeys(i: number, columns: number, drop: number, fromLeft: boolean): Int32Array {
+  const keys: number[] = []
+  if (i === 0) for (let c = columns - 1; c >= 0; c--) keys.push(c)
+  else {
+    const base = Math.floor((i + 1) / 2) * columns
+    if (i % 2 === 1) { for (let c = 0; c < columns; c++) if (isLow(c, drop)) keys.push(base + c) }
+    else for (let c = columns - 1; c >= 0; c--) if (!isLow(c, drop)) keys.push(base + c)
+  }
+  const ordered = Int32Array.from(keys)
+  return fromLeft ? ordered : mirroredKeys(columns, ordered)
+}
+
+interface Kind {
+  readonly id: string
+  readonly name: string
+  readonly summary: string
+  readonly fields: Technique['fields']
+  readonly settings: Technique['settings']
+  readonly nearestColumns: Technique['nearestColumns']
+  readonly check: Technique['check']
+  /** Whether rows that end over the last low column need the longer turn. */
+  readonly longTurn: boolean
+}
+
+/**
+ * Flat peyote. Cell (c, r) is bead r of column c; half of the columns lie half a bead further along. R bead rows are 2R working
+ * rows; the first string makes rows 1 and 2.
+ */
+function flatPeyote(kind: Kind): Technique {
+  const self: Technique = {
+    family: 'weave',
+    form: 'flat',
+    repeatRows: 1,
+    ...kind,
+
+    lattice({ bead, settings: own, columns }) {
+      return {
+        pitchX: bead.l, pitchY: bead.d, originX: bead.l / 2, originY: bead.d / 2,
+        ...peyoteSites(columns, dropOf(own), read(own).start === 'left', bead.d / 2), beadX: bead.l, beadY: bead.d, hole: 'across',
+      }
+    },
+    extent(work) {
+      return nominalExtent(self.lengthOf(work), self.widthOf(work), work.bead, {
+        lengthFormula: `(${work.rows} beads along a column + ½) × ${work.bead.d} mm`,
+        widthFormula: `${work.columns} beads × ${work.bead.l} mm`,
+      })
+    },
+    lengthOf: ({ rows, bead }) => (rows === 0 ? 0 : (rows + 0.5) * bead.d),
+    rowsFor: (lengthMm, { bead }) => Math.max(0, lengthMm / bead.d - 0.5),
+    widthOf: ({ columns, bead }) => columns * bead.l,
+    columnsFor: (widthMm, { bead }) => widthMm / bead.l,
+    beads: ({ columns, rows }) => columns * rows,
+
+    /** Every crossing is W + d: through the width and round the edge bead. The first string makes two rows in one crossing. */
+    path(work) {
+      const width = self.widthOf(work)
+      const d = work.bead.d
+      const crossings = self.workingRows(work)
+      return {
+        passes: 2,
+        runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(self, work) * crossings * (width + d), formula: `${crossings} crossings × (${showNumber(width, 1)} + ${d}) mm` }],
+      }
+    },
+
+    workingRows: ({ rows }) => (rows === 0 ? 0 : 2 * rows - 1),
+    workingRow(i, { columns, settings: own }) {
+      const fromLeft = read(own).start === 'left'
+      const row: WorkingRow = { ...peyoteNumbers(i, own), direction: (i % 2 === 1) === fromLeft ? '→' : '←', keys: flatKeys(i, columns, dropOf(own), fromLeft) }
+      return kind.longTurn && i % 2 === 1 ? { ...row, after: 'long turn' } : row
+    },
+    workingRowOf({ c, r }, { columns, settings: own }) {
+      if (r === 0) return 0
+      return 2 * r - 1 + (isLow(read(own).start === 'left' ? c : columns - 1 - c, dropOf(own)) ? 0 : 1)
+    },
+    rowBefore: i => i - 2,
+    countedRows: countedPeyote,
+  }
+  return self
+}
+
+const odd = (columns: number): boolean => columns % 2 === 1
+
+export const peyote = flatPeyote({
   id: 'peyote',
-  family: 'weave',
   name: 'Flat peyote, even count',
   summary: 'Staggered like bricks on end; each row fills every other gap of the one before.',
-  settings,
-  fields: [
-    { key: 'start', label: 'Odd rows run from the', help: 'The first string is picked up toward this edge. Choose right to mirror the work, as many left-handed weavers do.', kind: 'choice', choices: [{ value: 'left', label: 'left' }, { value: 'right', label: 'right' }] },
-  ],
-
-  lattice({ bead, settings: own }) {
-    return {
-      pitchX: bead.l, pitchY: bead.d, originX: bead.l / 2, originY: bead.d / 2,
-      ...columnStagger(lowParity(own), bead.d / 2), beadX: bead.l, beadY: bead.d, hole: 'across',
-    }
-  },
-  extent(work) {
-    return nominalExtent(peyote.lengthOf(work), peyote.widthOf(work), work.bead, {
-      lengthFormula: `(${work.rows} beads along a column + ½) × ${work.bead.d} mm`,
-      widthFormula: `${work.columns} beads × ${work.bead.l} mm`,
-    })
-  },
-  lengthOf: ({ rows, bead }) => (rows === 0 ? 0 : (rows + 0.5) * bead.d),
-  rowsFor: (lengthMm, { bead }) => Math.max(0, lengthMm / bead.d - 0.5),
-  widthOf: ({ columns, bead }) => columns * bead.l,
-  columnsFor: (widthMm, { bead }) => widthMm / bead.l,
-
-  /** Every crossing is W + d: through the width and round the edge bead. The first string makes two rows in one crossing. */
-  path(work) {
-    const width = peyote.widthOf(work)
-    const d = work.bead.d
-    const crossings = Math.max(0, peyote.workingRows(work))
-    return {
-      passes: 2,
-      runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: crossings * (width + d), formula: `${crossings} crossings × (${showNumber(width, 1)} + ${d}) mm` }],
-    }
-  },
-
-  workingRows: ({ rows }) => (rows === 0 ? 0 : 2 * rows - 1),
-  workingRow(i, { columns, settings: own }) {
-    const fromLeft = read(own).start === 'left'
-    // Written for a start at the left; the other start is its mirror image.
-    const ordered: Place[] = []
-    if (i === 0) {
-      for (let c = columns - 1; c >= 0; c--) ordered.push({ c, r: 0 })
-    }
-    else {
-      const r = Math.floor((i + 1) / 2)
-      if (i % 2 === 1) for (let c = 0; c < columns; c += 2) ordered.push({ c, r })
-      else for (let c = columns - 1; c >= 0; c -= 2) ordered.push({ c, r })
-    }
-    const places = fromLeft ? ordered : ordered.map(({ c, r }) => ({ c: columns - 1 - c, r }))
-    return { from: i === 0 ? 1 : i + 2, to: i + 2, direction: (i % 2 === 1) === fromLeft ? '→' : '←', places }
-  },
-  workingRowOf({ c, r }, { settings: own }) {
-    if (r === 0) return 0
-    return 2 * r - 1 + (Math.abs(c) % 2 === lowParity(own) ? 0 : 1)
-  },
-  countedRows: rows => 2 * rows,
-
+  settings: z.strictObject({ start: startSide, numbering }),
+  fields: [START, NUMBERING_FIELD],
+  longTurn: false,
   nearestColumns: columns => Math.max(2, 2 * Math.round(columns / 2)),
   check({ columns }) {
-    return columns % 2 === 0
-      ? []
-      : [problem('columns-odd', 'columns', `Even-count peyote needs an even number of beads across; ${columns} is odd. Take ${columns - 1 || 2} or ${columns + 1}.`)]
+    return odd(columns)
+      ? [problem('columns-odd', 'columns', `Even-count peyote needs an even number of beads across; ${columns} is odd. Take ${columns - 1 || 2} or ${columns + 1}.`)]
+      : []
   },
-}
+})
+
+/** Odd count: low and high rows of (N + 1) / 2 and (N − 1) / 2 beads; at one edge the thread has no bead to pass and turns the longer way. */
+export const oddPeyote = flatPeyote({
+  id: 'peyote-odd',
+  name: 'Flat peyote, odd count',
+  summary: 'Peyote with a middle column, so that points and motifs sit on the centre; a longer turn at one edge.',
+  settings: z.strictObject({ start: startSide, numbering }),
+  fields: [START, NUMBERING_FIELD],
+  longTurn: true,
+  nearestColumns: columns => Math.max(3, 2 * Math.round((columns - 1) / 2) + 1),
+  check({ columns }) {
+    return odd(columns)
+      ? []
+      : [problem('columns-even', 'columns', `Odd-count peyote needs an odd number of beads across; ${columns} is even. Take ${columns - 1} or ${columns + 1}.`)]
+  },
+})
+
+const dropSettings = z.strictObject({ start: startSide, numbering, drop: z.int().min(2).max(6).default(2).describe('Beads that are taken at a time') })
+
+/** Two-drop and n-drop: groups of columns move together, an even number of groups. */
+export const dropPeyote = flatPeyote({
+  id: 'peyote-drop',
+  name: 'Two-drop peyote',
+  summary: 'Peyote with two or more beads at a time: quicker, with a bolder stagger.',
+  settings: dropSettings,
+  fields: [START, { key: 'drop', label: 'Beads at a time', help: 'Two for two-drop, three for three-drop.', kind: 'count', least: 2, most: 6 }, NUMBERING_FIELD],
+  longTurn: false,
+  nearestColumns(columns, own) {
+    const pair = 2 * dropOf(own)
+    return Math.max(pair, pair * Math.round(columns / pair))
+  },
+  check({ columns, settings: own }) {
+    const pair = 2 * dropOf(own)
+    const down = Math.max(pair, columns - columns % pair)
+    return columns % pair === 0 ? [] : [problem('columns-drop', 'columns', `${dropOf(own)}-drop peyote needs a multiple of ${pair} beads across; ${columns} is not. Take ${down} or ${down + pair}.`)]
+  },
+})

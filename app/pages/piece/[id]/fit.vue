@@ -14,6 +14,7 @@ import { showNumber } from '#core/units/length'
 import { useLengths } from '../../../composables/lengths'
 import { usePiece } from '../../../stores/piece'
 import FitAnswer from '../../../components/FitAnswer.vue'
+import StitchSettings from '../../../components/StitchSettings.vue'
 import LengthField from '../../../components/LengthField.vue'
 
 const store = usePiece()
@@ -35,6 +36,9 @@ const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
 const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
+const setting = (key: string, value: string | number | boolean) => {
+  if (part.value.settings[key] !== value) commit('How the stitch is worked', [setStep(piece.value, ['parts', part.value.id, 'settings'], { ...part.value.settings, [key]: value })])
+}
 const nearest = computed(() => columnsWanted(part.value, piece.value.fit.widthMm))
 const widthOf = (columns: number) => techniqueOf(part.value).widthOf({ ...workOf(part.value), columns })
 const setNotes = (notes: string) => { if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)]) }
@@ -66,6 +70,7 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
       <h2 class="second">Made how</h2>
       <div class="fields">
         <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="(v: string) => commit('Stitch', stitchSteps(piece, part, v, ground))" />
+        <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
         <VSelect :model-value="part.spec" :items="specs" label="Bead" hint="The pattern stays bead for bead; its size follows." persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
         <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
         <p v-if="nearest !== columnsOf(part)" class="width">

@@ -2,11 +2,12 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { boxBetween, clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { insertColumnsStep, insertRowsStep, layingSteps, removeColumnsStep, removeRowsStep, setStep } from '#core/piece/edit'
-import { columnsOf, locateRow, numberAt, rowsOf, techniqueOf, workOf, type Part } from '#core/piece/piece'
+import { columnsOf, countedRows, locateRow, numberAt, rowsOf, techniqueOf, workOf, type Part } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { requireSpec } from '#core/bead/spec'
 import { beadCounts, countCells, tallyPart, tallyPiece, totalOf } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
+import { columnStepOf } from '#core/piece/recast'
 import { cellsFrom } from '#core/grid/cells'
 import { LIMITS } from '#core/piece/schema'
 import { showNumber } from '#core/units/length'
@@ -66,7 +67,7 @@ const selected = computed(() => {
   const clip = copyClip(part.value, box)
   const counts = countCells(cellsFrom(box.columns, box.rows, clip.numbers))
   const technique = techniqueOf(part.value)
-  return { box, beads: totalOf(counts), rows: technique.countedRows(box.rows), counts: beadCounts(piece.value.tray, counts).filter(b => b.count > 0), lengthMm: technique.lengthOf(workOf(part.value, box.rows)) }
+  return { box, beads: totalOf(counts), rows: countedRows(part.value, box.rows), counts: beadCounts(piece.value.tray, counts).filter(b => b.count > 0), lengthMm: technique.lengthOf(workOf(part.value, box.rows)) }
 })
 
 function copy(cut = false) {
@@ -89,7 +90,7 @@ function rows(doing: 'insert' | 'remove') {
   else if (section === 'repeat' && p.repeat.rows === 1) toast.value = 'The repeat needs at least one row.'
   else commit('Take a row out', [removeRowsStep(p, section, row, 1)])
 }
-const columnStep = computed(() => techniqueOf(part.value).nearestColumns(columnsOf(part.value) + 1) === columnsOf(part.value) + 1 ? 1 : 2)
+const columnStep = computed(() => columnStepOf(part.value))
 function columns(doing: 'insert' | 'remove') {
   const p = part.value
   const n = columnStep.value
@@ -221,7 +222,7 @@ const underHand = computed(() => {
       <FitAnswer :piece="piece" :part="piece.parts[0]!" />
       <div class="figures">
         <div><span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span></div>
-        <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(techniqueOf(part).countedRows(rowsOf(part))) }}</span></div>
+        <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
       </div>
       <h3 class="ask">Of what</h3>
       <table class="list">

@@ -6,11 +6,11 @@ import { chartStrips, chartSvg } from '#core/format/chart-svg'
 import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
 import { requireSpec } from '#core/bead/spec'
-import { beadOf, columnsOf, rowsOf, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
+import { beadOf, columnsOf, countedRows, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
 import { beadsToBuy } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
 import { threadCuts } from '#core/supply/thread'
-import { rowTitle, runText, sheetLines } from '#core/tally/words'
+import { asides, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { latticeOf } from '#core/pattern/place'
 import { trayByNumber } from '#core/piece/piece'
@@ -63,15 +63,14 @@ const charts = computed(() => piece.value.parts.map((part) => {
     const from = sectionStart(part, section)
     const rows = part[section].rows
     if (rows === 0 || (section === 'repeat' && part.times === 0)) return []
-    const counted = techniqueOf(part).countedRows(1)
     const drawn = rows * columnsOf(part) <= MOST_CHARTED
     const title = section === 'repeat' ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}` : section === 'start' ? 'Start' : 'End'
     return [{
-      section, title: `${title} · rows ${from * counted + 1}–${(from + rows) * counted}`,
+      section, title: `${title} · rows ${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
       drawn,
       strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
         src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
-        alt: `Chart of ${part.name}, rows ${a * counted + 1} to ${b * counted}; the same in words below`,
+        alt: `Chart of ${part.name}, rows ${countedRows(part, a) + 1} to ${countedRows(part, b)}; the same in words below`,
       })),
     }]
   })
@@ -106,7 +105,7 @@ const print = () => window.print()
     <article class="paper" :style="{ '--page': `${SHEET[paper].width}mm` }">
       <header>
         <h1>{{ piece.name }}</h1>
-        <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} beads across, {{ techniqueOf(band).countedRows(rowsOf(band)) }} rows<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
+        <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} beads across, {{ countedRows(band) }} rows<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
       </header>
       <section class="facts">
         <div><span>Wrist</span><b>{{ length(piece.fit.wristMm) }}</b></div>
@@ -157,7 +156,7 @@ const print = () => window.print()
         <h2>Rows of {{ chart.part.name }}, as worked</h2>
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
-            <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^Rows? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span></template>
+            <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^Rows? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template>
             <template v-else><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }} {{ line.times === 1 ? 'time' : 'times' }} more</template>
           </li>
         </ol>

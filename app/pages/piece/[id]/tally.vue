@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
-import { columnsOf, rowsOf, techniqueOf, type Part } from '#core/piece/piece'
+import { columnsOf, countedRows, type Part } from '#core/piece/piece'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { rowWords, workingRowCount } from '#core/tally/words'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
@@ -40,7 +40,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
       <div class="figures">
         <div><span class="quiet">Beads in all</span><span class="figure big">{{ showNumber(totalOf(all)) }}</span></div>
         <div><span class="quiet">In one repeat</span><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span></div>
-        <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(techniqueOf(part).countedRows(rowsOf(part))) }}</span></div>
+        <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
         <div><span class="quiet">Across</span><span class="figure big">{{ columnsOf(part) }}</span></div>
       </div>
       <div class="sheet">

@@ -1,6 +1,6 @@
 import { getQuery, getRouterParam, setResponseHeader } from 'h3'
 import { pictureOf } from '../../../../core/picture/picture'
-import { sizeOnScreen } from '../../../../core/picture/raster'
+import { sizeOnScreen } from '../../../../core/picture/view'
 import { database } from '../../../database/connection'
 import { answer } from '../../../http/answer'
 import { requireAccount } from '../../../http/session'

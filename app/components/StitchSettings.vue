@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { requireTechnique } from '#core/technique/registry'
+import type { SettingField, Settings } from '#core/technique/technique'
+import LengthField from './LengthField.vue'
+
+/** What a stitch itself lets one choose. */
+const props = defineProps<{ technique: string, settings: Settings }>()
+const emit = defineEmits<{ change: [key: string, value: string | number | boolean] }>()
+const fields = computed(() => requireTechnique(props.technique).fields)
+const items = (field: SettingField) => field.kind === 'count'
+  ? Array.from({ length: field.most! - field.least! + 1 }, (_, k) => ({ value: field.least! + k, title: String(field.least! + k) }))
+  : field.choices!.map(c => ({ value: c.value, title: c.label }))
+</script>
+
+<template>
+  <template v-for="field in fields" :key="field.key">
+    <LengthField v-if="field.kind === 'length'" :model-value="Number(settings[field.key])" :label="field.label" :hint="field.help" :decimals="2" @update:model-value="mm => emit('change', field.key, mm)" />
+    <label v-else-if="field.kind === 'flag'" class="flag"><input type="checkbox" :checked="Boolean(settings[field.key])" @change="e => emit('change', field.key, (e.target as HTMLInputElement).checked)"><span>{{ field.label }}<span class="quiet">{{ field.help }}</span></span></label>
+    <VSelect v-else :model-value="settings[field.key]" :items="items(field)" :label="field.label" :hint="field.help" persistent-hint @update:model-value="v => emit('change', field.key, v)" />
+  </template>
+</template>
+
+<style scoped>
+.flag { display: flex; gap: 12px; align-items: center; min-height: 44px; cursor: pointer; }
+.flag input { width: 22px; height: 22px; accent-color: var(--madder); }
+.flag > span { display: grid; }
+</style>

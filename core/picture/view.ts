@@ -1,0 +1,94 @@
+import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
+import { halfBox, siteOf, type Lattice, type Point } from '../technique/lattice'
+import { latticeAlong, latticeOf } from '../pattern/place'
+
+/** How the band lies: its length along the screen, or down it. */
+export type Lie = 'along' | 'down'
+
+/** Which ways the work is turned over: `across` exchanges its edges (the wrong side), `along` its ends (worked upward). */
+export interface Flip { readonly across: boolean, readonly along: boolean }
+
+/** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
+export interface View { readonly lie: Lie, readonly scale: number, readonly x: number, readonly y: number, readonly flip?: Flip }
+
+/** A rectangle of whole pixels. */
+export interface PixelRect { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+
+/** The lattice as it lies on the screen: i to the right, j down, before any flip. */
+export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'along' ? latticeAlong(part) : latticeOf(part))
+
+/** Room that the beads of a lattice take on one axis, mm, from the work's corner; as much is kept free behind the last as before the first. */
+function reach(origin: number, pitch: number, ends: readonly { readonly at: number, readonly half: number, readonly count: number }[]): number {
+  const before = Math.max(0, Math.min(...ends.map(e => origin + e.at - e.half)))
+  return before + Math.max(0, ...ends.filter(e => e.count > 0).map(e => origin + (e.count - 1) * pitch + e.at + e.half))
+}
+
+const sizes = new WeakMap<Lattice, Map<string, { readonly width: number, readonly length: number }>>()
+
+/** Size of the drawn work, mm: across and along. */
+export function drawnSize(part: Part): { readonly width: number, readonly length: number } {
+  const lattice = latticeOf(part)
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
+  let known = sizes.get(lattice)
+  if (!known) { known = new Map(); sizes.set(lattice, known) }
+  const key = `${columns} ${rows}`
+  let size = known.get(key)
+  if (!size) {
+    const last = new Set(techniqueOf(part).voids?.({ columns, rows, settings: part.settings }))
+    const { period } = lattice
+    const ends = lattice.sites.map((site, k) => {
+      const half = halfBox(lattice, site.turnDegrees)
+      const shorter = last.has((rows - 1) * columns + (k % period.columns)) ? 1 : 0
+      return { x: { at: site.dx, half: half.x, count: columns }, y: { at: site.dy, half: half.y, count: rows - shorter } }
+    })
+    size = { width: reach(lattice.originX, lattice.pitchX, ends.map(e => e.x)), length: rows === 0 ? 0 : reach(lattice.originY, lattice.pitchY, ends.map(e => e.y)) }
+    known.set(key, size)
+  }
+  return size
+}
+
+/** Size of the whole work on the screen, px. */
+export function sizeOnScreen(part: Part, { lie, scale }: Pick<View, 'lie' | 'scale'>): { width: number, height: number } {
+  const { width, length } = drawnSize(part)
+  return lie === 'along' ? { width: length * scale, height: width * scale } : { width: width * scale, height: length * scale }
+}
+
+/** The two axes of the screen: a position in the work's own mm becomes px as `from + sign · scale · mm`. */
+export interface Axes { readonly x0: number, readonly sx: number, readonly y0: number, readonly sy: number, readonly scale: number }
+
+export function axesOf(part: Part, view: View): Axes {
+  const size = sizeOnScreen(part, view)
+  const { flip, lie } = view
+  const flipX = flip !== undefined && (lie === 'along' ? flip.along : flip.across)
+  const flipY = flip !== undefined && (lie === 'along' ? flip.across : flip.along)
+  return { x0: flipX ? view.x + size.width : view.x, sx: flipX ? -view.scale : view.scale, y0: flipY ? view.y + size.height : view.y, sy: flipY ? -view.scale : view.scale, scale: view.scale }
+}
+
+/** Middle of a cell on the screen, px. */
+export function screenPoint(part: Part, view: View, c: number, r: number): Point {
+  const lattice = latticeOnScreen(part, view.lie)
+  const [i, j] = view.lie === 'along' ? [r, c] : [c, r]
+  const site = siteOf(lattice, i, j)
+  const axes = axesOf(part, view)
+  return { x: axes.x0 + axes.sx * (lattice.originX + i * lattice.pitchX + site.dx), y: axes.y0 + axes.sy * (lattice.originY + j * lattice.pitchY + site.dy) }
+}
+
+/** The point of the work, mm in screen order, that lies under a point of the screen. */
+export function workPoint(part: Part, view: View, x: number, y: number): Point {
+  const axes = axesOf(part, view)
+  return { x: (x - axes.x0) / axes.sx, y: (y - axes.y0) / axes.sy }
+}
+
+/** The pixel rectangle that a cell covers, for repainting it alone. `grow`: how much larger than its place its bead may be. */
+export function rectOfCell(part: Part, view: View, c: number, r: number, grow = 1): PixelRect {
+  const lattice = latticeOnScreen(part, view.lie)
+  const [i, j] = view.lie === 'along' ? [r, c] : [c, r]
+  const half = halfBox(lattice, siteOf(lattice, i, j).turnDegrees)
+  const middle = screenPoint(part, view, c, r)
+  const left = middle.x - half.x * grow * view.scale
+  const top = middle.y - half.y * grow * view.scale
+  const x = Math.floor(left)
+  const y = Math.floor(top)
+  return { x, y, width: Math.ceil(left + 2 * half.x * grow * view.scale) - x + 1, height: Math.ceil(top + 2 * half.y * grow * view.scale) - y + 1 }
+}

@@ -1,0 +1,88 @@
+import { z } from 'zod'
+import { showNumber } from '../../units/length'
+import type { Lattice } from '../lattice'
+import { filledShare, nominalExtent, tubeExtent, type Technique } from '../technique'
+import { reader, startField, startSide, wholeRowKeys } from './setting'
+
+const settings = z.strictObject({ start: startSide })
+const read = reader(settings)
+
+/** A lattice whose odd rows (or, mirrored, even ones) lie half a bead to the right. */
+function rowStagger(low: 0 | 1, half: number): Pick<Lattice, 'period' | 'sites'> {
+  const plain = { dx: 0, dy: 0, turnDegrees: 0 }
+  const aside = { dx: half, dy: 0, turnDegrees: 0 }
+  return { period: { columns: 1, rows: 2 }, sites: low === 0 ? [plain, aside] : [aside, plain] }
+}
+
+const startsLeft = (own: Parameters<typeof read>[0]): boolean => read(own).start === 'left'
+
+/** Beads upright in rows that lie like bricks: each hangs on the loop of thread between two beads of the row before. */
+export const brick: Technique = {
+  id: 'brick',
+  family: 'weave',
+  form: 'flat',
+  name: 'Brick stitch',
+  summary: 'Upright beads laid like bricks, on a ladder; takes increases and decreases gladly.',
+  settings,
+  fields: [startField('Odd rows run from the', 'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.')],
+  repeatRows: 2,
+
+  lattice({ bead, settings: own }) {
+    return { pitchX: bead.d, pitchY: bead.l, originX: bead.d / 2, originY: bead.l / 2, ...rowStagger(startsLeft(own) ? 0 : 1, bead.d / 2), beadX: bead.d, beadY: bead.l, hole: 'along' }
+  },
+  extent(work) {
+    return nominalExtent(brick.lengthOf(work), brick.widthOf(work), work.bead, {
+      lengthFormula: `${work.rows} rows × ${work.bead.l} mm`,
+      widthFormula: `(${work.columns} beads + ½) × ${work.bead.d} mm`,
+    })
+  },
+  lengthOf: ({ rows, bead }) => rows * bead.l,
+  rowsFor: (lengthMm, { bead }) => lengthMm / bead.l,
+  widthOf: ({ columns, bead }) => (columns + 0.5) * bead.d,
+  columnsFor: (widthMm, { bead }) => widthMm / bead.d - 0.5,
+  beads: ({ columns, rows }) => columns * rows,
+
+  /** 2 l + d a bead: up through it, over the loop, and back down. */
+  path(work) {
+    const beads = Math.round(brick.beads(work) * filledShare(brick, work))
+    const each = 2 * work.bead.l + work.bead.d
+    return { passes: 3, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (2 × ${work.bead.l} + ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
+  },
+
+  workingRows: ({ rows }) => rows,
+  workingRow(i, { columns, settings: own }) {
+    const right = (i % 2 === 0) === startsLeft(own)
+    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right) }
+  },
+  workingRowOf: ({ r }) => r,
+  rowBefore: i => i - 1,
+  countedRows: rows => rows,
+
+  nearestColumns: columns => Math.max(1, Math.round(columns)),
+  check: () => [],
+}
+
+/** Brick in closed rounds: the ladder is joined to a ring, and every round is joined at its end. */
+export const tubularBrick: Technique = {
+  ...brick,
+  id: 'brick-tube',
+  form: 'tube',
+  name: 'Tubular brick',
+  summary: 'Brick in rounds on a ladder joined to a ring; each round is joined at its end.',
+  fields: [startField('Rounds run from the', 'Right-handed weavers mostly work to the right as the chart shows it. Choose right to mirror the work.')],
+
+  lattice: work => ({ ...brick.lattice(work), round: true }),
+  extent(work) {
+    return tubeExtent(brick.lengthOf(work), tubularBrick.widthOf(work), {
+      lengthFormula: `${work.rows} rounds × ${work.bead.l} mm`,
+      widthFormula: `${work.columns} beads × ${work.bead.d} mm ÷ π + ${work.bead.d} mm`,
+    })
+  },
+  widthOf: ({ columns, bead }) => columns * bead.d / Math.PI + bead.d,
+  columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.d,
+  workingRow(i, { columns, settings: own }) {
+    const right = startsLeft(own)
+    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right), after: 'join' }
+  },
+  nearestColumns: columns => Math.max(3, Math.round(columns)),
+}

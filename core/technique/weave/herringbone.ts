@@ -1,0 +1,94 @@
+import { z } from 'zod'
+import { problem } from '../../problem'
+import { showNumber } from '../../units/length'
+import { filledShare, nominalExtent, tubeExtent, type Technique, type Work } from '../technique'
+import { reader, startField, startSide, wholeRowKeys } from './setting'
+
+const settings = z.strictObject({ start: startSide })
+const read = reader(settings)
+
+/** Lean of the two beads of a pair against each other, degrees (common practice: about 18). */
+export const LEAN_DEGREES = 18
+
+const COS = Math.cos(LEAN_DEGREES * Math.PI / 180)
+const SIN = Math.sin(LEAN_DEGREES * Math.PI / 180)
+
+const turns = (i: number, own: Work['settings']): boolean => (i % 2 === 0) === (read(own).start === 'left')
+
+/** Pairs of beads that lean together, two added at a time. Length: R rows of l cos 18°, and the lean of the last, d sin 18°. */
+export const herringbone: Technique = {
+  id: 'herringbone',
+  family: 'weave',
+  form: 'flat',
+  name: 'Herringbone',
+  summary: 'Leaning pairs in columns, two beads a stitch, on a ladder.',
+  settings,
+  fields: [startField('Odd rows run from the', 'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.')],
+  repeatRows: 1,
+
+  lattice({ bead }) {
+    const lean = (turnDegrees: number) => ({ dx: 0, dy: 0, turnDegrees })
+    return {
+      pitchX: bead.d, pitchY: bead.l * COS, originX: bead.d / 2, originY: (bead.l * COS + bead.d * SIN) / 2,
+      period: { columns: 2, rows: 1 }, sites: [lean(LEAN_DEGREES), lean(-LEAN_DEGREES)], beadX: bead.d, beadY: bead.l, hole: 'along',
+    }
+  },
+  extent(work) {
+    return nominalExtent(herringbone.lengthOf(work), herringbone.widthOf(work), work.bead, {
+      lengthFormula: `${work.rows} rows × ${work.bead.l} mm × cos ${LEAN_DEGREES}° + ${work.bead.d} mm × sin ${LEAN_DEGREES}°`,
+      widthFormula: `${work.columns} beads × ${work.bead.d} mm`,
+    })
+  },
+  lengthOf: ({ rows, bead }) => (rows === 0 ? 0 : rows * bead.l * COS + bead.d * SIN),
+  rowsFor: (lengthMm, { bead }) => Math.max(0, (lengthMm - bead.d * SIN) / (bead.l * COS)),
+  widthOf: ({ columns, bead }) => columns * bead.d,
+  columnsFor: (widthMm, { bead }) => widthMm / bead.d,
+  beads: ({ columns, rows }) => columns * rows,
+
+  /** W + d a row, and d for every pair, where the thread dips between columns. */
+  path(work) {
+    const width = work.columns * work.bead.d
+    const pairs = work.columns / 2
+    const each = width + work.bead.d + pairs * work.bead.d
+    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(herringbone, work) * work.rows * each, formula: `${work.rows} rows × (${showNumber(width, 1)} + ${work.bead.d} + ${pairs} pairs × ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
+  },
+
+  workingRows: ({ rows }) => rows,
+  workingRow(i, { columns, settings: own }) {
+    const right = turns(i, own)
+    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right) }
+  },
+  workingRowOf: ({ r }) => r,
+  rowBefore: i => i - 1,
+  countedRows: rows => rows,
+
+  nearestColumns: columns => Math.max(2, 2 * Math.round(columns / 2)),
+  check({ columns }) {
+    return columns % 2 === 0 ? [] : [problem('columns-odd', 'columns', `Herringbone is worked in pairs; ${columns} beads across is odd. Take ${columns - 1 || 2} or ${columns + 1}.`)]
+  },
+}
+
+/** Herringbone in rounds, with a step up after each. */
+export const tubularHerringbone: Technique = {
+  ...herringbone,
+  id: 'herringbone-tube',
+  form: 'tube',
+  name: 'Tubular herringbone',
+  summary: 'Leaning pairs in rounds: a supple rope. Each round ends with a step up.',
+  fields: [startField('Rounds run from the', 'Right-handed weavers mostly work to the right as the chart shows it. Choose right to mirror the work.')],
+
+  lattice: work => ({ ...herringbone.lattice(work), round: true }),
+  extent(work) {
+    return tubeExtent(herringbone.lengthOf(work), tubularHerringbone.widthOf(work), {
+      lengthFormula: `${work.rows} rounds × ${work.bead.l} mm × cos ${LEAN_DEGREES}° + ${work.bead.d} mm × sin ${LEAN_DEGREES}°`,
+      widthFormula: `${work.columns} beads × ${work.bead.d} mm ÷ π + ${work.bead.d} mm`,
+    })
+  },
+  widthOf: ({ columns, bead }) => columns * bead.d / Math.PI + bead.d,
+  columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.d,
+  workingRow(i, { columns, settings: own }) {
+    const right = read(own).start === 'left'
+    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right), after: 'step up' }
+  },
+  nearestColumns: columns => Math.max(4, 2 * Math.round(columns / 2)),
+}

@@ -1,0 +1,105 @@
+import { z } from 'zod'
+import { problem } from '../../problem'
+import { showNumber } from '../../units/length'
+import type { BeadSpec } from '../../bead/spec'
+import { filledShare, nominalExtent, type Technique } from '../technique'
+import { mirroredKeys, reader, startField, startSide } from './setting'
+
+const settings = z.strictObject({ start: startSide })
+const read = reader(settings)
+
+/** Side of a unit: p = √2 (l + d) / 2. */
+export const unitPitch = ({ l, d }: Pick<BeadSpec, 'l' | 'd'>): number => Math.SQRT2 * (l + d) / 2
+
+/** Units across and along of a grid of 2U + 1 columns and V + 1 rows. */
+const units = ({ columns, rows }: { readonly columns: number, readonly rows: number }) => ({ u: (columns - 1) / 2, v: Math.max(0, rows - 1) })
+
+/**
+ * Beads on the edges of squares; every edge is a cell. In row r the odd columns are the beads that lie across, on the upper edges
+ * of unit row r; the even columns are the upright beads between its units, half a unit further along. The last row
+ * has only the lower edges: its even columns are void. U × V units hold 2UV + U + V beads.
+ */
+export const rightAngle: Technique = {
+  id: 'right-angle',
+  family: 'weave',
+  form: 'flat',
+  name: 'Right-angle weave',
+  summary: 'Squares of four beads that share their sides; soft and even as cloth.',
+  settings,
+  fields: [startField('The first row runs from the', 'Rows of units run to and fro. Choose right to mirror the work.')],
+  repeatRows: 1,
+
+  lattice({ bead }) {
+    const p = unitPitch(bead)
+    return {
+      pitchX: p / 2, pitchY: p, originX: bead.d / 2, originY: bead.d / 2,
+      period: { columns: 2, rows: 1 }, sites: [{ dx: 0, dy: p / 2, turnDegrees: 90 }, { dx: 0, dy: 0, turnDegrees: 0 }], beadX: bead.l, beadY: bead.d, hole: 'across',
+      touching: [
+        [{ c: -1, r: 0 }, { c: 1, r: 0 }, { c: -1, r: 1 }, { c: 1, r: 1 }],
+        [{ c: -1, r: -1 }, { c: 1, r: -1 }, { c: -1, r: 0 }, { c: 1, r: 0 }],
+      ],
+    }
+  },
+  voids({ columns, rows }) {
+    // A single row makes no unit, so nothing of it can be worked.
+    if (rows === 1) return Array.from({ length: columns }, (_, c) => c)
+    return rows === 0 ? [] : Array.from({ length: (columns + 1) / 2 }, (_, k) => (rows - 1) * columns + 2 * k)
+  },
+
+  extent(work) {
+    const { u, v } = units(work)
+    const p = unitPitch(work.bead)
+    return nominalExtent(rightAngle.lengthOf(work), rightAngle.widthOf(work), work.bead, {
+      lengthFormula: `${v} units × ${showNumber(p, 2)} mm`,
+      widthFormula: `${u} units × ${showNumber(p, 2)} mm`,
+    })
+  },
+  lengthOf: ({ rows, bead }) => Math.max(0, rows - 1) * unitPitch(bead),
+  rowsFor: (lengthMm, { bead }) => lengthMm / unitPitch(bead) + 1,
+  widthOf: ({ columns, bead }) => (columns - 1) / 2 * unitPitch(bead),
+  columnsFor: (widthMm, { bead }) => 2 * widthMm / unitPitch(bead) + 1,
+  beads(work) {
+    const { u, v } = units(work)
+    return 2 * u * v + u + v
+  },
+
+  /** About 6 l + 4 (d / 2) a unit: round the four beads, and on through two of them to the next unit. */
+  path(work) {
+    const { u, v } = units(work)
+    const each = 6 * work.bead.l + 2 * work.bead.d
+    return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(rightAngle, work) * u * v * each, formula: `${u * v} units × (6 × ${work.bead.l} + 4 × ${work.bead.d} ÷ 2 = ${showNumber(each, 1)}) mm, about` }] }
+  },
+
+  workingRows: ({ rows }) => Math.max(0, rows - 1),
+  /**
+   * Thread goes round one unit one way and round the next the other way, so the order within units alternates. Written for a row that
+   * runs to the right; the others are its mirror image.
+   */
+  workingRow(i, { columns, settings: own }) {
+    const u = (columns - 1) / 2
+    const right = (i % 2 === 0) === (read(own).start === 'left')
+    const keys: number[] = []
+    const upright = (k: number) => i * columns + 2 * k
+    const upper = (k: number) => i * columns + 2 * k + 1
+    const lower = (k: number) => (i + 1) * columns + 2 * k + 1
+    for (let k = 0; k < u; k++) {
+      if (i === 0) {
+        if (k === 0) keys.push(upright(0))
+        keys.push(...(k % 2 === 0 ? [upper(k), upright(k + 1), lower(k)] : [lower(k), upright(k + 1), upper(k)]))
+      }
+      else if (k === 0) keys.push(upright(0), lower(0), upright(1))
+      else keys.push(...(k % 2 === 1 ? [upright(k + 1), lower(k)] : [lower(k), upright(k + 1)]))
+    }
+    const ordered = Int32Array.from(keys)
+    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: right ? ordered : mirroredKeys(columns, ordered) }
+  },
+  workingRowOf: ({ c, r }) => (Math.abs(c) % 2 === 1 ? Math.max(0, r - 1) : r),
+  rowBefore: i => i - 1,
+  countedRows: rows => Math.max(0, rows - 1),
+
+  nearestColumns: columns => Math.max(3, 2 * Math.round((columns - 1) / 2) + 1),
+  check({ columns }) {
+    if (columns < 3) return [problem('units-none', 'columns', 'Right-angle weave needs at least one unit: three columns of beads. Take 3.')]
+    return columns % 2 === 1 ? [] : [problem('columns-even', 'columns', `Right-angle weave of U units has 2U + 1 columns of beads; ${columns} is even. Take ${columns - 1} or ${columns + 1}.`)]
+  },
+}

@@ -1,0 +1,42 @@
+import { z } from 'zod'
+import type { SettingField, Settings } from '../technique'
+
+/** Settings that several stitches share, each with the field that shows it. */
+export const startSide = z.enum(['left', 'right']).default('left').describe('The edge from which odd rows run')
+
+export const startField = (label: string, help: string): SettingField =>
+  ({ key: 'start', label, help, kind: 'choice', choices: [{ value: 'left', label: 'left' }, { value: 'right', label: 'right' }] })
+
+/** Reads a part's settings through the stitch's schema, once for each settings object: rows and lattices ask very often. */
+export function reader<T>(schema: z.ZodType<T>): (settings: Settings) => T {
+  const known = new WeakMap<Settings, T>()
+  return (settings) => {
+    let read = known.get(settings)
+    if (read === undefined) {
+      read = schema.parse(settings)
+      known.set(settings, read)
+    }
+    return read
+  }
+}
+
+/** Keys (r · columns + c) of `count` cells of one row: the first column, then every `stride`-th. */
+export function keysAcross(columns: number, r: number, first: number, stride: number, count: number): Int32Array {
+  const keys = new Int32Array(count)
+  for (let k = 0, key = r * columns + first; k < count; k++, key += stride) keys[k] = key
+  return keys
+}
+
+/** A whole row of cells from one edge to the other. */
+export const wholeRowKeys = (columns: number, r: number, fromLeft: boolean): Int32Array =>
+  keysAcross(columns, r, fromLeft ? 0 : columns - 1, fromLeft ? 1 : -1, columns)
+
+/** Mirrors keys across the width. */
+export function mirroredKeys(columns: number, keys: Int32Array): Int32Array {
+  for (let k = 0; k < keys.length; k++) {
+    const key = keys[k]!
+    const c = key % columns
+    keys[k] = key - c + (columns - 1 - c)
+  }
+  return keys
+}
