@@ -1,59 +1,9 @@
-import { GLYPH_IDS } from '../core/bead/glyph'
-import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
-import { requireSpec } from '../core/bead/spec'
-import { fitBracelet, rowsForLength } from '../core/fit/bracelet'
-import type { ClosureKind } from '../core/fit/closure'
-import { emptyCells } from '../core/grid/cells'
-import { nearestTimes, usualClosure } from '../core/piece/begin'
-import type { Part, Piece } from '../core/piece/piece'
-import { supplySchema } from '../core/piece/schema'
-import { requireTechnique } from '../core/technique/registry'
-import type { Settings } from '../core/technique/technique'
-import { fold, sampled, type Design } from './motif'
+import type { Piece } from '../core/piece/piece'
+import { fold, type Design } from './motif'
+import { pieceOf } from './plan'
+import { STITCH_PIECES } from './stitches'
 
 /** The demo workshop: pieces of an invented small workshop that prepares for a fair. All names and designs are made up. */
-type Dish = readonly [name: string, colour: string, finish: Finish]
-
-const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
-  dishes.map(([name, colour, finish], k) => ({ number: k + 1, letter: trayLetter(k), glyph: GLYPH_IDS[k]!, name, spec, colour, finish }))
-
-interface Plan {
-  readonly name: string
-  readonly notes: string
-  readonly wearer: string
-  readonly wristMm: number
-  readonly easeMm: number
-  readonly closure: ClosureKind
-  readonly technique: string
-  readonly spec: string
-  readonly columns: number
-  readonly repeatRows: number
-  readonly endRows: number
-  readonly tray: readonly Dish[]
-  readonly design: Design
-  readonly settings?: Settings
-}
-
-function pieceOf(plan: Plan): Piece {
-  const technique = requireTechnique(plan.technique)
-  const settings = technique.settings.parse(plan.settings ?? {})
-  const bead = requireSpec(plan.spec)
-  const lattice = technique.lattice({ bead, settings, columns: plan.columns })
-  const tray = trayOf(plan.spec, plan.tray)
-  const end = emptyCells(plan.columns, plan.endRows, 1)
-  const partOf = (rows: number): Part => ({
-    id: 'band', name: 'Band', technique: plan.technique, settings, spec: plan.spec, times: 1,
-    start: end, repeat: sampled(lattice, plan.columns, rows, plan.design), end,
-  })
-  const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
-  const fit = { kind: 'bracelet' as const, wearer: plan.wearer, wristMm: plan.wristMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm }
-  // The design is stretched a little, so that whole repeats end where the wrist does.
-  const first = partOf(plan.repeatRows)
-  const times = nearestTimes(fit, first)
-  const rows = Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm) - 2 * plan.endRows) / times)
-  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }] }
-}
-
 const TAU = Math.PI * 2
 
 /** A river between two banks: reeds in thin slanting lines, a blue wave with a dark edge, gold where the light falls. */
@@ -152,4 +102,5 @@ export const DEMO_PIECES: readonly Piece[] = [
     tray: [['Cellar green', '#5f7f5a', 'transparent'], ['Flowerpot', '#a9512f', 'matte'], ['Geranium', '#c9374a', 'opaque'], ['Pollen', '#e0b32e', 'lustre'], ['New leaf', '#8fae4c', 'lustre']],
     design: windowBox,
   }),
+  ...STITCH_PIECES,
 ]

@@ -1,0 +1,61 @@
+import { GLYPH_IDS } from '../core/bead/glyph'
+import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
+import { requireSpec } from '../core/bead/spec'
+import { fitBracelet, rowsForLength } from '../core/fit/bracelet'
+import type { ClosureKind } from '../core/fit/closure'
+import { cellsFrom, emptyCells } from '../core/grid/cells'
+import { nearestTimes, usualClosure } from '../core/piece/begin'
+import type { Part, Piece } from '../core/piece/piece'
+import { supplySchema } from '../core/piece/schema'
+import { requireTechnique } from '../core/technique/registry'
+import type { Settings } from '../core/technique/technique'
+import { sampled, type Design } from './motif'
+
+/** How a piece of the demo workshop is described: its band, its beads and a design that is a function of place. */
+/** A bead of the tray; of another size than the band's where a spec is named. */
+export type Dish = readonly [name: string, colour: string, finish: Finish, spec?: string]
+
+const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
+  dishes.map(([name, colour, finish, own], k) => ({ number: k + 1, letter: trayLetter(k), glyph: GLYPH_IDS[k]!, name, spec: own ?? spec, colour, finish }))
+
+export interface Plan {
+  readonly name: string
+  readonly notes: string
+  readonly wearer: string
+  readonly wristMm: number
+  readonly easeMm: number
+  readonly closure: ClosureKind
+  readonly technique: string
+  readonly spec: string
+  readonly columns: number
+  readonly repeatRows: number
+  readonly endRows: number
+  readonly tray: readonly Dish[]
+  readonly design: Design
+  readonly settings?: Settings
+  /** The ends, where they are not plain: r counts from the outer edge inward. */
+  readonly end?: (c: number, r: number) => number
+}
+
+export function pieceOf(plan: Plan): Piece {
+  const technique = requireTechnique(plan.technique)
+  const settings = technique.settings.parse(plan.settings ?? {})
+  const bead = requireSpec(plan.spec)
+  const lattice = technique.lattice({ bead, settings, columns: plan.columns })
+  const tray = trayOf(plan.spec, plan.tray)
+  const endOf = (inward: (r: number) => number) => plan.end
+    ? cellsFrom(plan.columns, plan.endRows, Array.from({ length: plan.columns * plan.endRows }, (_, key) => plan.end!(key % plan.columns, inward(Math.floor(key / plan.columns)))))
+    : emptyCells(plan.columns, plan.endRows, 1)
+  const partOf = (rows: number): Part => ({
+    id: 'band', name: 'Band', technique: plan.technique, settings, spec: plan.spec, times: 1,
+    start: endOf(r => r), repeat: sampled(lattice, plan.columns, rows, plan.design), end: endOf(r => plan.endRows - 1 - r),
+  })
+  const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
+  const fit = { kind: 'bracelet' as const, wearer: plan.wearer, wristMm: plan.wristMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm }
+  // The design is stretched a little, so that whole repeats end where the wrist does.
+  const first = partOf(plan.repeatRows)
+  const times = nearestTimes(fit, first)
+  const step = technique.repeatRows
+  const rows = step * Math.max(1, Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm) - 2 * plan.endRows) / times / step))
+  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }] }
+}
