@@ -1,10 +1,13 @@
 import { placeKey } from '../piece/edit'
-import { columnsOf, numberAt, rowsOf, type Part } from '../piece/piece'
+import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { siteOf, type Place } from '../technique/lattice'
 import { latticeOf } from './place'
 
 /** A box of cells, both corners included. */
 export interface Box { readonly c: number, readonly r: number, readonly columns: number, readonly rows: number }
+
+/** In a clip: whatever lies there stays. */
+export const LEAVE = -1
 
 /** A copied piece of pattern: tray numbers row-major. (c, r) is where it was taken from. */
 export interface Clip { readonly columns: number, readonly rows: number, readonly numbers: readonly number[], readonly c: number, readonly r: number }
@@ -37,7 +40,8 @@ export function pasteClip(part: Part, clip: Clip, at: Place): Map<number, number
     for (let c = 0; c < clip.columns; c++) {
       const to = { c: at.c + c, r: at.r + r }
       if (to.c < 0 || to.r < 0 || to.c >= columns || to.r >= rows) continue
-      out.set(placeKey(columns, to.c, to.r), clip.numbers[r * clip.columns + c]!)
+      const number = clip.numbers[r * clip.columns + c]!
+      if (number !== LEAVE) out.set(placeKey(columns, to.c, to.r), number)
     }
   }
   return out
@@ -60,10 +64,48 @@ export function mirrorBox(part: Part, box: Box, way: MirrorWay): Map<number, num
     const height = way === 'along' && staggered ? box.rows - 1 : box.rows
     for (let r = 0; r < height; r++) {
       const from = way === 'across' ? { c: box.columns - 1 - c, r } : { c, r: height - 1 - r }
+      // Where the stitch has no bead, nothing can be exchanged.
+      if (!isInside(part, { c: box.c + c, r: box.r + r }) || !isInside(part, { c: box.c + from.c, r: box.r + from.r })) continue
       out.set(placeKey(columns, box.c + c, box.r + r), numberAt(part, box.c + from.c, box.r + from.r))
     }
   }
   return out
+}
+
+/** A box turned by half: the first cell becomes the last. On a staggered lattice each column keeps its own beads, as in `mirrorBox`. */
+export function turnBox(part: Part, box: Box): Map<number, number> {
+  const out = new Map<number, number>()
+  for (let c = 0; c < box.columns; c++) {
+    for (let r = 0; r < box.rows; r++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), numberAt(part, box.c + box.columns - 1 - c, box.r + box.rows - 1 - r))
+  }
+  return out
+}
+
+/** A box whose cells are shifted by so many columns and rows; what goes out at one side comes in at the other. */
+export function shiftBox(part: Part, box: Box, columns: number, rows: number): Map<number, number> {
+  const out = new Map<number, number>()
+  const modulo = (n: number, m: number) => ((n % m) + m) % m
+  for (let c = 0; c < box.columns; c++) {
+    for (let r = 0; r < box.rows; r++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), numberAt(part, box.c + modulo(c - columns, box.columns), box.r + modulo(r - rows, box.rows)))
+  }
+  return out
+}
+
+/** The pattern of a box repeated over the width, along its own rows, or over the length, within its own columns. */
+export function repeatBox(part: Part, box: Box, way: 'across' | 'along'): Map<number, number> {
+  const out = new Map<number, number>()
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
+  const modulo = (n: number, m: number) => ((n % m) + m) % m
+  const [c0, c1] = way === 'across' ? [0, columns] : [box.c, box.c + box.columns]
+  const [r0, r1] = way === 'along' ? [0, rows] : [box.r, box.r + box.rows]
+  for (let r = r0; r < r1; r++) for (let c = c0; c < c1; c++) out.set(placeKey(columns, c, r), numberAt(part, box.c + modulo(c - box.c, box.columns), box.r + modulo(r - box.r, box.rows)))
+  return out
+}
+
+/** Moves the beads of a box so that its first cell comes to a place; where they were, nothing is left. */
+export function moveBox(part: Part, box: Box, to: Place): Map<number, number> {
+  return new Map([...fillBox(part, box, 0), ...pasteClip(part, copyClip(part, box), to)])
 }
 
 export function fillBox(part: Part, box: Box, number: number): Map<number, number> {

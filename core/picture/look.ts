@@ -8,6 +8,8 @@ export interface BeadLook {
   readonly colour: Rgb
   readonly finish: Finish
   readonly shape: BeadShape
+  /** How far each of two holes runs from the middle, as a share of half the bead; 0 for one hole in the middle. */
+  readonly apart: number
   /** Drawn on the bead in its ink, or null for none. */
   readonly glyph: { readonly id: TrayBead['glyph'], readonly ink: Rgb } | null
 }
@@ -19,7 +21,8 @@ export interface LookOptions {
 }
 
 export function lookOf(bead: TrayBead, { glyphs }: LookOptions): BeadLook {
-  return { colour: rgbOf(bead.colour), finish: bead.finish, shape: requireSpec(bead.spec).shape, glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null }
+  const spec = requireSpec(bead.spec)
+  return { colour: rgbOf(bead.colour), finish: bead.finish, shape: spec.shape, apart: spec.spacing === undefined ? 0 : spec.spacing / spec.d, glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null }
 }
 
 /**
@@ -33,8 +36,33 @@ const clampByte = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : Math.round
 
 const mix = (a: number, b: number, t: number): number => a + (b - a) * t
 
-/** Roundness of the outline: 0 square, 1 as round as it can be. */
-const CORNER: Record<BeadShape, number> = { 'cylinder': 0.42, 'round': 0.95, 'hex-cut': 0.24, 'cube': 0.14, 'bugle': 0.16 }
+/** Distance in px to a rounded rectangle about the middle, negative inside. */
+function rounded(a: number, b: number, A: number, B: number, corner: number): number {
+  const radius = corner * Math.min(A, B)
+  const da = Math.abs(a) - (A - radius)
+  const db = Math.abs(b) - (B - radius)
+  return Math.hypot(Math.max(da, 0), Math.max(db, 0)) + Math.min(Math.max(da, db), 0) - radius
+}
+
+const ellipse: Outline = (a, b, A, B) => (Math.hypot(a / A, b / B) - 1) * Math.min(A, B)
+
+/** Signed distance, about, from a point to the outline of a shape: `a` along the hole, `b` across it, A and B the half sizes; px. */
+type Outline = (a: number, b: number, A: number, B: number) => number
+
+const corners = (corner: number): Outline => (a, b, A, B) => rounded(a, b, A, B, corner)
+
+const OUTLINES: Record<BeadShape, Outline> = {
+  'cylinder': corners(0.42), 'round': corners(0.95), 'hex-cut': corners(0.24), 'cube': corners(0.14), 'bugle': corners(0.16), 'tile': corners(0.26), 'half-tile': corners(0.3),
+  'drop': ellipse, 'long-drop': ellipse, 'ball': ellipse, 'faceted': ellipse, 'domed-duo': ellipse,
+  // Two cones base to base, their points cut off by the hole.
+  'bicone': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(b) / B + 0.66 * Math.abs(a) / A - 1) * B * 0.84),
+  'almond-duo': (a, b, A, B) => (Math.abs(a) / A + (b / B) ** 2 - 1) * A * 0.8,
+  'triangle': (a, b, A, B) => Math.max(b - B, (Math.abs(a) / A - (b + B) / (2 * B)) * A * 0.87),
+  'hexagon': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(a) / A / 2 + Math.abs(b) / B - 1) * B * 0.87),
+}
+
+/** Shapes whose light breaks on flat faces, and into how many. */
+const FACETS: Partial<Record<BeadShape, number>> = { 'faceted': 2.5, 'bicone': 1.5, 'hex-cut': 1.5 }
 
 interface Surface {
   /** How strongly the body is shaded toward its edges. */
@@ -56,8 +84,10 @@ const SURFACE: Record<Finish, Surface> = {
 }
 
 /** Colour of the body at v (−1 … 1 across, light from −1) and u (−1 … 1 along the hole). */
-function shade(look: BeadLook, ground: Rgb, u: number, v: number): [number, number, number] {
-  const { colour, finish } = look
+function shade(look: BeadLook, ground: Rgb, u: number, across: number): [number, number, number] {
+  const { colour, finish, apart } = look
+  const facets = FACETS[look.shape]
+  const v = facets === undefined ? across : Math.max(-1, Math.min(1, Math.round((across + (look.shape === 'hex-cut' ? 0 : 0.12) * u) * facets) / facets))
   const { depth, shine, narrow, clear } = SURFACE[finish]
   let { r, g, b } = colour
   const round = Math.sqrt(Math.max(0, 1 - v * v))
@@ -91,17 +121,23 @@ function shade(look: BeadLook, ground: Rgb, u: number, v: number): [number, numb
   }
   let light = 1 - depth * (1 - round) - 0.22 * end - 0.16 * v
   if (finish === 'metallic') light -= 0.2 * Math.exp(-((v - 0.4) ** 2) * 5)
+  // Two holes show as dark mouths at both ends, and faintly through the bead.
+  if (apart > 0) light *= 1 - (Math.abs(u) > 0.74 ? 0.55 : 0.1) * Math.exp(-(((Math.abs(v) - apart) / 0.13) ** 2))
   r *= light; g *= light; b *= light
   const spot = shine * Math.exp(-((v + 0.42) ** 2) * narrow * 2.6) * (1 - end) * (1 - 0.35 * u * u)
   return [mix(r, 255, spot), mix(g, 255, spot), mix(b, 255, spot)]
 }
 
-/** Distance in px to the outline of the bead, negative inside. */
-function outline(x: number, y: number, w: number, h: number, corner: number): number {
-  const radius = corner * Math.min(w, h) / 2
-  const dx = Math.abs(x) - (w / 2 - radius)
-  const dy = Math.abs(y) - (h / 2 - radius)
-  return Math.hypot(Math.max(dx, 0), Math.max(dy, 0)) + Math.min(Math.max(dx, dy), 0) - radius
+const bound = (v: number): number => Math.max(-1, Math.min(1, v))
+
+/** Colour of a bead at a point from its middle, glyph included: (x, y) upright for the glyph, (a, b) along and across its hole, px. */
+function coloured(look: BeadLook, ground: Rgb, a: number, b: number, A: number, B: number, x: number, y: number): [number, number, number] {
+  const [r, g, blue] = shade(look, ground, bound(a / A), bound(b / B))
+  if (!look.glyph) return [r, g, blue]
+  const size = Math.min(A, B) * 1.24
+  const d = glyphDistance(look.glyph.id, x / size + 0.5, y / size + 0.5) * size
+  const ink = Math.max(0, Math.min(1, 0.5 - d)) * 0.92
+  return [mix(r, look.glyph.ink.r, ink), mix(g, look.glyph.ink.g, ink), mix(blue, look.glyph.ink.b, ink)]
 }
 
 /**
@@ -111,25 +147,17 @@ function outline(x: number, y: number, w: number, h: number, corner: number): nu
 export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, hole: 'across' | 'down'): Int32Array {
   const out = new Int32Array(w * h)
   const gap = Math.min(0.5, 0.035 * Math.min(w, h))
-  const corner = CORNER[look.shape]
+  const outline = OUTLINES[look.shape]
   const shadow = 0.72
-  const size = Math.min(w, h) * 0.62
-  for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      const px = x + 0.5 - w / 2
-      const py = y + 0.5 - h / 2
-      const away = outline(px, py, w - 2 * gap, h - 2 * gap, corner)
-      const cover = Math.max(0, Math.min(1, 0.5 - away))
-      const across = hole === 'across'
-      const v = Math.max(-1, Math.min(1, (across ? py / (h / 2) : px / (w / 2))))
-      const u = Math.max(-1, Math.min(1, (across ? px / (w / 2) : py / (h / 2))))
-      let [r, g, b] = shade(look, ground, u, v)
-      if (look.glyph) {
-        const d = glyphDistance(look.glyph.id, px / size + 0.5, py / size + 0.5) * size
-        const ink = Math.max(0, Math.min(1, 0.5 - d)) * 0.92
-        r = mix(r, look.glyph.ink.r, ink); g = mix(g, look.glyph.ink.g, ink); b = mix(b, look.glyph.ink.b, ink)
-      }
-      out[y * w + x] = pack(mix(ground.r * shadow, r, cover), mix(ground.g * shadow, g, cover), mix(ground.b * shadow, b, cover))
+  const [A, B] = hole === 'across' ? [w / 2, h / 2] : [h / 2, w / 2]
+  for (let py = 0; py < h; py++) {
+    for (let px = 0; px < w; px++) {
+      const x = px + 0.5 - w / 2
+      const y = py + 0.5 - h / 2
+      const [a, b] = hole === 'across' ? [x, y] : [y, x]
+      const cover = Math.max(0, Math.min(1, 0.5 - outline(a, b, A - gap, B - gap)))
+      const [red, green, blue] = coloured(look, ground, a, b, A, B, x, y)
+      out[py * w + px] = pack(mix(ground.r * shadow, red, cover), mix(ground.g * shadow, green, cover), mix(ground.b * shadow, blue, cover))
     }
   }
   return out
@@ -145,31 +173,24 @@ export function turnedPixels(look: BeadLook, ground: Rgb, w: number, h: number, 
   const cos = Math.cos(turn)
   const sin = Math.sin(turn)
   const gap = Math.min(0.6, 0.035 * Math.min(across, along))
-  const corner = Math.min(1, CORNER[look.shape] * 1.15)
-  const size = Math.min(across, along) * 0.62
+  const outline = OUTLINES[look.shape]
   const soft = Math.max(0.8, 0.09 * Math.min(across, along))
-  for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      const px = x + 0.5 - w / 2
-      const py = y + 0.5 - h / 2
-      const bx = px * cos + py * sin
-      const by = py * cos - px * sin
-      const away = outline(bx, by, across - 2 * gap, along - 2 * gap, corner)
+  const [A, B] = hole === 'across' ? [across / 2, along / 2] : [along / 2, across / 2]
+  for (let py = 0; py < h; py++) {
+    for (let px = 0; px < w; px++) {
+      const x = px + 0.5 - w / 2
+      const y = py + 0.5 - h / 2
+      const bx = x * cos + y * sin
+      const by = y * cos - x * sin
+      const [a, b] = hole === 'across' ? [bx, by] : [by, bx]
+      const away = outline(a, b, A - gap, B - gap)
       const cover = Math.max(0, Math.min(1, 0.5 - away))
       const shadow = 0.34 * Math.max(0, 1 - Math.max(0, away) / soft)
       const alpha = cover + (1 - cover) * shadow
       if (alpha <= 0.004) continue
-      const isAcross = hole === 'across'
-      const v = Math.max(-1, Math.min(1, isAcross ? by / (along / 2) : bx / (across / 2)))
-      const u = Math.max(-1, Math.min(1, isAcross ? bx / (across / 2) : by / (along / 2)))
-      let [r, g, b] = shade(look, ground, u, v)
-      if (look.glyph) {
-        const d = glyphDistance(look.glyph.id, px / size + 0.5, py / size + 0.5) * size
-        const ink = Math.max(0, Math.min(1, 0.5 - d)) * 0.92
-        r = mix(r, look.glyph.ink.r, ink); g = mix(g, look.glyph.ink.g, ink); b = mix(b, look.glyph.ink.b, ink)
-      }
+      const [red, green, blue] = coloured(look, ground, a, b, A, B, x, y)
       const share = cover / alpha
-      out[y * w + x] = pack(mix(ground.r * 0.35, r, share), mix(ground.g * 0.35, g, share), mix(ground.b * 0.35, b, share), Math.round(alpha * 255))
+      out[py * w + px] = pack(mix(ground.r * 0.35, red, share), mix(ground.g * 0.35, green, share), mix(ground.b * 0.35, blue, share), Math.round(alpha * 255))
     }
   }
   return out
@@ -183,7 +204,7 @@ export function turnedEmpty(ground: Rgb, w: number, h: number, across: number, a
     for (let x = 0; x < w; x++) {
       const px = x + 0.5 - w / 2
       const py = y + 0.5 - h / 2
-      const away = outline(px * Math.cos(turn) + py * Math.sin(turn), py * Math.cos(turn) - px * Math.sin(turn), across * 0.72, along * 0.72, 0.6)
+      const away = rounded(px * Math.cos(turn) + py * Math.sin(turn), py * Math.cos(turn) - px * Math.sin(turn), across * 0.36, along * 0.36, 0.6)
       const cover = Math.max(0, Math.min(1, 0.5 - away)) * 0.15
       if (cover > 0) out[y * w + x] = pack(ground.r * 0.1, ground.g * 0.1, ground.b * 0.1, Math.round(cover * 255))
     }
@@ -196,7 +217,7 @@ export function emptyPixels(ground: Rgb, w: number, h: number): Int32Array {
   const out = new Int32Array(w * h)
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
-      const away = outline(x + 0.5 - w / 2, y + 0.5 - h / 2, w * 0.72, h * 0.72, 0.6)
+      const away = rounded(x + 0.5 - w / 2, y + 0.5 - h / 2, w * 0.36, h * 0.36, 0.6)
       const cover = Math.max(0, Math.min(1, 0.5 - away)) * 0.13
       out[y * w + x] = pack(ground.r * (1 - cover), ground.g * (1 - cover), ground.b * (1 - cover))
     }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FINISHES } from '../bead/bead'
 import { GLYPH_IDS } from '../bead/glyph'
-import { BEAD_SPECS, DEFAULT_SPEC } from '../bead/spec'
+import { BEAD_SPECS, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
 import { CLOSURE_KINDS } from '../fit/closure'
 import { NEEDLE_IDS, THREAD_IDS } from '../supply/catalogue'
 import { TECHNIQUES } from '../technique/registry'
@@ -12,7 +12,11 @@ export const PIECE_VERSION = 1
 /** Bounds that keep a document workable: a million cells fit with room. */
 export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 2000, tray: 200, parts: 20 } as const
 
-const specId = z.enum(BEAD_SPECS.map(s => s.id))
+/** A spec of the catalogue by its id, or a user's own written out (core/bead/spec.ts). */
+export const specId = z.union([
+  z.enum(BEAD_SPECS.map(s => s.id)),
+  z.string().max(240).regex(OWN_SPEC).refine(id => findSpec(id) !== undefined, { error: 'is not a bead size that can be: check its figures' }),
+])
 const mm = (least: number, most: number) => z.number().min(least).max(most)
 const text = (most: number) => z.string().max(most)
 

@@ -1,10 +1,11 @@
 import type { Knex } from 'knex'
 import type { Database } from './connection'
 import * as first from './migration/0001-first'
+import * as shelf from './migration/0002-shelf'
 
 interface Named { readonly name: string, readonly migration: Knex.Migration }
 
-const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }]
+const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }, { name: '0002-shelf', migration: shelf }]
 
 const migrationSource: Knex.MigrationSource<Named> = {
   getMigrations: () => Promise.resolve([...MIGRATIONS]),

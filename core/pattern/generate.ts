@@ -1,0 +1,106 @@
+import { columnsOf, type Part } from '../piece/piece'
+import { placeKey } from '../piece/edit'
+import { beadCentre, type Lattice } from '../technique/lattice'
+import type { Box } from './clip'
+import { latticeOf } from './place'
+
+/**
+ * Patterns made by rule. Each works in the natural steps of the lattice: X counts the smallest steps across, Y those along, so that a
+ * diagonal runs from bead to touching bead in straight and staggered stitches alike.
+ */
+export const FIGURES = ['stripes', 'slant', 'chevron', 'diamond', 'wave', 'checks'] as const
+
+export type Figure = (typeof FIGURES)[number]
+
+export interface FigureWish {
+  readonly figure: Figure
+  /** Tray numbers in order, each as often as its band is wide: [A, A, B] is two of A, one of B. */
+  readonly sequence: readonly number[]
+  /** Waves: steps to one side. */
+  readonly swing?: number
+  /** Waves: steps along from crest to crest. Checks: the sides of a check. */
+  readonly along?: number
+  readonly across?: number
+}
+
+/** Steps of a lattice: half a pitch where beads are staggered on that axis. */
+export function stepsOf(lattice: Lattice): { readonly x: number, readonly y: number } {
+  const staggered = (offsets: readonly number[], pitch: number) => Math.max(...offsets) - Math.min(...offsets) > pitch / 4
+  return {
+    x: staggered(lattice.sites.map(s => s.dx), lattice.pitchX) ? lattice.pitchX / 2 : lattice.pitchX,
+    y: staggered(lattice.sites.map(s => s.dy), lattice.pitchY) ? lattice.pitchY / 2 : lattice.pitchY,
+  }
+}
+
+/** 0, 1, … k − 1, k − 2, … 1, and again: the turning places are single. Its period is 2 k − 2. */
+export function turning(n: number, k: number): number {
+  if (k < 2) return 0
+  const period = 2 * k - 2
+  const at = ((n % period) + period) % period
+  return at < k ? at : period - at
+}
+
+const modulo = (n: number, m: number): number => ((n % m) + m) % m
+
+/** Steps along after which a figure comes again. */
+export function figurePeriod({ figure, sequence, along = 8 }: FigureWish): number {
+  switch (figure) {
+    case 'stripes': case 'slant': case 'chevron': return sequence.length
+    case 'diamond': return Math.max(1, 2 * sequence.length - 2)
+    case 'wave': return along
+    case 'checks': return along * new Set(sequence).size
+  }
+}
+
+/** Least bead rows that hold a whole number of periods and that the lattice lets repeat. */
+export function figureRows(lattice: Lattice, wish: FigureWish): number {
+  const perRow = Math.round(lattice.pitchY / stepsOf(lattice).y)
+  const period = figurePeriod(wish)
+  for (let rows = lattice.period.rows; rows <= 4 * period * lattice.period.rows; rows += lattice.period.rows) if ((rows * perRow) % period === 0) return rows
+  return period * lattice.period.rows
+}
+
+/** Place in the sequence at steps (X, Y) of a work whose steps across run from 0 to `last`. */
+function placeIn({ figure, sequence, swing = 3, along = 8, across = 4 }: FigureWish, X: number, Y: number, last: number): number {
+  const k = sequence.length
+  const fromEdge = last / 2 - Math.abs(X - last / 2)
+  switch (figure) {
+    case 'stripes': return modulo(Y, k)
+    case 'slant': return modulo(Y + X, k)
+    case 'chevron': return modulo(Math.floor(Y + fromEdge), k)
+    case 'diamond': return turning(Math.floor(Y + fromEdge), k)
+    case 'wave': {
+      const off = Math.abs(X - last / 2 - swing * Math.sin(2 * Math.PI * Y / along))
+      // A sine of whole turns is not quite the same every time.
+      return Math.min(k - 1, Math.floor(off + 1e-9))
+    }
+    case 'checks': {
+      const kinds = [...new Set(sequence)]
+      return sequence.indexOf(kinds[modulo(Math.floor(X / across) + Math.floor(Y / along), kinds.length)]!)
+    }
+  }
+}
+
+/** Numbers that a figure lays in a box; it begins at the box's first row and is centred on its width. */
+export function figureIn(part: Part, box: Box, wish: FigureWish): Map<number, number> {
+  const out = new Map<number, number>()
+  if (wish.sequence.length === 0) return out
+  const lattice = latticeOf(part)
+  const steps = stepsOf(lattice)
+  const columns = columnsOf(part)
+  const stepOf = (c: number, r: number) => {
+    const { x, y } = beadCentre(lattice, c, r)
+    return { X: Math.round((x - lattice.originX) / steps.x), Y: Math.round((y - lattice.originY) / steps.y) }
+  }
+  const left = stepOf(box.c, box.r)
+  const last = Math.max(stepOf(box.c + box.columns - 1, box.r).X, stepOf(box.c + box.columns - 1, box.r + Math.min(1, box.rows - 1)).X) - Math.min(left.X, stepOf(box.c, box.r + Math.min(1, box.rows - 1)).X)
+  const x0 = Math.min(left.X, stepOf(box.c, box.r + Math.min(1, box.rows - 1)).X)
+  const y0 = Math.round(box.r * lattice.pitchY / steps.y)
+  for (let r = box.r; r < box.r + box.rows; r++) {
+    for (let c = box.c; c < box.c + box.columns; c++) {
+      const { X, Y } = stepOf(c, r)
+      out.set(placeKey(columns, c, r), wish.sequence[placeIn(wish, X - x0, Y - y0, last)]!)
+    }
+  }
+  return out
+}

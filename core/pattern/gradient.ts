@@ -1,0 +1,54 @@
+import { placeKey } from '../piece/edit'
+import { columnsOf, type Part } from '../piece/piece'
+import { beadCentre } from '../technique/lattice'
+import type { Box } from './clip'
+import { latticeOf } from './place'
+
+export interface GradientWish {
+  /** Tray numbers from one end of the blend to the other. */
+  readonly sequence: readonly number[]
+  /** Which way it runs; outward: from the middle of the box to its rim. */
+  readonly way: 'along' | 'across' | 'outward'
+  /** steps: clear bands; ordered: a regular mix; random: a mix by chance, the same for the same seed. */
+  readonly blend: 'steps' | 'ordered' | 'random'
+  readonly seed: number
+}
+
+/** Thresholds of an ordered mix, 4 × 4 (Bayer 1973). */
+export const BAYER_4 = [0, 8, 2, 10, 12, 4, 14, 6, 3, 11, 1, 9, 15, 7, 13, 5].map(n => (n + 0.5) / 16)
+
+/** A number of 0 … 1 for a place and a seed: an integer hash, the same on every machine. */
+export function chance(c: number, r: number, seed: number): number {
+  let h = Math.imul(c + 0x9E37, 0x85EBCA6B) ^ Math.imul(r + 0x79B9, 0xC2B2AE35) ^ Math.imul(seed + 1, 0x27D4EB2F)
+  h = Math.imul(h ^ (h >>> 15), 0x2C1B3C6D)
+  h = Math.imul(h ^ (h >>> 12), 0x297A2D39)
+  return ((h ^ (h >>> 15)) >>> 0) / 0x100000000
+}
+
+/** A blend between beads over a box. */
+export function gradientIn(part: Part, box: Box, { sequence, way, blend, seed }: GradientWish): Map<number, number> {
+  const out = new Map<number, number>()
+  const k = sequence.length
+  if (k === 0) return out
+  const lattice = latticeOf(part)
+  const columns = columnsOf(part)
+  const from = beadCentre(lattice, box.c, box.r)
+  const to = beadCentre(lattice, box.c + box.columns - 1, box.r + box.rows - 1)
+  const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }
+  const halfX = Math.max(1e-9, Math.abs(to.x - from.x) / 2)
+  const halfY = Math.max(1e-9, Math.abs(to.y - from.y) / 2)
+  for (let r = box.r; r < box.r + box.rows; r++) {
+    for (let c = box.c; c < box.c + box.columns; c++) {
+      const { x, y } = beadCentre(lattice, c, r)
+      const u = (x - middle.x) / halfX
+      const v = (y - middle.y) / halfY
+      const t = Math.max(0, Math.min(1, way === 'along' ? (v + 1) / 2 : way === 'across' ? (u + 1) / 2 : Math.hypot(u, v) / Math.SQRT2))
+      const at = t * (k - 1)
+      const low = Math.min(k - 1, Math.floor(at))
+      const threshold = blend === 'ordered' ? BAYER_4[(r % 4) * 4 + (c % 4)]! : chance(c, r, seed)
+      const index = blend === 'steps' ? Math.min(k - 1, Math.floor(t * k)) : at - low > threshold ? low + 1 : low
+      out.set(placeKey(columns, c, r), sequence[Math.min(k - 1, index)]!)
+    }
+  }
+  return out
+}

@@ -1,0 +1,34 @@
+import { placeKey } from '../piece/edit'
+import { columnsOf, isInside, type Part } from '../piece/piece'
+import type { Place } from '../technique/lattice'
+import type { Box } from './clip'
+import { letter } from './letters'
+
+export interface LetteringWish {
+  readonly text: string
+  readonly size: number
+  /** along: the line runs with the length of the band; across: with its width. */
+  readonly way: 'along' | 'across'
+  readonly number: number
+}
+
+export interface Lettered {
+  readonly laying: Map<number, number>
+  /** Room that the line takes, beads. */
+  readonly columns: number
+  readonly rows: number
+  readonly missing: readonly string[]
+  /** Whether all of it lies in the work. */
+  readonly fits: boolean
+}
+
+/** Text laid in beads, its middle in the middle of a box. */
+export function letteringIn(part: Part, box: Box, { text, size, way, number }: LetteringWish): Lettered {
+  const { width, height, ink, missing } = letter(text, size)
+  const [columns, rows] = way === 'along' ? [height, width] : [width, height]
+  const c0 = box.c + Math.floor((box.columns - columns) / 2)
+  const r0 = box.r + Math.floor((box.rows - rows) / 2)
+  const places: Place[] = ink.map(({ x, y }) => (way === 'along' ? { c: c0 + y, r: r0 + x } : { c: c0 + x, r: r0 + y }))
+  const inside = places.filter(p => isInside(part, p))
+  return { laying: new Map(inside.map(p => [placeKey(columnsOf(part), p.c, p.r), number])), columns, rows, missing, fits: inside.length === places.length }
+}
