@@ -4,7 +4,8 @@ import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { layingSteps } from '#core/piece/edit'
 import { columnsOf, countedRows, isInside, numberAt, rowsOf, trayByNumber, type Part, type Piece } from '#core/piece/piece'
 import { GLYPH_PX } from '#core/picture/sprite'
-import type { View } from '#core/picture/view'
+import type { Flip, View } from '#core/picture/view'
+import { asSeen } from '#core/colour/vision'
 import { applySteps } from '#core/piece/step'
 import { rowTitle, rowWords } from '#core/tally/words'
 import { techniqueOf } from '#core/piece/piece'
@@ -37,12 +38,18 @@ const focused = ref(false)
 
 /** The part as it would be if the gesture ended now. */
 const shown = computed<Part>(() => {
+  if (mat.ghost && !gesture.value) return mat.ghost
   if (!gesture.value || gesture.value.laying.size === 0) return props.part
   const next = applySteps(props.piece, layingSteps(props.part, gesture.value.laying))
   return next.ok ? next.value.parts.find(p => p.id === props.part.id)! : props.part
 })
 
-const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat.clip }))
+const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat.clip, selection: mat.selection, symmetry: mat.symmetry }))
+/** The tray as it is looked at: in colours as some eyes see them, or as paper for a chart in black and white. */
+const tray = computed(() => props.piece.tray.map(b => ({ ...b, ...(mat.look === 'chart' ? { colour: '#fbf9f4', finish: 'matte' as const } : { colour: asSeen(b.colour, mat.vision) }) })))
+const under = computed(() => matGround(mat.tone === 'theme' ? theme.value : mat.tone))
+const glyphs = computed(() => mat.glyphs || mat.look === 'chart')
+const flip = computed<Flip | undefined>(() => (mat.wrongSide || mat.upward ? { across: mat.wrongSide, along: mat.upward } : undefined))
 const tool = computed(() => toolOf(mat.tool))
 
 // ---- drawing: once a frame at most, and only what changed
@@ -68,36 +75,43 @@ function draw() {
   painter.resize(w, h)
   const { lie, scale, x, y } = view.value
   painter.show(base, {
-    part: shown.value, tray: props.piece.tray,
-    view: { lie, scale: scale * dpr, x: Math.round(x * dpr), y: Math.round(y * dpr) },
-    options: { ground: matGround(theme.value), glyphs: mat.glyphs, nap: 4 },
+    part: shown.value, tray: tray.value,
+    view: { lie, scale: scale * dpr, x: Math.round(x * dpr), y: Math.round(y * dpr), ...(flip.value ? { flip: flip.value } : {}) },
+    options: { ground: under.value, glyphs: glyphs.value, nap: 4 },
   })
   over.setTransform(dpr, 0, 0, dpr, 0, 0)
   const box = mat.tool === 'select' && gesture.value ? tool.value.up(ground.value, gesture.value).select ?? null : mat.selection
   drawOverlay(over, {
-    part: shown.value, view: view.value, size: size.value, unit: unit.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box,
+    part: shown.value, view: view.value, size: size.value, unit: unit.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box, symmetry: mat.symmetry,
     colours: { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') },
   })
 }
 useRafFn(draw)
-watch([shown, () => props.piece.tray, view, width, height, () => mat.glyphs, () => mat.hover, () => mat.cursor, () => mat.selection, gesture, focused, unit, theme], wake)
+watch([shown, tray, view, width, height, glyphs, under, () => mat.symmetry, () => mat.hover, () => mat.cursor, () => mat.selection, gesture, focused, unit, theme], wake)
 watch(theme, () => nextTick(wake))
 onMounted(() => { void document.fonts?.ready.then(wake) })
 
 // ---- view
+const flipped = (v: View): View => (flip.value ? { ...v, flip: flip.value } : v)
 watch([width, height, () => mat.lie], ([w, h], [oldW, oldH]) => {
   if (w < 2 || h < 2) return
   if (!view.value || view.value.lie !== mat.lie) {
     if (!view.value) mat.lie = w < h * 0.9 ? 'down' : 'along'
-    view.value = viewToBegin(props.part, mat.lie, size.value)
+    view.value = flipped(viewToBegin(props.part, mat.lie, size.value))
   }
   else if (oldW && oldH) view.value = moved(props.part, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
 }, { flush: 'post' })
 
+watch(flip, (now) => {
+  if (!view.value) return
+  const { flip: _, ...rest } = view.value
+  view.value = now ? { ...rest, flip: now } : rest
+})
+
 const middle = () => ({ x: width.value / 2, y: height.value / 2 })
 const zoom = (factor: number, at = middle()) => { if (view.value) view.value = zoomed(view.value, factor, at) }
-const showAll = () => { view.value = viewOfAll(props.part, mat.lie, size.value) }
-const showTrue = () => { if (view.value) view.value = centred(props.part, mat.lie, TRUE_SCALE, size.value) }
+const showAll = () => { view.value = flipped(viewOfAll(props.part, mat.lie, size.value)) }
+const showTrue = () => { if (view.value) view.value = flipped(centred(props.part, mat.lie, TRUE_SCALE, size.value)) }
 function showBead() {
   if (!view.value) return
   const at = mat.cursor ?? mat.hover ?? { c: 0, r: 0 }
@@ -225,7 +239,9 @@ function keydown(event: KeyboardEvent) {
   if (arrow && !event.ctrlKey && !event.metaKey && !event.altKey) {
     event.preventDefault()
     const far = event.key.startsWith('Arrow') && event.shiftKey && !tool.value.spans && mat.tool !== 'lay' && mat.tool !== 'lift' ? 5 : 1
-    walk(arrow[0] * far, arrow[1] * far)
+    // The cursor follows the screen, also when the work is turned over.
+    const [acrossX, acrossY] = mat.lie === 'along' ? [mat.upward, mat.wrongSide] : [mat.wrongSide, mat.upward]
+    walk(arrow[0] * far * (acrossX ? -1 : 1), arrow[1] * far * (acrossY ? -1 : 1))
     if (event.shiftKey && mat.cursor && (mat.tool === 'lay' || mat.tool === 'lift')) use()
     return
   }
@@ -257,14 +273,14 @@ function use() {
   finish()
 }
 
-watch(() => mat.tool, () => { gesture.value = null })
+watch([() => mat.tool, () => mat.symmetry], () => { gesture.value = null })
 
 const scaleSays = computed(() => {
   const scale = view.value?.scale ?? 0
   const times = scale / TRUE_SCALE
   return Math.abs(times - 1) < 0.01 ? 'true size' : `true size × ${times >= 10 ? Math.round(times) : times.toFixed(1)}`
 })
-const glyphsHidden = computed(() => mat.glyphs && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)
+const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)
 </script>
 
 <template>

@@ -1,7 +1,9 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { layingSteps } from '#core/piece/edit'
-import { columnsOf, numberAt, rowsOf, type Part, type Piece } from '#core/piece/piece'
+import { EMPTY_HISTORY, recorded, takeBack, type History } from '#core/piece/history'
+import { columnsOf, numberAt, rowsOf, wholePart, type Part, type Piece } from '#core/piece/piece'
+import { SYMMETRIES } from '#core/pattern/symmetry'
 import { applySteps } from '#core/piece/step'
 import { valueOf } from '#core/problem'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
@@ -70,13 +72,13 @@ describe('the painter', () => {
   })
 })
 
-const ground = (p: Part, number = 2): Ground => ({ part: p, number, clip: { columns: 2, rows: 1, numbers: [3, 3], c: 0, r: 0 } })
-const laidBy = (p: Part, id: Parameters<typeof toolOf>[0], path: [number, number][], number = 2): string[] => {
+const ground = (p: Part, number = 2, over: Partial<Ground> = {}): Ground => ({ part: p, number, clip: { columns: 2, rows: 1, numbers: [3, 3], c: 0, r: 0 }, selection: { c: 0, r: 0, columns: 2, rows: 1 }, symmetry: 'none', ...over })
+const laidBy = (p: Part, id: Parameters<typeof toolOf>[0], path: [number, number][], number = 2, over: Partial<Ground> = {}): string[] => {
   const tool = toolOf(id)
   const places = path.map(([c, r]) => ({ c, r }))
-  let g = tool.down(ground(p, number), places[0]!)
-  for (const place of places.slice(1)) g = tool.move(ground(p, number), g, place)
-  const next = valueOf(applySteps(piece({ parts: [p], tray: [bead(1), bead(2), bead(3)] }), tool.up(ground(p, number), g).steps)).parts[0]!
+  let g = tool.down(ground(p, number, over), places[0]!)
+  for (const place of places.slice(1)) g = tool.move(ground(p, number, over), g, place)
+  const next = valueOf(applySteps(piece({ parts: [p], tray: [bead(1), bead(2), bead(3)] }), tool.up(ground(p, number, over), g).steps)).parts[0]!
   return Array.from({ length: rowsOf(next) }, (_, r) => Array.from({ length: columnsOf(next) }, (_, c) => '.ABC'[numberAt(next, c, r)]).join(''))
 }
 
@@ -87,6 +89,8 @@ describe('tools', () => {
     ['lay', [[0, 0], [3, 3]], ['BAAAA', 'ABAAA', 'AABAA', 'AAABA', 'AAAAA']],
     ['run', [[1, 1], [3, 3]], ['AAAAA', 'ABBBA', 'AAAAA', 'AAAAA', 'AAAAA']],
     ['line', [[4, 0], [4, 2], [0, 4]], ['AAAAB', 'AAABA', 'AABAA', 'ABAAA', 'BAAAA']],
+    ['box', [[3, 1], [1, 2]], ['AAAAA', 'ABBBA', 'ABBBA', 'AAAAA', 'AAAAA']],
+    ['move', [[0, 0], [2, 3]], ['..AAA', 'AAAAA', 'AAAAA', 'AAAAA', 'AAAAA']],
     ['fill', [[2, 2]], ['BBBBB', 'BBBBB', 'BBBBB', 'BBBBB', 'BBBBB']],
     ['swap', [[2, 2]], ['BBBBB', 'BBBBB', 'BBBBB', 'BBBBB', 'BBBBB']],
     ['lift', [[2, 1], [2, 2]], ['AAAAA', 'AA.AA', 'AA.AA', 'AAAAA', 'AAAAA']],
@@ -95,6 +99,40 @@ describe('tools', () => {
     ['paste', [[3, 2]], ['AAAAA', 'AAAAA', 'AAACC', 'AAAAA', 'AAAAA']],
   ] as const)('%s along %j', (id, path, want) => {
     expect(laidBy(plain, id, path as unknown as [number, number][])).toEqual(want)
+  })
+  it.each([
+    ['lay', 'across', [[0, 0]], ['BAAAB', 'AAAAA', 'AAAAA', 'AAAAA', 'AAAAA']],
+    ['line', 'along', [[0, 0], [1, 0]], ['BBAAA', 'AAAAA', 'AAAAA', 'BBAAA', 'AAAAA']],
+    ['box', 'both', [[0, 0], [0, 0]], ['BAAAB', 'AAAAA', 'AAAAA', 'BAAAB', 'AAAAA']],
+    ['lift', 'turning', [[0, 1]], ['AAAAA', '.AAAA', 'AAAA.', 'AAAAA', 'AAAAA']],
+    ['paste', 'across', [[0, 2]], ['AAAAA', 'AAAAA', 'CCACC', 'AAAAA', 'AAAAA']],
+  ] as const)('%s with live symmetry %s', (id, symmetry, path, want) => {
+    expect(laidBy(plain, id, path as unknown as [number, number][], 2, { symmetry })).toEqual(want)
+  })
+  it('any sequence of gestures undone is the start, redone is the end, in every stitch', () => {
+    const anyGesture = fc.record({ tool: fc.constantFrom(...TOOLS.map(t => t.id)), symmetry: fc.constantFrom(...SYMMETRIES), number: fc.integer({ min: 1, max: 3 }), path: fc.array(fc.tuple(fc.nat(9), fc.nat(14)), { minLength: 1, maxLength: 4 }) })
+    fc.assert(fc.property(anyPiece, fc.array(anyGesture, { minLength: 1, maxLength: 6 }), (p, gestures) => {
+      let now = p
+      let history: History = EMPTY_HISTORY
+      for (const { tool: id, symmetry, number, path } of gestures) {
+        const tool = toolOf(id)
+        const own = now.parts[0]!
+        if (rowsOf(own) === 0) return
+        const at = path.map(([c, r]) => ({ c: c % columnsOf(own), r: r % rowsOf(own) }))
+        let g = tool.down(ground(own, number, { symmetry }), at[0]!)
+        for (const place of at.slice(1)) g = tool.move(ground(own, number, { symmetry }), g, place)
+        const { steps } = tool.up(ground(own, number, { symmetry }), g)
+        if (steps.length === 0) continue
+        now = valueOf(applySteps(now, steps)) as Piece
+        history = recorded(history, { label: id, steps: [...steps] })
+      }
+      const whole = (q: Piece) => [...wholePart(q.parts[0]!)].join()
+      const end = whole(now)
+      for (let back = takeBack(history, 'undo'); back; back = takeBack(history, 'undo')) { now = valueOf(applySteps(now, back.entry.steps)) as Piece; history = back.history }
+      expect(whole(now)).toBe(whole(p))
+      for (let again = takeBack(history, 'redo'); again; again = takeBack(history, 'redo')) { now = valueOf(applySteps(now, again.entry.steps)) as Piece; history = again.history }
+      expect(whole(now)).toBe(end)
+    }), { numRuns: 150 })
   })
   it('take gives the bead under it, select the box', () => {
     const take = toolOf('take')

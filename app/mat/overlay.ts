@@ -1,7 +1,8 @@
 import type { Box } from '#core/pattern/clip'
+import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
 import { wholeRow } from '#core/pattern/place'
 import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
-import { rectOfCell, sizeOnScreen, type View } from '#core/picture/view'
+import { rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
 import { MM_PER_INCH } from '#core/units/length'
 import { pointOf, type Size } from './view'
@@ -15,6 +16,7 @@ export interface Overlay {
   readonly hover: Place | null
   readonly cursor: Place | null
   readonly selection: Box | null
+  readonly symmetry: SymmetryKind
   readonly colours: { readonly ink: string, readonly soft: string, readonly madder: string, readonly paper: string }
 }
 
@@ -63,6 +65,29 @@ function drawRepeat(ctx: Context, overlay: Overlay): void {
   ctx.setLineDash([])
   const x = Math.max(8, Math.min(size.width - 110, box.x))
   label(ctx, overlay, `repeat ${copy + 1} of ${part.times}`, x, Math.max(84, box.y - 10), colours.madder)
+}
+
+/** The lines about which what is laid is laid again, in the section where the hand is. */
+function drawSymmetry(ctx: Context, overlay: Overlay): void {
+  const { part, view, size, symmetry, colours } = overlay
+  if (symmetry === 'none' || rowsOf(part) === 0) return
+  const at = overlay.hover ?? overlay.cursor ?? { c: 0, r: Math.min(rowsOf(part) - 1, part.start.rows) }
+  const found = symmetryOf(part, symmetry, Math.max(0, Math.min(rowsOf(part) - 1, at.r)))
+  if (!found.ok) return
+  ctx.strokeStyle = colours.madder
+  ctx.fillStyle = colours.madder
+  ctx.lineWidth = 1.5
+  ctx.setLineDash([2, 5])
+  for (const { x0, y0 } of found.value.lines) {
+    const there = screenOfWork(part, view, x0 ?? 0, y0 ?? 0)
+    const [sx, sy] = view.lie === 'along' ? [y0, x0] : [x0, y0]
+    if (symmetry === 'turning') { ctx.beginPath(); ctx.arc(there.x, there.y, 5, 0, 7); ctx.fill(); continue }
+    ctx.beginPath()
+    if (sx !== null && sy === null) { ctx.moveTo(there.x, 0); ctx.lineTo(there.x, size.height) }
+    if (sy !== null && sx === null) { ctx.moveTo(0, there.y); ctx.lineTo(size.width, there.y) }
+    ctx.stroke()
+  }
+  ctx.setLineDash([])
 }
 
 function drawSelection(ctx: Context, overlay: Overlay): void {
@@ -182,6 +207,7 @@ export function drawOverlay(ctx: Context, overlay: Overlay): void {
   drawRuler(ctx, overlay)
   drawRow(ctx, overlay)
   drawRepeat(ctx, overlay)
+  drawSymmetry(ctx, overlay)
   drawSelection(ctx, overlay)
   if (overlay.hover) ring(ctx, overlay, overlay.hover, overlay.colours.ink, 1.5)
   if (overlay.cursor) ring(ctx, overlay, overlay.cursor, overlay.colours.madder, 2.5)

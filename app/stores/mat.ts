@@ -3,7 +3,12 @@ import { ref, shallowRef } from 'vue'
 import type { Box, Clip } from '#core/pattern/clip'
 import type { Lie } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
+import type { Vision } from '#core/colour/vision'
+import type { SymmetryKind } from '#core/pattern/symmetry'
+import type { Part } from '#core/piece/piece'
 import type { ToolId } from '../mat/tool/tool'
+
+export type Panel = 'pattern' | 'picture' | 'stamps' | 'rows' | 'parts' | 'views'
 
 /** What this tab is doing on the mat: session state, not saved with the piece. */
 export const useMat = defineStore('mat', () => {
@@ -18,5 +23,20 @@ export const useMat = defineStore('mat', () => {
   const selection = shallowRef<Box | null>(null)
   const clip = shallowRef<Clip | null>(null)
   const says = ref('')
-  return { tool, part, number, glyphs, lie, cursor, hover, selection, clip, says }
+  /** Live symmetry of what is laid. */
+  const symmetry = ref<SymmetryKind>('none')
+  /** Which side is seen, and whether the work grows upward on the screen. */
+  const wrongSide = ref(false)
+  const upward = ref(false)
+  /** Beads, or a chart as it prints in black and white. */
+  const look = ref<'beads' | 'chart'>('beads')
+  const vision = ref<Vision>('all')
+  const tone = ref<'theme' | 'day' | 'evening'>('theme')
+  /** Flat on the mat, or bent as it is worn. */
+  const bent = ref(false)
+  /** Which panel is open beside the mat. */
+  const panel = ref<Panel | null>(null)
+  /** What a panel would make of the part if it were done now: shown, not yet laid. */
+  const ghost = shallowRef<Part | null>(null)
+  return { tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, panel, ghost }
 })

@@ -1,7 +1,7 @@
-import { addCounts, tallySection, totalOf } from '../tally/tally'
+import { tallyPart, totalOf } from '../tally/tally'
 import { cellAt } from '../grid/cells'
 import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
-import { rowsOf, type Part, type Piece } from '../piece/piece'
+import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
 import { fitBracelet, rowsForLength, type BraceletFit } from './bracelet'
@@ -26,11 +26,11 @@ export interface Choice {
 }
 
 function beadsWith(part: Part, times: number, extraRows: number): number {
-  const counts = new Map<number, number>()
-  addCounts(counts, tallySection(part, 'start'))
-  addCounts(counts, tallySection(part, 'repeat'), times)
-  addCounts(counts, tallySection(part, 'end'))
-  return totalOf(counts) + extraRows * part.repeat.columns
+  const technique = techniqueOf(part)
+  const planned = { ...part, times }
+  const columns = columnsOf(part)
+  const rows = rowsOf(planned)
+  return totalOf(tallyPart(planned)) + technique.beads({ columns, rows: rows + extraRows }) - technique.beads({ columns, rows })
 }
 
 /** Another closure is offered only where it helps, and brings the fit this near, mm. */

@@ -1,11 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, anyPieceOf, part, rows } from '../../tests/fixture/piece'
+import { anyPiece, anyPieceOf, part, rows, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { layingSteps, placeKey } from '../piece/edit'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { applySteps } from '../piece/step'
-import { piece } from '../../tests/fixture/piece'
 import { valueOf } from '../problem'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { borderIn } from './border'
@@ -205,7 +204,7 @@ describe('live symmetry', () => {
           if (!isInside(p, { c, r })) continue
           for (const image of symmetry.value.images({ c, r })) {
             symmetric++
-             expect(numberAt(p, image.c, image.r)).toBe(numberAt(p, c, r))
+            expect(numberAt(p, image.c, image.r)).toBe(numberAt(p, c, r))
           }
         }
       }

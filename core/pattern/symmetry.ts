@@ -1,5 +1,5 @@
 import { placeKey, type Laying } from '../piece/edit'
-import { columnsOf, isInside, locateRow, sectionStart, type Part } from '../piece/piece'
+import { columnsOf, isInside, locateRow, sectionStart, type Part, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 import { beadCentre, nearestPlace, siteOf, type Lattice, type Place } from '../technique/lattice'
 import { latticeOf } from './place'
@@ -136,11 +136,16 @@ export function withImages(part: Part, laying: Laying, kind: SymmetryKind): Layi
   if (kind === 'none' || laying.size === 0) return laying
   const columns = columnsOf(part)
   const out = new Map<number, number>()
+  const known = new Map<SectionName, Symmetry>()
   for (const [key, number] of laying) {
     const place = firstCopy(part, { c: key % columns, r: Math.floor(key / columns) })
-    const symmetry = symmetryOf(part, kind, place.r)
-    if (!symmetry.ok) return laying
-    for (const image of symmetry.value.images(place)) out.set(placeKey(columns, image.c, image.r), number)
+    const { section } = locateRow(part, place.r)
+    if (!known.has(section)) {
+      const symmetry = symmetryOf(part, kind, place.r)
+      if (!symmetry.ok) return laying
+      known.set(section, symmetry.value)
+    }
+    for (const image of known.get(section)!.images(place)) out.set(placeKey(columns, image.c, image.r), number)
   }
   for (const [key, number] of laying) out.set(key, number)
   return out

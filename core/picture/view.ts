@@ -74,6 +74,13 @@ export function screenPoint(part: Part, view: View, c: number, r: number): Point
   return { x: axes.x0 + axes.sx * (lattice.originX + i * lattice.pitchX + site.dx), y: axes.y0 + axes.sy * (lattice.originY + j * lattice.pitchY + site.dy) }
 }
 
+/** A point of the work on the screen, px: x across its width and y along its length, mm. */
+export function screenOfWork(part: Part, view: View, x: number, y: number): Point {
+  const axes = axesOf(part, view)
+  const [a, b] = view.lie === 'along' ? [y, x] : [x, y]
+  return { x: axes.x0 + axes.sx * a, y: axes.y0 + axes.sy * b }
+}
+
 /** The point of the work, mm in screen order, that lies under a point of the screen. */
 export function workPoint(part: Part, view: View, x: number, y: number): Point {
   const axes = axesOf(part, view)

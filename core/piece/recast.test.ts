@@ -1,13 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
+import { anyPiece, anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
+import { cellsFrom } from '../grid/cells'
+import { latticeOf } from '../pattern/place'
+import { neighbourOffsets } from '../technique/lattice'
 import { valueOf } from '../problem'
 import { BEAD_SPECS } from '../bead/spec'
-import { TECHNIQUES } from '../technique/registry'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { tallyPiece } from '../tally/tally'
-import { checkPiece, pieceToBody } from './codec'
-import { columnsOf, voidsOf } from './piece'
-import { columnsWanted, specSteps, stitchSteps, widthSteps } from './recast'
+import { checkPiece, partToFile, pieceToBody } from './codec'
+import { columnsOf, numberAt, rowsOf, voidsOf, wholePart, type Part } from './piece'
+import { addPartSteps, columnsWanted, conversionNotes, quarterTurnSteps, removePartSteps, specSteps, stitchSteps, widthSteps } from './recast'
 import { applySteps, invertSteps } from './step'
 
 describe('making it another way', () => {
@@ -35,6 +38,43 @@ describe('making it another way', () => {
     const next = valueOf(applySteps(p, stitchSteps(p, p.parts[0]!, 'peyote', 1))).parts[0]!
     expect(columnsOf(next)).toBe(4)
     expect(next.settings).toEqual({ start: 'left', numbering: 'first-two' })
+  })
+  it('turned by a quarter keeps every bead and every neighbour; turned twice it is as before', () => {
+    let turned = 0
+    fc.assert(fc.property(anyPieceOf(['peyote', 'peyote-odd', 'brick']), (p) => {
+      const one = p.parts[0]!
+      const steps = quarterTurnSteps(p, one)
+      if (!steps) return
+      turned++
+      const next = valueOf(applySteps(p, steps))
+      const other = next.parts[0]!
+      expect([...tallyPiece(next)].sort()).toEqual([...tallyPiece(p)].sort())
+      for (let r = 0; r < rowsOf(one); r++) {
+        for (let c = 0; c < columnsOf(one); c++) {
+          expect(numberAt(other, r, c)).toBe(numberAt(one, c, r))
+          const near = (q: Part, x: number, y: number, swap: boolean) => neighbourOffsets(latticeOf(q), x, y).map(o => (swap ? `${o.r},${o.c}` : `${o.c},${o.r}`)).sort()
+          expect(near(other, r, c, true)).toEqual(near(one, c, r, false))
+        }
+      }
+      const back = quarterTurnSteps(next, other)
+      if (back) expect(partToFile({ ...valueOf(applySteps(next, back)).parts[0]!, id: 'x' }).repeat).toEqual(partToFile({ ...one, start: { ...one.start, rows: 0, blocks: [] }, times: 1, end: { ...one.end, rows: 0, blocks: [] }, repeat: cellsFrom(columnsOf(one), rowsOf(one), wholePart(one)), id: 'x' }).repeat)
+    }))
+    expect(turned).toBeGreaterThan(20)
+  })
+  it('says what a move to another stitch changes', () => {
+    const loomed = part({ technique: 'loom', settings: requireTechnique('loom').settings.parse({}), start: rows('ABC'), repeat: rows('ABC'), end: rows('ABC') })
+    expect(conversionNotes(loomed, 'square')).toEqual([])
+    expect(conversionNotes(loomed, 'peyote').join(' ')).toMatch(/3 beads across become 4.*half a bead/)
+    expect(conversionNotes(loomed, 'brick-tube').join(' ')).toMatch(/seam.*multiple of 2/)
+    expect(conversionNotes(loomed, 'right-angle').join(' ')).toMatch(/edges of squares/)
+  })
+  it('parts are added and taken off; the last one stays', () => {
+    const p = piece()
+    const two = valueOf(applySteps(p, addPartSteps(p, 'Tab', 'brick', 'round-8')))
+    expect(two.parts.map(q => [q.name, q.technique])).toEqual([['Band', 'peyote'], ['Tab', 'brick']])
+    expect(valueOf(applySteps(two, removePartSteps(two, two.parts[1]!.id))).parts).toHaveLength(1)
+    expect(removePartSteps(p, 'band')).toEqual([])
+    expect(removePartSteps(two, 'none')).toEqual([])
   })
   it('names the count nearest to a width (13 mm in cylinder 11/0 peyote: 10 of 1.3 mm)', () => {
     expect(columnsWanted(part(), 13)).toBe(10)

@@ -1,7 +1,12 @@
+import { cellsFrom, emptyCells } from '../grid/cells'
+import { latticeOf } from '../pattern/place'
+import { siteOf, type Lattice } from '../technique/lattice'
 import { requireTechnique } from '../technique/registry'
 import { columnsForWidth } from './begin'
+import { partToFile } from './codec'
 import { insertColumnsStep, removeColumnsStep, setStep } from './edit'
-import { columnsOf, rowsOf, type Part, type Piece } from './piece'
+import { beadOf, columnsOf, rowsOf, wholePart, type Part, type Piece } from './piece'
+import { LIMITS } from './schema'
 import type { Step } from './step'
 
 /** Changes of how a part is made. The pattern stays bead for bead; what its size becomes follows. */
@@ -47,3 +52,83 @@ export function specSteps(piece: Piece, part: Part, spec: string): Step[] {
 
 /** Beads across that come nearest to the width wanted. */
 export const columnsWanted = (part: Part, widthMm: number): number => columnsForWidth(part.technique, part.settings, part.spec, widthMm)
+
+/** What a move to another stitch does to the pattern, in plain sentences; none if the work stays as it looks. */
+export function conversionNotes(part: Part, technique: string): string[] {
+  const [from, to] = [requireTechnique(part.technique), requireTechnique(technique)]
+  if (from === to) return []
+  const settings = to.settings.parse({})
+  const bead = beadOf(part)
+  const notes: string[] = []
+  const columns = to.nearestColumns(columnsOf(part), settings)
+  if (columns !== columnsOf(part)) notes.push(`${columnsOf(part)} beads across become ${columns}.`)
+  const lattice = to.lattice({ bead, settings, columns })
+  if (isStraight(latticeOf(part)) !== isStraight(lattice)) notes.push('Every bead keeps its place in the grid, but rows and columns lie differently: edges of the pattern shift by up to half a bead.')
+  if (from.voids || to.voids) notes.push('Right-angle weave counts the edges of squares, so the pattern falls on other places.')
+  if (from.form !== to.form) notes.push(to.form === 'tube' ? 'The first column will touch the last: the pattern should meet at the seam.' : 'The round is opened: its first and last columns become edges.')
+  if (part.repeat.rows % to.repeatRows !== 0) notes.push(`The repeat has ${part.repeat.rows} rows; this stitch needs a multiple of ${to.repeatRows}, or colours slip sideways at every seam.`)
+  return notes
+}
+
+const isStraight = (lattice: Lattice): boolean => lattice.sites.every(s => s.dx === lattice.sites[0]!.dx && s.dy === lattice.sites[0]!.dy && s.turnDegrees === 0)
+
+/** The stitch whose lattice is this one's turned by a quarter: peyote and brick are each other's. */
+export const QUARTER: Readonly<Record<string, string>> = { 'peyote': 'brick', 'peyote-odd': 'brick', 'brick': 'peyote' }
+
+/**
+ * Turns the work by a quarter without loss: columns become rows, and peyote becomes brick or the other way round. The repeat is written
+ * out, since it would run across. Null where the stitch has no such fellow or the turned work would not fit.
+ */
+export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
+  const wanted = part.technique === 'brick' && rows % 2 === 1 ? 'peyote-odd' : QUARTER[part.technique]
+  if (wanted === undefined || rows === 0 || rows > LIMITS.columns) return null
+  const technique = requireTechnique(wanted)
+  if (technique.check({ columns: rows, rows: columns, settings: technique.settings.parse({}) }).length > 0) return null
+  // Which columns lie low, or which rows lie aside, must stay as it is: the side to start from follows from that.
+  const from = latticeOf(part)
+  const sides = ['left', 'right'].map(side => technique.settings.parse({ start: side }))
+  const settings = sides.find((own) => {
+    const to = technique.lattice({ bead: beadOf(part), settings: own, columns: rows })
+    const lag = (a: number, b: number) => Math.round((a - b) * 1e6)
+    return [0, 1].every(k => lag(siteOf(to, 0, k).dx, siteOf(to, 0, 0).dx) === lag(siteOf(from, k, 0).dy, siteOf(from, 0, 0).dy))
+      && [0, 1].every(k => lag(siteOf(to, k, 0).dy, siteOf(to, 0, 0).dy) === lag(siteOf(from, 0, k).dx, siteOf(from, 0, 0).dx))
+  })
+  if (!settings) return null
+  const flat = wholePart(part)
+  const turned = new Uint16Array(flat.length)
+  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) turned[c * rows + r] = flat[r * columns + c]!
+  const none = emptyCells(rows, 0)
+  const next: Part = { ...part, id: freePartId(piece, part.id), technique: wanted, settings, times: 1, start: none, repeat: cellsFrom(rows, columns, turned), end: none }
+  const at = piece.parts.findIndex(p => p.id === part.id)
+  return [
+    { type: 'part', do: 'insert', at, value: partToFile(next) },
+    { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
+  ]
+}
+
+/** An id that no part of the piece has, made from a wanted one. */
+export function freePartId(piece: Piece, wanted: string): string {
+  const stem = wanted.replace(/-\d+$/, '')
+  for (let n = 2; ; n++) {
+    const id = `${stem}-${n}`
+    if (!piece.parts.some(p => p.id === id)) return id
+  }
+}
+
+/** Puts another part behind the last: a square of a stitch in the first bead of the tray, to be designed. */
+export function addPartSteps(piece: Piece, name: string, technique: string, spec: string): Step[] {
+  const t = requireTechnique(technique)
+  const settings = t.settings.parse({})
+  const columns = t.nearestColumns(10, settings)
+  const number = piece.tray[0]?.number ?? 0
+  const rows = 20 * t.repeatRows
+  const part: Part = { id: freePartId(piece, 'part'), name, technique, settings, spec, times: 1, start: emptyCells(columns, 0), repeat: emptyCells(columns, rows, number), end: emptyCells(columns, 0) }
+  return [{ type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) }]
+}
+
+export function removePartSteps(piece: Piece, id: string): Step[] {
+  const at = piece.parts.findIndex(p => p.id === id)
+  return at < 0 || piece.parts.length === 1 ? [] : [{ type: 'part', do: 'remove', at, value: partToFile(piece.parts[at]!) }]
+}

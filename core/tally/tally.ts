@@ -1,7 +1,7 @@
 import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
-import { columnsOf, partRow, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
+import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
 
 /** Beads by tray number; empty cells are not counted. */
 export type Counts = ReadonlyMap<number, number>
@@ -50,22 +50,33 @@ export const totalOf = (counts: Counts): number => {
   return total
 }
 
+/** Cells that the stitch has no bead for lie in no row: what is kept in them, in rows [from, to), does not count. */
+function withoutVoids(part: Part, counts: Map<number, number>, from: number, to: number): Counts {
+  const columns = columnsOf(part)
+  for (const key of voidsOf(part)) {
+    const r = Math.floor(key / columns)
+    if (r < from || r >= to) continue
+    const number = partRow(part, r)[key % columns]!
+    const left = (counts.get(number) ?? 0) - 1
+    if (number !== 0 && left > 0) counts.set(number, left)
+    else counts.delete(number)
+  }
+  return counts
+}
+
 /** Beads of a part: the sections once, the repeat as often as it is worked, without walking the copies. */
 export function tallyPart(part: Part): Counts {
   const out = new Map<number, number>()
   for (const section of SECTIONS) addCounts(out, countCells(part[section]), section === 'repeat' ? part.times : 1)
-  // Cells that the stitch has no bead for lie in no row: what is kept in them does not count.
-  const columns = columnsOf(part)
-  for (const key of voidsOf(part)) {
-    const number = partRow(part, Math.floor(key / columns))[key % columns]!
-    const left = (out.get(number) ?? 0) - 1
-    if (number !== 0 && left > 0) out.set(number, left)
-    else out.delete(number)
-  }
-  return out
+  return withoutVoids(part, out, 0, rowsOf(part))
 }
 
-export const tallySection = (part: Part, section: SectionName): Counts => countCells(part[section])
+/** Beads of one section; of the repeat, those of a copy that another row follows. */
+export function tallySection(part: Part, section: SectionName): Counts {
+  if (section === 'repeat') return countCells(part.repeat)
+  const from = sectionStart(part, section)
+  return withoutVoids(part, new Map(countCells(part[section])), from, from + part[section].rows)
+}
 
 export function tallyPiece(piece: Piece): Counts {
   const out = new Map<number, number>()

@@ -14,8 +14,8 @@ export async function keep(db: Database, accountId: string, values: readonly She
   return db.transaction(async (trx) => {
     // The account's row stands for its shelf: two requests at once cannot both fill the last place.
     await trx('account').where({ id: accountId }).forUpdate().first('id')
-    const [{ count }] = await trx('shelf').where({ account_id: accountId }).count<[{ count: string }]>('id as count')
-    if (Number(count) + values.length > MOST) throw new Failure(409, 'shelf-full', `Box and stamps hold ${MOST} things together. Take some out first.`)
+    const [there] = await trx('shelf').where({ account_id: accountId }).count<{ count: string }[]>('id as count')
+    if (Number(there!.count) + values.length > MOST) throw new Failure(409, 'shelf-full', `Box and stamps hold ${MOST} things together. Take some out first.`)
     return trx('shelf').insert(values.map(value => ({ account_id: accountId, value: JSON.stringify(value) }))).returning<ShelfItem[]>(['id', 'value'])
   })
 }

@@ -1,21 +1,27 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { boxBetween, clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
-import { insertColumnsStep, insertRowsStep, layingSteps, removeColumnsStep, removeRowsStep, setStep } from '#core/piece/edit'
-import { columnsOf, countedRows, locateRow, numberAt, rowsOf, techniqueOf, workOf, type Part } from '#core/piece/piece'
+import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
+import { wholeBox } from '#core/pattern/plan'
+import { SYMMETRIES, symmetryOf } from '#core/pattern/symmetry'
+import { layingSteps } from '#core/piece/edit'
+import { columnsOf, countedRows, numberAt, rowsOf, techniqueOf, type Part } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
-import { requireSpec } from '#core/bead/spec'
-import { beadCounts, countCells, tallyPart, tallyPiece, totalOf } from '#core/tally/tally'
+import { asSeen } from '#core/colour/vision'
+import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
-import { columnStepOf } from '#core/piece/recast'
-import { cellsFrom } from '#core/grid/cells'
-import { LIMITS } from '#core/piece/schema'
 import { showNumber } from '#core/units/length'
-import { useLengths } from '../../../composables/lengths'
 import { boxSteps, TOOLS, toolOf, type Outcome, type ToolId } from '../../../mat/tool/tool'
-import { useMat } from '../../../stores/mat'
+import { useDayOrEvening } from '../../../composables/theme'
+import { useMat, type Panel } from '../../../stores/mat'
 import { usePiece } from '../../../stores/piece'
+import BentView from '../../../mat/BentView.vue'
 import MatCanvas from '../../../mat/MatCanvas.vue'
+import PartsPanel from '../../../mat/panel/PartsPanel.vue'
+import PatternPanel from '../../../mat/panel/PatternPanel.vue'
+import RowsPanel from '../../../mat/panel/RowsPanel.vue'
+import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
+import StampsPanel from '../../../mat/panel/StampsPanel.vue'
+import ViewsPanel from '../../../mat/panel/ViewsPanel.vue'
 import BeadDialog from '../../../components/BeadDialog.vue'
 import BeadDishes from '../../../components/BeadDishes.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
@@ -23,11 +29,9 @@ import RowWords from '../../../components/RowWords.vue'
 
 const store = usePiece()
 const mat = useMat()
-const { length } = useLengths()
 const canvas = ref<InstanceType<typeof MatCanvas>>()
 const toast = ref('')
 const editing = ref<number | 'new' | null>(null)
-const rowsOpen = ref(false)
 
 const piece = computed(() => store.piece!)
 const part = computed<Part>(() => piece.value.parts.find(p => p.id === mat.part) ?? piece.value.parts[0]!)
@@ -42,6 +46,7 @@ function commit(label: string, steps: readonly Step[]): boolean {
 // ---- tools
 let before: ToolId = 'lay'
 function choose(tool: ToolId) {
+  if (tool === 'move' && !box.value) { toast.value = 'Select a box of beads first, then drag it.'; mat.tool = 'select'; return }
   if (tool === 'paste' && !mat.clip) { toast.value = 'Nothing is copied yet: select a box and copy it first.'; return }
   if (tool === 'take' && mat.tool !== 'take') before = mat.tool
   mat.tool = tool
@@ -55,68 +60,47 @@ function outcome(result: Outcome) {
   }
   if (result.select !== undefined) {
     mat.selection = result.select && clampBox(part.value, result.select)
-    return
+    if (result.steps.length === 0) return
   }
   commit(result.label, result.steps)
 }
 
 // ---- selection
-const selected = computed(() => {
-  const box = mat.selection && clampBox(part.value, mat.selection)
-  if (!box) return null
-  const clip = copyClip(part.value, box)
-  const counts = countCells(cellsFrom(box.columns, box.rows, clip.numbers))
-  const technique = techniqueOf(part.value)
-  return { box, beads: totalOf(counts), rows: countedRows(part.value, box.rows), counts: beadCounts(piece.value.tray, counts).filter(b => b.count > 0), lengthMm: technique.lengthOf(workOf(part.value, box.rows)) }
-})
+const box = computed(() => mat.selection && clampBox(part.value, mat.selection))
 
 function copy(cut = false) {
-  if (!selected.value) { toast.value = 'Select a box of beads first.'; return }
-  mat.clip = copyClip(part.value, selected.value.box)
-  if (cut) commit('Cut', boxSteps(part.value, selected.value.box, 0))
+  if (!box.value) { toast.value = 'Select a box of beads first.'; return }
+  mat.clip = copyClip(part.value, box.value)
+  if (cut) commit('Cut', boxSteps(part.value, box.value, 0))
   toast.value = cut ? 'Cut. Choose “Set down” and press where it belongs.' : 'Copied. Choose “Set down” and press where it belongs.'
 }
-const mirror = (way: 'across' | 'along') => { if (selected.value) commit('Mirror', layingSteps(part.value, mirrorBox(part.value, selected.value.box, way))) }
-const fill = (number: number) => { if (selected.value) commit(number ? 'Fill box' : 'Clear box', boxSteps(part.value, selected.value.box, number)) }
-const selectAll = () => { mat.selection = boxBetween({ c: 0, r: 0 }, { c: columnsOf(part.value) - 1, r: rowsOf(part.value) - 1 }) }
+const mirror = (way: 'across' | 'along') => { if (box.value) commit('Mirror', layingSteps(part.value, mirrorBox(part.value, box.value, way))) }
+const selectAll = () => { mat.selection = wholeBox(part.value) }
 
-// ---- rows, columns and repeats
-const here = computed(() => mat.cursor ?? (mat.selection ? { c: mat.selection.c, r: mat.selection.r } : { c: 0, r: Math.min(rowsOf(part.value) - 1, part.value.start.rows) }))
-function rows(doing: 'insert' | 'remove') {
-  const p = part.value
-  if (rowsOf(p) === 0) { commit('Add rows', [insertRowsStep(p, 'repeat', 0, 1, mat.number)]); return }
-  const { section, row } = locateRow(p, here.value.r)
-  if (doing === 'insert') commit('Add a row', [insertRowsStep(p, section, row, 1, mat.number)])
-  else if (section === 'repeat' && p.repeat.rows === 1) toast.value = 'The repeat needs at least one row.'
-  else commit('Take a row out', [removeRowsStep(p, section, row, 1)])
+// ---- panels
+const here = computed(() => mat.cursor ?? (mat.selection ? { c: mat.selection.c, r: mat.selection.r } : { c: 0, r: Math.max(0, Math.min(rowsOf(part.value) - 1, part.value.start.rows)) }))
+const PANELS: readonly { readonly id: Panel, readonly label: string, readonly key: string, readonly says: string }[] = [
+  { id: 'pattern', label: 'Patterns', key: 'P', says: 'Stripes, chevrons, diamonds, blends, borders, letters' },
+  { id: 'stamps', label: 'Stamps', key: 'H', says: 'Small motifs kept for every piece' },
+  { id: 'rows', label: 'Rows', key: 'U', says: 'Repeats, rows and columns' },
+  { id: 'parts', label: 'Parts', key: 'J', says: 'Parts of the piece' },
+  { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, round the wrist, chart, colour vision' },
+]
+const open = (panel: Panel) => { mat.panel = mat.panel === panel ? null : panel }
+function fromPanel(label: string, steps: readonly Step[], show?: string) {
+  if (commit(label, steps) && show) mat.part = show
 }
-const columnStep = computed(() => columnStepOf(part.value))
-function columns(doing: 'insert' | 'remove') {
-  const p = part.value
-  const n = columnStep.value
-  if (doing === 'insert') commit('Widen', [insertColumnsStep(p, columnsOf(p), n, mat.number)])
-  else if (columnsOf(p) > n) commit('Narrow', [removeColumnsStep(p, columnsOf(p) - n, n)])
-  mat.selection = null
-}
-function repeats(change: number) {
-  const times = Math.max(0, Math.min(LIMITS.times, part.value.times + change))
-  if (times !== part.value.times) commit('Repeats', [setStep(piece.value, ['parts', part.value.id, 'times'], times)])
-}
-/** Makes the selected rows the repeat: what comes before and after becomes start and end. */
-function repeatFromSelection() {
-  const box = selected.value?.box
-  if (!box) { toast.value = 'Select the rows that should repeat first.'; return }
-  const p = part.value
-  const first = locateRow(p, box.r)
-  const last = locateRow(p, box.r + box.rows - 1)
-  if (first.section !== last.section || first.section === 'repeat') { toast.value = 'Select rows inside the start or the end section to make them the repeat.'; return }
-  const chosen = copyClip(p, { c: 0, r: box.r, columns: columnsOf(p), rows: box.rows })
-  commit('New repeat', [
-    removeRowsStep(p, first.section, first.row, box.rows),
-    insertRowsStep(p, 'repeat', p.repeat.rows, box.rows, Uint16Array.from(chosen.numbers)),
-    removeRowsStep(p, 'repeat', 0, p.repeat.rows),
-  ])
-  mat.selection = null
+
+/** The next live symmetry that the stitch has, from the one that is on. */
+function nextSymmetry() {
+  const missing: string[] = []
+  for (let k = 1; k <= SYMMETRIES.length; k++) {
+    const kind = SYMMETRIES[(SYMMETRIES.indexOf(mat.symmetry) + k) % SYMMETRIES.length]!
+    const found = symmetryOf(part.value, kind, Math.max(0, Math.min(here.value.r, rowsOf(part.value) - 1)))
+    if (found.ok) { mat.symmetry = kind; break }
+    missing.push(kind)
+  }
+  if (missing.length > 0) toast.value = `This stitch has no symmetry ${missing.join(' or ')}: its beads would fall into gaps.`
 }
 
 function dishKeys(event: KeyboardEvent): boolean {
@@ -138,7 +122,7 @@ const COMMANDS: Record<string, () => void> = {
 }
 const PLAIN: Record<string, () => void> = {
   '+': () => canvas.value?.zoom(1.25), '-': () => canvas.value?.zoom(0.8), 'a': () => canvas.value?.showAll(), 'e': () => canvas.value?.showTrue(), 'q': () => canvas.value?.showBead(),
-  'g': () => { mat.glyphs = !mat.glyphs }, 'm': () => mirror('across'), 'k': () => mirror('along'), 'Delete': () => fill(0), 'Escape': () => { mat.selection = null },
+  'g': () => { mat.glyphs = !mat.glyphs }, 'm': () => mirror('across'), 'k': () => mirror('along'), 'x': nextSymmetry, 'Delete': () => { if (box.value) commit('Clear box', boxSteps(part.value, box.value, 0)) }, 'Escape': () => { mat.selection = null },
 }
 function keys(event: KeyboardEvent) {
   const target = event.target as HTMLElement
@@ -155,11 +139,15 @@ function keys(event: KeyboardEvent) {
   const tool = TOOLS.find(t => t.key.toLowerCase() === key)
   if (tool) choose(tool.id)
   else if (PLAIN[key]) PLAIN[key]()
+  else if (PANELS.some(p => p.key.toLowerCase() === key)) open(PANELS.find(p => p.key.toLowerCase() === key)!.id)
   else if (!dishKeys(event)) return
   event.preventDefault()
 }
 onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => { window.removeEventListener('keydown', keys); mat.hover = null })
+onBeforeUnmount(() => { window.removeEventListener('keydown', keys); mat.hover = null; mat.ghost = null })
+watch(() => part.value.id, () => { mat.cursor = null; mat.selection = null; mat.hover = null })
+const theme = useDayOrEvening()
+const seenTray = computed(() => piece.value.tray.map(b => ({ ...b, colour: asSeen(b.colour, mat.vision) })))
 
 // ---- answers
 const counts = computed(() => beadCounts(piece.value.tray, tallyPiece(piece.value)))
@@ -171,7 +159,6 @@ const words = computed(() => {
   const technique = techniqueOf(part.value)
   return rowWords(part.value, technique.workingRowOf(inside, { columns: columnsOf(part.value), settings: part.value.settings }))
 })
-const partBeads = (p: Part) => totalOf(tallyPart(p))
 const underHand = computed(() => {
   const at = mat.hover
   if (!at) return ''
@@ -184,15 +171,17 @@ const underHand = computed(() => {
   <main class="desk">
     <h2 class="hidden">Mat</h2>
     <div class="work">
-      <div class="tools" role="toolbar" aria-label="Tools">
+      <div v-if="!mat.bent" class="tools" role="toolbar" aria-label="Tools">
         <button
           v-for="t in TOOLS" :key="t.id" type="button" class="tool" :class="{ on: mat.tool === t.id }" :aria-pressed="mat.tool === t.id" :aria-keyshortcuts="t.key" :title="t.hint"
           @click="choose(t.id)"
         >
           {{ t.label }} <kbd aria-hidden="true">{{ t.key }}</kbd>
         </button>
+        <button type="button" class="tool" :class="{ on: mat.symmetry !== 'none' }" :aria-pressed="mat.symmetry !== 'none'" aria-keyshortcuts="X" title="Live symmetry: what you lay is laid again across, along, both ways, or turned" @click="nextSymmetry">Symmetry{{ mat.symmetry === 'none' ? '' : `: ${mat.symmetry}` }} <kbd aria-hidden="true">X</kbd></button>
       </div>
-      <MatCanvas ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
+      <BentView v-if="mat.bent" class="canvas" :piece="piece" :part="part" :tray="seenTray" :tone="mat.tone === 'theme' ? theme : mat.tone" />
+      <MatCanvas v-else ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
       <div class="turns" role="toolbar" aria-label="Undo and view">
         <button type="button" class="tool" :disabled="!store.canUndo" :title="store.canUndo ? `Undo: ${store.canUndo} (Ctrl Z)` : 'Nothing to undo'" @click="undo('undo')">Undo</button>
         <button type="button" class="tool" :disabled="!store.canRedo" :title="store.canRedo ? `Redo: ${store.canRedo} (Ctrl Y)` : 'Nothing to redo'" @click="undo('redo')">Redo</button>
@@ -202,22 +191,20 @@ const underHand = computed(() => {
         <button type="button" class="tool" title="The whole piece (A)" @click="canvas?.showAll()">All</button>
         <button type="button" class="tool" title="One bead, close (Q)" @click="canvas?.showBead()">Bead</button>
         <button type="button" class="tool" title="True size on the screen (E)" @click="canvas?.showTrue()">True size</button>
-        <button type="button" class="tool" title="Lay the band the other way on the screen" @click="mat.lie = mat.lie === 'along' ? 'down' : 'along'">Turn</button>
         <button type="button" class="tool" :class="{ on: mat.glyphs }" :aria-pressed="mat.glyphs" title="Glyphs on the beads (G)" @click="mat.glyphs = !mat.glyphs">Glyphs</button>
-        <button type="button" class="tool" :class="{ on: rowsOpen }" :aria-expanded="rowsOpen" @click="rowsOpen = !rowsOpen">Rows</button>
+        <span class="gap" />
+        <button v-for="p in PANELS" :key="p.id" type="button" class="tool" :class="{ on: mat.panel === p.id }" :aria-expanded="mat.panel === p.id" :aria-keyshortcuts="p.key" :title="`${p.says} (${p.key})`" @click="open(p.id)">{{ p.label }}</button>
       </div>
       <p class="hint quiet">{{ toolOf(mat.tool).hint }} <b v-if="underHand">Here: {{ underHand }}</b></p>
       <p class="hidden" role="status" aria-live="polite">{{ mat.says }}</p>
     </div>
 
     <aside class="answers" aria-label="Answers">
-      <section v-if="rowsOpen" class="rows-panel" aria-label="Rows and repeats">
-        <h3>Rows and repeats</h3>
-        <div class="adjust"><span>Repeats</span><span class="set"><button type="button" aria-label="One repeat fewer" @click="repeats(-1)">−</button><b>{{ part.times }}</b><button type="button" aria-label="One repeat more" @click="repeats(1)">+</button></span></div>
-        <div class="adjust"><span>Beads across</span><span class="set"><button type="button" aria-label="Narrower" @click="columns('remove')">−</button><b>{{ columnsOf(part) }}</b><button type="button" aria-label="Wider" @click="columns('insert')">+</button></span></div>
-        <p class="quiet">At bead row {{ here.r + 1 }}, in the {{ rowsOf(part) ? locateRow(part, here.r).section : 'repeat' }} section:</p>
-        <div class="pair"><button type="button" class="button" @click="rows('insert')">Add a row</button><button type="button" class="button" @click="rows('remove')">Take it out</button></div>
-      </section>
+      <PatternPanel v-if="mat.panel === 'pattern'" :piece="piece" :part="part" @steps="fromPanel" />
+      <StampsPanel v-else-if="mat.panel === 'stamps'" :piece="piece" :part="part" :box="box" @steps="fromPanel" @says="t => toast = t" />
+      <RowsPanel v-else-if="mat.panel === 'rows'" :piece="piece" :part="part" :here="here" @steps="fromPanel" @says="t => toast = t" />
+      <PartsPanel v-else-if="mat.panel === 'parts'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" />
+      <ViewsPanel v-else-if="mat.panel === 'views'" :part="part" />
       <h3 class="ask">Will it close?</h3>
       <FitAnswer :piece="piece" :part="piece.parts[0]!" />
       <div class="figures">
@@ -235,20 +222,7 @@ const underHand = computed(() => {
           </tr>
         </tbody>
       </table>
-      <section v-if="selected" class="selected" aria-label="Selection">
-        <h3 class="ask">Selected: {{ selected.box.columns }} across, {{ selected.rows }} rows</h3>
-        <p><span class="figure mid" data-test="selected">{{ showNumber(selected.beads) }}</span> beads · {{ length(selected.lengthMm, 1) }} long</p>
-        <p class="quiet">{{ selected.counts.map(b => `${b.count} ${b.bead.letter}`).join(' · ') }}</p>
-        <div class="acts">
-          <button type="button" class="link" @click="copy()">Copy</button><button type="button" class="link" @click="copy(true)">Cut</button>
-          <button type="button" class="link" title="M" @click="mirror('across')">Mirror across</button><button type="button" class="link" title="K" @click="mirror('along')">Mirror along</button>
-          <button type="button" class="link" @click="fill(mat.number)">Fill</button><button type="button" class="link" title="Delete" @click="fill(0)">Clear</button>
-          <button type="button" class="link" @click="repeatFromSelection">Make it the repeat</button><button type="button" class="link" title="Escape" @click="mat.selection = null">Let go</button>
-        </div>
-      </section>
-      <p v-if="piece.parts.length > 1" class="quiet">
-        Parts: <button v-for="p in piece.parts" :key="p.id" type="button" class="link part" :aria-pressed="p.id === part.id" @click="mat.part = p.id">{{ p.name }} ({{ partBeads(p) }} × {{ requireSpec(p.spec).name }})</button>
-      </p>
+      <SelectionPanel v-if="box" :piece="piece" :part="part" :box="box" @steps="fromPanel" @says="t => toast = t" @copy="copy" />
     </aside>
 
     <div class="below">
@@ -262,7 +236,7 @@ const underHand = computed(() => {
 </template>
 
 <style scoped>
-.desk { flex: none; height: calc(100dvh - 70px); display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 276px; gap: 10px 20px; padding: 0 16px 10px; }
+.desk { flex: none; height: calc(100dvh - 70px); display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 288px; gap: 10px 20px; padding: 0 16px 10px; }
 .work { position: relative; min-height: 320px; grid-area: 1 / 1; min-width: 0; }
 .canvas { position: absolute; inset: 0; }
 .tools, .turns { position: absolute; z-index: 2; left: 12px; top: 12px; display: flex; gap: 2px; padding: 4px; background: var(--paper); border-radius: 14px; box-shadow: var(--shadow); max-width: calc(100% - 24px); overflow-x: auto; scrollbar-width: none; }
@@ -281,24 +255,11 @@ const underHand = computed(() => {
 .figures { display: flex; gap: 28px; padding: 4px 0; }
 .figures > div { display: grid; gap: 4px; }
 .big { font-size: 40px; }
-.mid { font-size: 26px; }
 .list { width: 100%; font-size: 14.5px; }
 .list td, .list th { padding: 6px 0; border-bottom: 1px solid var(--line); }
 .list th { color: var(--ink); }
 .list td { padding-inline-start: 8px; white-space: nowrap; }
 .none td { color: var(--soft); }
-.selected { border-top: 2px dashed var(--edge); padding-top: 10px; display: grid; gap: 6px; }
-.acts { display: flex; flex-wrap: wrap; gap: 4px 16px; }
-.acts .link { min-height: 32px; }
-.part { margin-inline-end: 10px; }
-.part[aria-pressed='true'] { font-weight: 700; }
-.rows-panel { background: var(--paper); border-radius: var(--round); padding: 14px; display: grid; gap: 10px; }
-.adjust { display: flex; justify-content: space-between; align-items: center; }
-.set { display: inline-flex; align-items: center; gap: 4px; }
-.set b { min-width: 44px; text-align: center; font: 700 20px/1 var(--title); }
-.set button { width: 40px; height: 40px; border: 0; border-radius: 10px; background: var(--ground); color: var(--ink); font-size: 20px; cursor: pointer; }
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.pair .button { padding: 0 8px; font-size: 14px; }
 .below { grid-column: 1 / -1; display: grid; grid-template-columns: minmax(0, auto) minmax(280px, 1fr); gap: 16px; align-items: stretch; min-width: 0; }
 .spoken { background: var(--paper); border-radius: var(--round); padding: 8px 18px; display: flex; align-items: center; min-width: 0; max-height: 84px; overflow-y: auto; }
 

@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { VISION_NAMES, VISIONS } from '#core/colour/vision'
+import { techniqueOf, type Part } from '#core/piece/piece'
+import { useMat } from '../../stores/mat'
+import ChoiceRow from './ChoiceRow.vue'
+import MatPanel from './MatPanel.vue'
+
+/** How the work is looked at; nothing of the pattern changes. */
+const props = defineProps<{ part: Part }>()
+const mat = useMat()
+const tube = computed(() => techniqueOf(props.part).form === 'tube')
+const side = computed({ get: () => (mat.wrongSide ? 'wrong' : 'right'), set: (v: 'wrong' | 'right') => { mat.wrongSide = v === 'wrong' } })
+const grows = computed({ get: () => (mat.upward ? 'up' : 'down'), set: (v: 'up' | 'down') => { mat.upward = v === 'up' } })
+const bent = computed({ get: () => (mat.bent ? 'bent' : 'flat'), set: (v: 'bent' | 'flat') => { mat.bent = v === 'bent' } })
+const lie = computed({ get: () => mat.lie, set: (v) => { mat.lie = v } })
+const visions = VISIONS.map(v => ({ value: v, title: VISION_NAMES[v] }))
+</script>
+
+<template>
+  <MatPanel title="Ways to look" @close="mat.panel = null">
+    <ChoiceRow v-model="bent" label="Lies" :items="[{ value: 'flat', title: 'flat' }, { value: 'bent', title: tube ? 'as a tube, turning' : 'round the wrist' }]" />
+    <ChoiceRow v-model="side" label="Side" :items="[{ value: 'right', title: 'front' }, { value: 'wrong', title: 'wrong side' }]" />
+    <ChoiceRow v-model="lie" label="Length runs" :items="[{ value: 'along', title: 'level' }, { value: 'down', title: 'upright' }]" />
+    <ChoiceRow v-model="grows" label="Worked" :items="mat.lie === 'along' ? [{ value: 'down', title: 'to the right' }, { value: 'up', title: 'to the left' }] : [{ value: 'down', title: 'downward' }, { value: 'up', title: 'upward' }]" />
+    <ChoiceRow v-model="mat.look" label="Shown as" :items="[{ value: 'beads', title: 'beads' }, { value: 'chart', title: 'chart for black-and-white print' }]" />
+    <ChoiceRow v-model="mat.tone" label="Mat" :items="[{ value: 'theme', title: 'as the theme' }, { value: 'day', title: 'light' }, { value: 'evening', title: 'dark' }]" />
+    <VSelect v-model="mat.vision" :items="visions" label="Seen" density="compact" />
+  </MatPanel>
+</template>
