@@ -46,7 +46,7 @@ const shown = computed<Part>(() => {
 
 const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat.clip, selection: mat.selection, symmetry: mat.symmetry }))
 /** The tray as it is looked at: in colours as some eyes see them, or as paper for a chart in black and white. */
-const tray = computed(() => props.piece.tray.map(b => ({ ...b, ...(mat.look === 'chart' ? { colour: '#fbf9f4', finish: 'matte' as const } : { colour: asSeen(b.colour, mat.vision) }) })))
+const tray = computed(() => (mat.ghostTray ?? props.piece.tray).map(b => ({ ...b, ...(mat.look === 'chart' ? { colour: '#fbf9f4', finish: 'matte' as const } : { colour: asSeen(b.colour, mat.vision) }) })))
 const under = computed(() => matGround(mat.tone === 'theme' ? theme.value : mat.tone))
 const glyphs = computed(() => mat.glyphs || mat.look === 'chart')
 const flip = computed<Flip | undefined>(() => (mat.wrongSide || mat.upward ? { across: mat.wrongSide, along: mat.upward } : undefined))

@@ -3,6 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { Box, Clip } from '#core/pattern/clip'
 import type { Lie } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
+import type { TrayBead } from '#core/bead/bead'
 import type { Vision } from '#core/colour/vision'
 import type { SymmetryKind } from '#core/pattern/symmetry'
 import type { Part } from '#core/piece/piece'
@@ -38,5 +39,6 @@ export const useMat = defineStore('mat', () => {
   const panel = ref<Panel | null>(null)
   /** What a panel would make of the part if it were done now: shown, not yet laid. */
   const ghost = shallowRef<Part | null>(null)
-  return { tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, panel, ghost }
+  const ghostTray = shallowRef<readonly TrayBead[] | null>(null)
+  return { tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, panel, ghost, ghostTray }
 })

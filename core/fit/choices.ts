@@ -1,5 +1,5 @@
 import { tallyPart, totalOf } from '../tally/tally'
-import { cellAt } from '../grid/cells'
+import { cellAt, insertRows, removeRows, type Cells } from '../grid/cells'
 import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
 import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
@@ -25,12 +25,14 @@ export interface Choice {
   readonly current: boolean
 }
 
-function beadsWith(part: Part, times: number, extraRows: number): number {
-  const technique = techniqueOf(part)
+/** Beads of the part with another count of repeats and that many plain rows more (or fewer) at its ends. */
+function beadsWith(part: Part, times: number, startRows: number, endRows: number): number {
   const planned = { ...part, times }
   const columns = columnsOf(part)
-  const rows = rowsOf(planned)
-  return totalOf(tallyPart(planned)) + technique.beads({ columns, rows: rows + extraRows }) - technique.beads({ columns, rows })
+  if (techniqueOf(part).voids === undefined) return totalOf(tallyPart(planned)) + (startRows + endRows) * columns
+  // Which places the stitch has beads for follows from where the work ends, so the ends are tried out.
+  const plain = (cells: Cells, at: number, rows: number) => (rows >= 0 ? insertRows(cells, at, new Uint16Array(rows * columns).fill(1)) : removeRows(cells, at + Math.min(0, at === 0 ? 0 : rows), -rows))
+  return totalOf(tallyPart({ ...planned, start: plain(part.start, 0, startRows), end: plain(part.end, part.end.rows, endRows) }))
 }
 
 /** Another closure is offered only where it helps, and brings the fit this near, mm. */
@@ -45,12 +47,12 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
   const per = part.repeat.rows
   if (per === 0) return []
   const ends = part.start.rows + part.end.rows
-  const now = beadsWith(part, part.times, 0)
+  const now = beadsWith(part, part.times, 0, 0)
   const out: Choice[] = []
   const offer = (times: number, startRows: number, endRows: number, closure: Fit['closure']) => {
     const rows = ends + times * per + startRows + endRows
     if (times < 1 || rows < 1) return
-    const beads = beadsWith(part, times, startRows + endRows)
+    const beads = beadsWith(part, times, startRows, endRows)
     const same = closure.kind === fit.closure.kind && closure.lengthMm === fit.closure.lengthMm
     const id = `${times}/${startRows}/${endRows}/${closure.kind}/${closure.lengthMm}`
     if (out.some(c => c.id === id)) return

@@ -46,12 +46,15 @@ describe('figures', () => {
     const p = blank('loom', 7, 4)
     expect(drawn(p, figureIn(p, whole(p), { figure: 'chevron', sequence: [1, 2, 3] }))).toEqual(['1231321', '2312132', '3123213', '1231321'])
   })
-  it('in peyote a diagonal runs from bead to touching bead: a diamond of five colours is four bead rows', () => {
-    const p = blank('peyote', 8, 8)
+  it('in peyote a diagonal runs from bead to touching bead, and a diamond of five colours is eight beads of a column', () => {
+    const p = blank('peyote-odd', 9, 16)
     const wish = { figure: 'diamond' as const, sequence: [1, 2, 3, 4, 5] }
-    expect(figureRows(latticeOf(p), wish)).toBe(4)
-    const flat = figureIn(p, whole(p), wish)
-    for (const [key, number] of flat) if (Math.floor(key / 8) + 4 < 8) expect(flat.get(key + 4 * 8)).toBe(number)
+    expect(figureRows(latticeOf(p), wish)).toBe(8)
+    const lines = drawn(p, figureIn(p, whole(p), wish))
+    for (const line of lines) expect([...line].reverse().join('')).toBe(line)
+    // Down one column, then the bead that touches below it at either side: one colour further toward the middle.
+    expect(lines.map(l => l[0]).join('')).toBe('1234543212345432')
+    expect([0, 1, 2, 3, 4].map(c => lines[Math.floor((8 - c) / 2)]![c]).join('')).toBe('55555')
   })
   it('close on themselves after their rows, in every stitch', () => {
     fc.assert(fc.property(fc.constantFrom(...TECHNIQUES.map(t => t.id)), fc.constantFrom(...FIGURES), fc.integer({ min: 1, max: 9 }), fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 2, maxLength: 6 }), (technique, figure, across, sequence) => {

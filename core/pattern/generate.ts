@@ -32,6 +32,27 @@ export function stepsOf(lattice: Lattice): { readonly x: number, readonly y: num
   }
 }
 
+/**
+ * Whether beads lie on every other of the steps only, like the dark squares of a board (peyote, brick, right-angle weave). A diagonal to
+ * the touching bead then moves two of them, so what is counted along it is halved.
+ */
+function isBoard(lattice: Lattice): boolean {
+  const steps = stepsOf(lattice)
+  const parity = (c: number, r: number) => {
+    const { x, y } = beadCentre(lattice, c, r)
+    return modulo(Math.round((x - lattice.originX) / steps.x) + Math.round((y - lattice.originY) / steps.y), 2)
+  }
+  for (let c = 0; c < lattice.period.columns; c++) for (let r = 0; r < lattice.period.rows; r++) if (parity(c, r) !== parity(0, 0) || parity(c + 1, r) !== parity(0, 0) || parity(c, r + 1) !== parity(0, 0)) return false
+  return true
+}
+
+/** Columns that lie side by side at one height: more than one in two-drop and n-drop peyote, where they count as one step across. */
+function groupOf({ period, sites }: Lattice): number {
+  let group = 1
+  while (group < period.columns && sites[group]!.dy === sites[0]!.dy) group++
+  return group > 1 && period.columns === 2 * group ? group : 1
+}
+
 /** 0, 1, … k − 1, k − 2, … 1, and again: the turning places are single. Its period is 2 k − 2. */
 export function turning(n: number, k: number): number {
   if (k < 2) return 0
@@ -43,10 +64,11 @@ export function turning(n: number, k: number): number {
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /** Steps along after which a figure comes again. */
-export function figurePeriod({ figure, sequence, along = 8 }: FigureWish): number {
+export function figurePeriod({ figure, sequence, along = 8 }: FigureWish, board = false): number {
   switch (figure) {
-    case 'stripes': case 'slant': case 'chevron': return sequence.length
-    case 'diamond': return Math.max(1, 2 * sequence.length - 2)
+    case 'stripes': return sequence.length
+    case 'slant': case 'chevron': return sequence.length * (board ? 2 : 1)
+    case 'diamond': return Math.max(1, 2 * sequence.length - 2) * (board ? 2 : 1)
     case 'wave': return along
     case 'checks': return along * new Set(sequence).size
   }
@@ -55,20 +77,23 @@ export function figurePeriod({ figure, sequence, along = 8 }: FigureWish): numbe
 /** Least bead rows that hold a whole number of periods and that the lattice lets repeat. */
 export function figureRows(lattice: Lattice, wish: FigureWish): number {
   const perRow = Math.round(lattice.pitchY / stepsOf(lattice).y)
-  const period = figurePeriod(wish)
+  const period = figurePeriod(wish, isBoard(lattice) || groupOf(lattice) > 1)
   for (let rows = lattice.period.rows; rows <= 4 * period * lattice.period.rows; rows += lattice.period.rows) if ((rows * perRow) % period === 0) return rows
   return period * lattice.period.rows
 }
 
 /** Place in the sequence at steps (X, Y) of a work whose steps across run from 0 to `last`. */
-function placeIn({ figure, sequence, swing = 3, along = 8, across = 4 }: FigureWish, X: number, Y: number, last: number): number {
+function placeIn({ figure, sequence, swing = 3, along = 8, across = 4 }: FigureWish, X: number, Y: number, last: number, board: boolean): number {
   const k = sequence.length
-  const fromEdge = last / 2 - Math.abs(X - last / 2)
+  // On a board the middle is a column of beads; else it may lie between two.
+  const middle = board ? Math.floor(last / 2) : last / 2
+  const fromEdge = middle - Math.abs(X - middle)
+  const diagonal = (n: number) => Math.floor(board ? n / 2 : n)
   switch (figure) {
     case 'stripes': return modulo(Y, k)
-    case 'slant': return modulo(Y + X, k)
-    case 'chevron': return modulo(Math.floor(Y + fromEdge), k)
-    case 'diamond': return turning(Math.floor(Y + fromEdge), k)
+    case 'slant': return modulo(diagonal(Y + X), k)
+    case 'chevron': return modulo(diagonal(Y + fromEdge), k)
+    case 'diamond': return turning(diagonal(Y + fromEdge), k)
     case 'wave': {
       const off = Math.abs(X - last / 2 - swing * Math.sin(2 * Math.PI * Y / along))
       // A sine of whole turns is not quite the same every time.
@@ -88,9 +113,11 @@ export function figureIn(part: Part, box: Box, wish: FigureWish): Map<number, nu
   const lattice = latticeOf(part)
   const steps = stepsOf(lattice)
   const columns = columnsOf(part)
+  const group = groupOf(lattice)
+  const board = isBoard(lattice) || group > 1
   const stepOf = (c: number, r: number) => {
     const { x, y } = beadCentre(lattice, c, r)
-    return { X: Math.round((x - lattice.originX) / steps.x), Y: Math.round((y - lattice.originY) / steps.y) }
+    return { X: group > 1 ? Math.floor(c / group) : Math.round((x - lattice.originX) / steps.x), Y: Math.round((y - lattice.originY) / steps.y) }
   }
   const left = stepOf(box.c, box.r)
   const last = Math.max(stepOf(box.c + box.columns - 1, box.r).X, stepOf(box.c + box.columns - 1, box.r + Math.min(1, box.rows - 1)).X) - Math.min(left.X, stepOf(box.c, box.r + Math.min(1, box.rows - 1)).X)
@@ -99,7 +126,7 @@ export function figureIn(part: Part, box: Box, wish: FigureWish): Map<number, nu
   for (let r = box.r; r < box.r + box.rows; r++) {
     for (let c = box.c; c < box.c + box.columns; c++) {
       const { X, Y } = stepOf(c, r)
-      out.set(placeKey(columns, c, r), wish.sequence[placeIn(wish, X - x0, Y - y0, last)]!)
+      out.set(placeKey(columns, c, r), wish.sequence[placeIn(wish, X - x0, Y - y0, last, board)]!)
     }
   }
   return out

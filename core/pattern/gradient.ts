@@ -1,3 +1,4 @@
+import { BAYER_8, LENGTH_8 } from '../image/bayer'
 import { placeKey } from '../piece/edit'
 import { columnsOf, type Part } from '../piece/piece'
 import { beadCentre } from '../technique/lattice'
@@ -13,9 +14,6 @@ export interface GradientWish {
   readonly blend: 'steps' | 'ordered' | 'random'
   readonly seed: number
 }
-
-/** Thresholds of an ordered mix, 4 × 4 (Bayer 1973). */
-export const BAYER_4 = [0, 8, 2, 10, 12, 4, 14, 6, 3, 11, 1, 9, 15, 7, 13, 5].map(n => (n + 0.5) / 16)
 
 /** A number of 0 … 1 for a place and a seed: an integer hash, the same on every machine. */
 export function chance(c: number, r: number, seed: number): number {
@@ -45,7 +43,7 @@ export function gradientIn(part: Part, box: Box, { sequence, way, blend, seed }:
       const t = Math.max(0, Math.min(1, way === 'along' ? (v + 1) / 2 : way === 'across' ? (u + 1) / 2 : Math.hypot(u, v) / Math.SQRT2))
       const at = t * (k - 1)
       const low = Math.min(k - 1, Math.floor(at))
-      const threshold = blend === 'ordered' ? BAYER_4[(r % 4) * 4 + (c % 4)]! : chance(c, r, seed)
+      const threshold = blend === 'ordered' ? BAYER_8[(r % LENGTH_8) * LENGTH_8 + (c % LENGTH_8)]! : chance(c, r, seed)
       const index = blend === 'steps' ? Math.min(k - 1, Math.floor(t * k)) : at - low > threshold ? low + 1 : low
       out.set(placeKey(columns, c, r), sequence[Math.min(k - 1, index)]!)
     }

@@ -10,7 +10,7 @@ import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { tallyPiece } from '../tally/tally'
 import { checkPiece, partToFile, pieceToBody } from './codec'
 import { columnsOf, numberAt, rowsOf, voidsOf, wholePart, type Part } from './piece'
-import { addPartSteps, columnsWanted, conversionNotes, quarterTurnSteps, removePartSteps, specSteps, stitchSteps, widthSteps } from './recast'
+import { addPartSteps, columnsWanted, conversionNotes, quarterTurnSteps, removePartSteps, specSteps, stitchSteps, unrollSteps, widthSteps } from './recast'
 import { applySteps, invertSteps } from './step'
 
 describe('making it another way', () => {
@@ -67,6 +67,13 @@ describe('making it another way', () => {
     expect(conversionNotes(loomed, 'peyote').join(' ')).toMatch(/3 beads across become 4.*half a bead/)
     expect(conversionNotes(loomed, 'brick-tube').join(' ')).toMatch(/seam.*multiple of 2/)
     expect(conversionNotes(loomed, 'right-angle').join(' ')).toMatch(/edges of squares/)
+  })
+  it('repeats written out show the same beads, and each row is then its own', () => {
+    fc.assert(fc.property(anyPiece, (p) => {
+      const next = valueOf(applySteps(p, unrollSteps(p, p.parts[0]!))).parts[0]!
+      expect([...wholePart(next)]).toEqual([...wholePart(p.parts[0]!)])
+      expect(next.times).toBeLessThanOrEqual(1)
+    }))
   })
   it('parts are added and taken off; the last one stays', () => {
     const p = piece()

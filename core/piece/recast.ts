@@ -1,10 +1,10 @@
-import { cellsFrom, emptyCells } from '../grid/cells'
+import { cellsFrom, emptyCells, flatten } from '../grid/cells'
 import { latticeOf } from '../pattern/place'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { requireTechnique } from '../technique/registry'
 import { columnsForWidth } from './begin'
 import { partToFile } from './codec'
-import { insertColumnsStep, removeColumnsStep, setStep } from './edit'
+import { insertColumnsStep, insertRowsStep, removeColumnsStep, setStep } from './edit'
 import { beadOf, columnsOf, rowsOf, wholePart, type Part, type Piece } from './piece'
 import { LIMITS } from './schema'
 import type { Step } from './step'
@@ -131,4 +131,17 @@ export function addPartSteps(piece: Piece, name: string, technique: string, spec
 export function removePartSteps(piece: Piece, id: string): Step[] {
   const at = piece.parts.findIndex(p => p.id === id)
   return at < 0 || piece.parts.length === 1 ? [] : [{ type: 'part', do: 'remove', at, value: partToFile(piece.parts[at]!) }]
+}
+
+/** Writes the repeats of a part out as one: afterwards every row is its own, and the picture is the same. */
+export function unrollSteps(piece: Piece, part: Part): Step[] {
+  if (part.times <= 1) return []
+  const { repeat } = part
+  const flat = flatten(repeat)
+  const more = new Uint16Array(flat.length * (part.times - 1))
+  for (let k = 0; k < part.times - 1; k++) more.set(flat, k * flat.length)
+  return [
+    ...(more.length > 0 ? [insertRowsStep(part, 'repeat', repeat.rows, repeat.rows * (part.times - 1), more)] : []),
+    setStep(piece, ['parts', part.id, 'times'], 1),
+  ]
 }

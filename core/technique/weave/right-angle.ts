@@ -60,7 +60,7 @@ export const rightAngle: Technique = {
   columnsFor: (widthMm, { bead }) => 2 * widthMm / unitPitch(bead) + 1,
   beads(work) {
     const { u, v } = units(work)
-    return 2 * u * v + u + v
+    return v === 0 ? 0 : 2 * u * v + u + v
   },
 
   /** About 6 l + 4 (d / 2) a unit: round the four beads, and on through two of them to the next unit. */

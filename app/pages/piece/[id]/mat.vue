@@ -17,6 +17,7 @@ import { usePiece } from '../../../stores/piece'
 import BentView from '../../../mat/BentView.vue'
 import MatCanvas from '../../../mat/MatCanvas.vue'
 import PartsPanel from '../../../mat/panel/PartsPanel.vue'
+import PicturePanel from '../../../mat/panel/PicturePanel.vue'
 import PatternPanel from '../../../mat/panel/PatternPanel.vue'
 import RowsPanel from '../../../mat/panel/RowsPanel.vue'
 import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
@@ -81,6 +82,7 @@ const selectAll = () => { mat.selection = wholeBox(part.value) }
 const here = computed(() => mat.cursor ?? (mat.selection ? { c: mat.selection.c, r: mat.selection.r } : { c: 0, r: Math.max(0, Math.min(rowsOf(part.value) - 1, part.value.start.rows)) }))
 const PANELS: readonly { readonly id: Panel, readonly label: string, readonly key: string, readonly says: string }[] = [
   { id: 'pattern', label: 'Patterns', key: 'P', says: 'Stripes, chevrons, diamonds, blends, borders, letters' },
+  { id: 'picture', label: 'Picture', key: 'O', says: 'A photograph or drawing becomes beads' },
   { id: 'stamps', label: 'Stamps', key: 'H', says: 'Small motifs kept for every piece' },
   { id: 'rows', label: 'Rows', key: 'U', says: 'Repeats, rows and columns' },
   { id: 'parts', label: 'Parts', key: 'J', says: 'Parts of the piece' },
@@ -201,6 +203,7 @@ const underHand = computed(() => {
 
     <aside class="answers" aria-label="Answers">
       <PatternPanel v-if="mat.panel === 'pattern'" :piece="piece" :part="part" @steps="fromPanel" />
+      <PicturePanel v-else-if="mat.panel === 'picture'" :piece="piece" :part="part" @steps="fromPanel" />
       <StampsPanel v-else-if="mat.panel === 'stamps'" :piece="piece" :part="part" :box="box" @steps="fromPanel" @says="t => toast = t" />
       <RowsPanel v-else-if="mat.panel === 'rows'" :piece="piece" :part="part" :here="here" @steps="fromPanel" @says="t => toast = t" />
       <PartsPanel v-else-if="mat.panel === 'parts'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" />
