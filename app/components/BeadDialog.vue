@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { FINISHES, nextOnTray, type TrayBead } from '#core/bead/bead'
+import { nearestInColour, runsInsteadOf } from '#core/bead/substitute'
 import { GLYPH_IDS, type GlyphId } from '#core/bead/glyph'
-import { BEAD_SPECS } from '#core/bead/spec'
+import { BEAD_SHAPES, BEAD_SPECS, findSpec, ownSpecId, ownSpecProblems, requireSpec, SHAPE_FACTS, shapeName, type BeadShape } from '#core/bead/spec'
 import { setStep, swapSteps } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { tallyPiece } from '#core/tally/tally'
+import { showNumber } from '#core/units/length'
+import { ApiError } from '../composables/api'
+import { useShelf } from '../stores/shelf'
 import GlyphMark from './GlyphMark.vue'
 
 /** Changes a bead of the tray, or adds one. */
@@ -23,7 +27,55 @@ watch(() => props.number, (number) => {
 }, { immediate: true })
 
 const used = computed(() => (typeof props.number === 'number' ? tallyPiece(props.piece).get(props.number) ?? 0 : 0))
-const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
+const shelf = useShelf()
+const says = ref('')
+const NEW_SIZE = 'new size'
+const specs = computed(() => {
+  const title = (id: string) => { const s = requireSpec(id); return `${s.name} · ${s.d} × ${s.l} mm` }
+  const own = [...new Set([...shelf.specs.map(i => i.value.spec), ...props.piece.tray.map(b => b.spec), draft.value?.spec ?? ''])].filter(id => id.startsWith('own/') && findSpec(id))
+  return [...own.map(value => ({ value, title: title(value) })), ...BEAD_SPECS.map(s => ({ value: s.id, title: title(s.id) })), { value: NEW_SIZE, title: 'A size of my own…' }]
+})
+
+// ---- a size of one's own, measured with a caliper
+const measuring = ref(false)
+const own = reactive({ shape: 'round' as BeadShape, name: '', d: '2.2', l: '1.5', h: '0.8', perGram: '100' })
+const readNumber = (text: string) => Number(text.replace(',', '.'))
+const ownSize = computed(() => ({ shape: own.shape, name: own.name.trim(), d: readNumber(own.d), l: readNumber(own.l), h: readNumber(own.h), perGram: readNumber(own.perGram) }))
+const ownTrouble = computed(() => Object.fromEntries(ownSpecProblems(ownSize.value).map(p => [p.field, p.says])) as Partial<Record<'name' | 'd' | 'l' | 'h' | 'perGram', string>>)
+const shapes = BEAD_SHAPES.map(value => ({ value, title: shapeName(value) }))
+function chooseSpec(id: string) {
+  if (id === NEW_SIZE) {
+    const from = requireSpec(draft.value!.spec)
+    Object.assign(own, { shape: from.shape, name: '', d: String(from.d), l: String(from.l), h: String(from.h), perGram: String(from.perGram) })
+    measuring.value = true
+  }
+  else draft.value!.spec = id
+}
+async function keepSize() {
+  if (Object.keys(ownTrouble.value).length > 0) return
+  draft.value!.spec = ownSpecId(ownSize.value)
+  measuring.value = false
+  await guarded(() => shelf.keep([{ kind: 'spec', name: ownSize.value.name, spec: draft.value!.spec }]))
+}
+
+// ---- the box: beads that are kept for every piece
+async function guarded(work: () => Promise<void>) {
+  says.value = ''
+  try {
+    await work()
+  }
+  catch (error) {
+    says.value = error instanceof ApiError ? error.says : 'That did not work. Try again in a moment.'
+  }
+}
+watch(() => props.number, (n) => { if (n !== null) { measuring.value = false; void guarded(() => shelf.fetch()) } }, { immediate: true })
+const look = computed(() => { const { name, spec, colour, finish } = draft.value!; return { name: name.trim() || `Bead ${draft.value!.letter}`, spec, colour: colour.toLowerCase(), finish } })
+const inBox = computed(() => draft.value !== null && shelf.beads.some(i => i.value.colour === look.value.colour && i.value.finish === look.value.finish && i.value.spec === look.value.spec))
+const keepInBox = () => guarded(() => shelf.keep([{ kind: 'bead', ...look.value }]))
+
+// ---- what stands in for it
+const near = computed(() => (draft.value ? nearestInColour(look.value, [...shelf.beads.map(i => i.value), ...props.piece.tray.filter(b => b.number !== draft.value!.number)], 4) : []))
+const runs = computed(() => (draft.value ? runsInsteadOf(draft.value.spec).slice(0, 4) : []))
 const finishes = FINISHES.map(f => ({ value: f, title: f }))
 
 function save() {
@@ -62,7 +114,28 @@ function remove() {
         <label class="colour">Colour <input v-model="draft.colour" type="color"></label>
         <VSelect v-model="draft.finish" :items="finishes" label="Finish" />
       </div>
-      <VSelect v-model="draft.spec" :items="specs" label="Shape and size" />
+      <div v-if="shelf.beads.length" class="box" role="group" aria-label="From my box">
+        <span class="quiet">From my box</span>
+        <button v-for="i in shelf.beads" :key="i.id" type="button" :title="`${i.value.name}, ${i.value.finish}, ${requireSpec(i.value.spec).name}`" @click="Object.assign(draft, { name: i.value.name, colour: i.value.colour, finish: i.value.finish, spec: i.value.spec })"><span class="swatch" :style="{ '--bead': i.value.colour }" />{{ i.value.name }}</button>
+      </div>
+      <VSelect :model-value="draft.spec" :items="specs" label="Shape and size" :hint="SHAPE_FACTS[requireSpec(draft.spec).shape]" persistent-hint @update:model-value="chooseSpec" />
+      <fieldset v-if="measuring" class="measure">
+        <legend>A size of my own: measure ten in a row and divide</legend>
+        <VTextField v-model="own.name" label="Its name" maxlength="40" :error-messages="ownTrouble.name && own.name !== '' ? [ownTrouble.name] : []" />
+        <VSelect v-model="own.shape" :items="shapes" label="Shape" />
+        <VTextField v-model="own.d" label="Across, mm" inputmode="decimal" :error-messages="ownTrouble.d ? [ownTrouble.d] : []" />
+        <VTextField v-model="own.l" label="Along the hole, mm" inputmode="decimal" :error-messages="ownTrouble.l ? [ownTrouble.l] : []" />
+        <VTextField v-model="own.h" label="Hole, mm" inputmode="decimal" :error-messages="ownTrouble.h ? [ownTrouble.h] : []" />
+        <VTextField v-model="own.perGram" label="Beads in a gram" inputmode="decimal" :error-messages="ownTrouble.perGram ? [ownTrouble.perGram] : []" />
+        <button type="button" class="button" :disabled="Object.keys(ownTrouble).length > 0" @click="keepSize">Use this size</button><button type="button" class="button plain" @click="measuring = false">Not now</button>
+      </fieldset>
+      <details v-if="near.length || runs.length" class="instead">
+        <summary>What stands in for it</summary>
+        <ul>
+          <li v-for="n in near" :key="`${n.bead.name}${n.bead.colour}`"><span class="swatch" :style="{ '--bead': n.bead.colour }" /> {{ n.bead.name }}, {{ n.bead.finish }} <span class="quiet">same size, ΔE {{ showNumber(n.deltaE, 1) }}</span></li>
+          <li v-for="r in runs" :key="r.spec.id">{{ r.count }} × {{ r.spec.name }} for {{ r.forCount === 1 ? 'one' : r.forCount }} <span class="quiet">{{ Math.abs(r.lengthErrorMm) < 0.05 ? 'same length' : `${showNumber(Math.abs(r.lengthErrorMm), 1)} mm ${r.lengthErrorMm > 0 ? 'longer' : 'shorter'}` }}, {{ showNumber(Math.abs(r.gramsMore * 100), 1) }} g {{ r.gramsMore > 0 ? 'more' : 'less' }} a hundred</span></li>
+        </ul>
+      </details>
       <fieldset>
         <legend>Glyph, for black-and-white charts</legend>
         <div class="glyphs">
@@ -76,7 +149,9 @@ function remove() {
         <VSelect v-if="used > 0" v-model="swapTo" :items="others" :label="`Used ${used} times: lay in its place`" density="compact" />
         <button class="button plain" type="button" :disabled="used > 0 && swapTo === null" @click="remove">Take it off the tray</button>
       </div>
+      <p v-if="says" class="says" role="alert">{{ says }}</p>
       <div class="ends">
+        <button v-if="!inBox" class="button plain keep" type="button" @click="keepInBox">Keep in my box</button><span v-else class="quiet keep">In your box</span>
         <button class="button" type="button" @click="emit('close')">Leave it</button>
         <button class="button main" type="submit">{{ number === 'new' ? 'Add' : 'Keep' }}</button>
       </div>
@@ -97,7 +172,15 @@ legend { color: var(--soft); font-size: 14px; padding: 0 0 6px; }
 .glyphs .on { background: var(--dark); color: var(--dark-ink); }
 .glyphs label:has(:focus-visible) { outline: 2px solid var(--madder); }
 .glyphs svg { width: 26px; height: 26px; }
-.ends { display: flex; gap: 12px; justify-content: flex-end; }
+.ends { display: flex; flex-wrap: wrap; gap: 12px; justify-content: flex-end; align-items: center; }
+.keep { margin-inline-end: auto; }
+.box { display: flex; flex-wrap: wrap; gap: 6px; max-height: 120px; overflow-y: auto; align-items: center; }
+.box .quiet { width: 100%; }
+.box button { display: inline-flex; align-items: center; gap: 6px; min-height: 36px; padding: 0 10px; border: 0; border-radius: 9px; background: var(--ground); color: var(--ink); font: 500 14px/1 var(--text); cursor: pointer; }
+.measure { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+.instead summary { cursor: pointer; color: var(--verdigris); min-height: 30px; }
+.instead ul { list-style: none; margin: 4px 0 0; padding: 0; display: grid; gap: 6px; font-size: 14.5px; }
+.says { color: var(--marigold); }
 .off { display: grid; gap: 8px; justify-items: start; }
 .off > :first-child { width: 100%; }
 .off .button { padding: 0 4px; color: var(--verdigris); text-decoration: underline; }

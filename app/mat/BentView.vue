@@ -109,6 +109,6 @@ function keys(event: KeyboardEvent) {
 .bent { position: relative; overflow: hidden; border-radius: var(--round); background: var(--mat); touch-action: none; cursor: grab; outline-offset: -4px; }
 .bent:active { cursor: grabbing; }
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
-.says { position: absolute; inset: auto 12px 10px auto; padding: 4px 12px; border-radius: 8px; background: var(--paper); font-size: 13.5px; color: var(--soft); display: flex; gap: 12px; align-items: center; }
+.says { position: absolute; inset: 12px auto auto 12px; padding: 4px 12px; border-radius: 8px; background: var(--paper); font-size: 13.5px; color: var(--soft); display: flex; gap: 12px; align-items: center; }
 .link { min-height: 32px; }
 </style>

@@ -66,6 +66,7 @@ const empty = computed(() => pieces.value?.length === 0)
       <input ref="file" type="file" accept=".json,application/json" class="hidden" aria-label="Piece file" tabindex="-1" @change="read">
       <button type="button" class="button" @click="file?.click()">Open a piece file</button>
       <NuxtLink to="/start" class="button main">Start a piece</NuxtLink>
+      <NuxtLink to="/box" class="button plain">Box</NuxtLink>
       <NuxtLink to="/settings" class="button plain">Settings</NuxtLink>
     </WorkshopHead>
     <main class="page">

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import type { ShelfItem, ShelfValue } from '#core/shelf/shelf'
 import { api } from '../composables/api'
+import { useAccount } from './account'
 
 /** The account's shelf: beads of the box, own sizes, stamps. Fetched once, when first asked for. */
 export const useShelf = defineStore('shelf', () => {
@@ -15,6 +16,10 @@ export const useShelf = defineStore('shelf', () => {
     })
     return fetched
   }
+
+  // Another person's shelf is another shelf.
+  const account = useAccount()
+  watch(() => account.account?.id, () => { fetched = null; items.value = [] })
 
   async function keep(values: readonly ShelfValue[]): Promise<void> {
     const answer = await api<{ items: ShelfItem[] }>('shelf', { method: 'POST', body: { values } })

@@ -22,6 +22,7 @@ import PatternPanel from '../../../mat/panel/PatternPanel.vue'
 import RowsPanel from '../../../mat/panel/RowsPanel.vue'
 import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
 import StampsPanel from '../../../mat/panel/StampsPanel.vue'
+import TrayPanel from '../../../mat/panel/TrayPanel.vue'
 import ViewsPanel from '../../../mat/panel/ViewsPanel.vue'
 import BeadDialog from '../../../components/BeadDialog.vue'
 import BeadDishes from '../../../components/BeadDishes.vue'
@@ -81,6 +82,7 @@ const selectAll = () => { mat.selection = wholeBox(part.value) }
 // ---- panels
 const here = computed(() => mat.cursor ?? (mat.selection ? { c: mat.selection.c, r: mat.selection.r } : { c: 0, r: Math.max(0, Math.min(rowsOf(part.value) - 1, part.value.start.rows)) }))
 const PANELS: readonly { readonly id: Panel, readonly label: string, readonly key: string, readonly says: string }[] = [
+  { id: 'tray', label: 'Tray', key: 'Z', says: 'Order of the beads, unused ones, palettes' },
   { id: 'pattern', label: 'Patterns', key: 'P', says: 'Stripes, chevrons, diamonds, blends, borders, letters' },
   { id: 'picture', label: 'Picture', key: 'O', says: 'A photograph or drawing becomes beads' },
   { id: 'stamps', label: 'Stamps', key: 'H', says: 'Small motifs kept for every piece' },
@@ -197,12 +199,13 @@ const underHand = computed(() => {
         <span class="gap" />
         <button v-for="p in PANELS" :key="p.id" type="button" class="tool" :class="{ on: mat.panel === p.id }" :aria-expanded="mat.panel === p.id" :aria-keyshortcuts="p.key" :title="`${p.says} (${p.key})`" @click="open(p.id)">{{ p.label }}</button>
       </div>
-      <p class="hint quiet">{{ toolOf(mat.tool).hint }} <b v-if="underHand">Here: {{ underHand }}</b></p>
+      <p v-if="!mat.bent" class="hint quiet">{{ toolOf(mat.tool).hint }} <b v-if="underHand">Here: {{ underHand }}</b></p>
       <p class="hidden" role="status" aria-live="polite">{{ mat.says }}</p>
     </div>
 
     <aside class="answers" aria-label="Answers">
-      <PatternPanel v-if="mat.panel === 'pattern'" :piece="piece" :part="part" @steps="fromPanel" />
+      <TrayPanel v-if="mat.panel === 'tray'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" @edit="n => editing = n" />
+      <PatternPanel v-else-if="mat.panel === 'pattern'" :piece="piece" :part="part" @steps="fromPanel" />
       <PicturePanel v-else-if="mat.panel === 'picture'" :piece="piece" :part="part" @steps="fromPanel" />
       <StampsPanel v-else-if="mat.panel === 'stamps'" :piece="piece" :part="part" :box="box" @steps="fromPanel" @says="t => toast = t" />
       <RowsPanel v-else-if="mat.panel === 'rows'" :piece="piece" :part="part" :here="here" @steps="fromPanel" @says="t => toast = t" />

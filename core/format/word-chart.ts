@@ -1,0 +1,103 @@
+import { BEAD_SPECS, findSpec } from '../bead/spec'
+import { columnsOf, countedRows, rowsOf, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
+import { bad, good, problem, type Result } from '../problem'
+import { allRowWords, asides, GAP, rowTitle, runText } from '../tally/words'
+import { TECHNIQUES } from '../technique/registry'
+import type { Settings } from '../technique/technique'
+import type { ReadGrid } from './grid-csv'
+
+/**
+ * The word chart: a plain text that a person works from and Weben reads back. A head with stitch, counts and beads; then a line for each
+ * working row: its words, the beads in it and how many there are up to its end.
+ */
+const HEAD = 'Weben word chart'
+
+const settingText = (value: string | number | boolean): string => String(value)
+
+export function wordChart(piece: Piece, part: Part): string {
+  const letters = trayByNumber(piece.tray)
+  const technique = techniqueOf(part)
+  const lines = [
+    HEAD,
+    `Piece: ${piece.name}`,
+    `Part: ${part.name}`,
+    `Stitch: ${technique.name} (${technique.id})`,
+    `How worked: ${Object.entries(part.settings).map(([key, value]) => `${key} ${settingText(value)}`).join(', ')}`,
+    `Grid: ${columnsOf(part)} across, ${rowsOf(part)} bead rows, ${countedRows(part)} rows as counted`,
+    '',
+    'Beads',
+    ...piece.tray.map(b => `${b.letter}  ${b.name}, ${b.finish}, ${b.colour}, ${findSpec(b.spec)!.name}`),
+    '',
+    'Rows',
+  ]
+  let running = 0
+  for (const words of allRowWords(part)) {
+    running += words.beads
+    const also = asides(words)
+    lines.push(`${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads}; ${running})${also.length > 0 ? ` · ${also.join(' · ')}` : ''}`)
+  }
+  lines.push('', `In all ${running} beads`, '')
+  return lines.join('\n')
+}
+
+/** What a word chart says: the stitch, how it is worked, and its grid in tray numbers. */
+export interface ReadChart extends ReadGrid { readonly technique: string, readonly settings: Settings }
+
+const trouble = (line: number, says: string) => bad(problem('chart-line', String(line), `Line ${line}: ${says}`))
+
+function readSettings(text: string): Record<string, string | number | boolean> {
+  const out: Record<string, string | number | boolean> = {}
+  for (const pair of text.split(',')) {
+    const found = /^\s*(\w+)\s+(\S+)\s*$/.exec(pair)
+    if (!found) continue
+    const value = found[2]!
+    out[found[1]!] = value === 'true' ? true : value === 'false' ? false : /^-?\d+(\.\d+)?$/.test(value) && found[1] !== 'arc' ? Number(value) : value
+  }
+  return out
+}
+
+/** Reads a word chart back. Letters are those of the tray that it is read into. */
+export function readWordChart(text: string, tray: Piece['tray']): Result<ReadChart> {
+  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)
+  if (lines[0]?.trim() !== HEAD) return bad(problem('chart-format', 'file', `This is not a word chart: its first line should read “${HEAD}”.`))
+  const field = (name: string) => lines.find(l => l.startsWith(`${name}:`))?.slice(name.length + 1).trim()
+  const id = /\(([a-z-]+)\)\s*$/.exec(field('Stitch') ?? '')?.[1]
+  const technique = TECHNIQUES.find(t => t.id === id)
+  if (!technique) return bad(problem('chart-stitch', 'Stitch', 'The line “Stitch:” names no stitch that this Weben knows.'))
+  const settings = technique.settings.safeParse(readSettings(field('How worked') ?? ''))
+  if (!settings.success) return bad(problem('chart-settings', 'How worked', 'The line “How worked:” says something that this stitch does not have. Take it out to use what is usual.'))
+  const grid = /^(\d+) across, (\d+) bead rows/.exec(field('Grid') ?? '')
+  const columns = Number(grid?.[1])
+  const rows = Number(grid?.[2])
+  if (!grid || columns < 1 || columns > 500 || rows > 20_000 || columns * rows > 4_000_000) return bad(problem('chart-grid', 'Grid', 'The line “Grid:” should read like “20 across, 40 bead rows”, up to 500 across.'))
+  const work = { columns, rows, settings: settings.data, bead: BEAD_SPECS[0]! }
+  const wrong = technique.check(work)
+  if (wrong.length > 0) return bad(...wrong)
+  const byLetter = new Map<string, number>([[GAP, 0], ...tray.map((b): [string, number] => [b.letter, b.number])])
+  const numbers = new Array<number>(columns * rows).fill(0)
+  let i = 0
+  const from = lines.findIndex(l => l.trim() === 'Rows')
+  for (let at = from + 1; from >= 0 && at < lines.length; at++) {
+    const line = lines[at]!.trim()
+    if (line === '') continue
+    const found = /^Rows? [\d–-]+ ([→←]) (.*?)\s*\((\d+)(?:; \d+)?\)/.exec(line)
+    if (!found) { if (line.startsWith('In all')) break; return trouble(at + 1, 'write a row like “Row 3 → 2A 1B (3)”.') }
+    if (i >= technique.workingRows(work)) return trouble(at + 1, `the grid has only ${technique.workingRows(work)} rows to work; take the rest out or make the grid longer.`)
+    const { keys } = technique.workingRow(i++, work)
+    let [k, beads] = [0, 0]
+    for (const run of found[2]!.split(/\s+/).filter(Boolean)) {
+      const [, count, letter] = /^(\d+)(\D+)$/.exec(run) ?? []
+      const number = letter === undefined ? undefined : byLetter.get(letter)
+      if (number === undefined) return trouble(at + 1, `“${run.slice(0, 12)}” is no run of a bead on the tray; write a count and a letter, like 3A.`)
+      if (number !== 0) beads += Number(count)
+      for (let n = 0; n < Number(count); n++, k++) {
+        if (k >= keys.length) return trouble(at + 1, `this row has ${keys.length} places; its runs hold more.`)
+        numbers[keys[k]!] = number
+      }
+    }
+    if (k !== keys.length) return trouble(at + 1, `this row has ${keys.length} places; its runs hold ${k}. Write gaps as 2${GAP}.`)
+    if (beads !== Number(found[3])) return trouble(at + 1, `its runs hold ${beads} beads where it says ${found[3]}. Correct one of them.`)
+  }
+  if (i !== technique.workingRows(work)) return bad(problem('chart-short', 'Rows', `The grid has ${technique.workingRows(work)} rows to work; this chart names ${i}.`))
+  return good({ technique: technique.id, settings: settings.data, columns, rows, numbers })
+}
