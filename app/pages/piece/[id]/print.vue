@@ -3,6 +3,9 @@ import { computed, ref, watchEffect } from 'vue'
 import { fitBracelet } from '#core/fit/bracelet'
 import { closureOf } from '#core/fit/closure'
 import { chartStrips, chartSvg } from '#core/format/chart-svg'
+import { gridCsv, readGridCsv } from '#core/format/grid-csv'
+import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
+import { replaceGridSteps } from '#core/piece/recast'
 import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
 import { requireSpec } from '#core/bead/spec'
@@ -86,6 +89,38 @@ function savePng() {
   saveFile(`${name.value}-chart.png`, pictureOf(band.value, piece.value.tray, { lie: 'along', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
 }
 const print = () => window.print()
+const chosen = ref('')
+const part = computed(() => piece.value.parts.find(p => p.id === chosen.value) ?? band.value)
+const says = ref('')
+const busy = ref(false)
+async function saveBooklet() {
+  busy.value = true
+  says.value = ''
+  const { bookletPdf } = await import('#core/format/booklet-pdf')
+  const made = await bookletPdf(piece.value, part.value, { paper: paper.value, ink: ink.value === 'glyphs' ? 'letters' : 'colour' })
+  if (made.ok) saveFile(`${name.value}-booklet.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
+  else says.value = made.problems[0]!.says
+  busy.value = false
+}
+const saveWords = () => saveFile(`${name.value}-words.txt`, wordChart(piece.value, part.value), 'text/plain')
+const saveGrid = () => saveFile(`${name.value}-grid.csv`, gridCsv(piece.value, part.value), 'text/csv')
+
+/** A grid or a word chart from outside takes the place of the part; one step takes it back. */
+async function readIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  says.value = ''
+  const text = file.size > 40_000_000 ? '' : await file.text()
+  const words = text.startsWith('Weben word chart') || text.startsWith('\uFEFFWeben word chart')
+  const read = words ? readWordChart(text, piece.value.tray) : readGridCsv(text, piece.value.tray)
+  if (!read.ok) { says.value = read.problems[0]!.says; return }
+  const { steps, id } = words ? replaceGridSteps(piece.value, part.value, read.value, (read.value as ReadChart).technique, (read.value as ReadChart).settings) : replaceGridSteps(piece.value, part.value, read.value)
+  const problem = store.commit(`Read ${file.name}`.slice(0, 80), steps)
+  says.value = problem ?? `“${file.name}” is now ${part.value.name}: ${read.value.columns} across, ${read.value.rows} bead rows. Undo on the mat takes it back.`
+  if (problem === null) chosen.value = id
+}
 </script>
 
 <template>
@@ -99,6 +134,14 @@ const print = () => window.print()
       <button type="button" class="button" @click="saveJson">Piece file (JSON)</button>
       <button type="button" class="button" @click="saveSvg">Chart as SVG</button>
       <button type="button" class="button" @click="savePng">Chart as PNG</button>
+      <VSelect v-if="piece.parts.length > 1" :model-value="part.id" :items="piece.parts.map(p => ({ value: p.id, title: p.name }))" label="Part" @update:model-value="(v: string) => chosen = v" />
+      <button type="button" class="button" :disabled="busy" @click="saveBooklet">Booklet as PDF</button>
+      <button type="button" class="button" @click="saveWords">Word chart as text</button>
+      <button type="button" class="button" @click="saveGrid">Grid as CSV</button>
+      <h3>Bring in</h3>
+      <label class="button">Grid or word chart<input type="file" accept=".csv,.txt,text/plain,text/csv" class="hidden" aria-label="Bring in a grid or word chart" @change="readIn"></label>
+      <p v-if="says" class="says" role="status">{{ says }}</p>
+      <p class="quiet">A CSV grid of letters or a word chart takes the place of {{ part.name.toLowerCase() }}.</p>
       <p class="quiet">The piece file holds everything and opens in any Weben. Counts and rows as CSV are on the Tally page.</p>
     </aside>
 
@@ -170,6 +213,7 @@ const print = () => window.print()
 <style scoped>
 .page { display: grid; grid-template-columns: 250px minmax(0, 1fr); gap: 24px; padding: 12px 24px 32px; align-items: start; }
 .choices { display: grid; gap: 12px; position: sticky; top: 12px; }
+.says { background: var(--verdigris-wash); color: var(--verdigris); padding: 10px 12px; border-radius: 10px; font-size: 14.5px; }
 .paper { background: #fff; color: #1a1613; width: min(100%, var(--page)); padding: 12mm; margin: 0 auto; box-shadow: var(--shadow); border-radius: 4px; font-size: 11pt; overflow: hidden; color-scheme: light; }
 .paper h1 { font-size: 24pt; }
 .paper h2 { font-size: 14pt; margin: 6mm 0 2mm; }

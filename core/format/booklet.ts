@@ -1,0 +1,62 @@
+import { latticeOf } from '../pattern/place'
+import { columnsOf, rowsOf, type Part } from '../piece/piece'
+import { drawnSize } from '../picture/view'
+
+/** A chart laid out over pages: which cells each page shows, and which of them its neighbours show too. */
+export interface Tile {
+  /** Number of the page in the booklet, from 1; the index sheet is page 1. */
+  readonly page: number
+  readonly across: number
+  readonly down: number
+  readonly c: number
+  readonly r: number
+  readonly columns: number
+  readonly rows: number
+  /** Cells at the beginning that the page before (on the left, above) shows as well. */
+  readonly overlapColumns: number
+  readonly overlapRows: number
+}
+
+export interface Layout {
+  readonly tiles: readonly Tile[]
+  readonly pagesAcross: number
+  readonly pagesDown: number
+  /** How much larger than life. */
+  readonly scale: number
+}
+
+export interface Room { readonly widthMm: number, readonly heightMm: number }
+
+/** Columns and rows that neighbouring pages share, so that the place is found again when a page is turned. */
+export const OVERLAP = 2
+
+/** Smallest bead on paper, mm: large enough for a letter. */
+const LEAST_BEAD_MM = 3.4
+
+/** [first, count, overlap] of each page along one axis. */
+function spans(total: number, room: number): readonly (readonly [number, number, number])[] {
+  if (total <= room) return [[0, total, 0]]
+  const out: [number, number, number][] = []
+  for (let at = 0; ;) {
+    const count = Math.min(room, total - at)
+    out.push([at, count, at === 0 ? 0 : OVERLAP])
+    if (at + count >= total) return out
+    at += count - OVERLAP
+  }
+}
+
+/** Lays the chart of a part over pages with so much room for beads on each, the length running down. */
+export function bookletLayout(part: Part, room: Room): Layout {
+  const lattice = latticeOf(part)
+  const scale = LEAST_BEAD_MM / Math.min(lattice.beadX, lattice.beadY, lattice.pitchX * 1.4, lattice.pitchY * 1.4)
+  const size = drawnSize(part)
+  // What the outermost beads need beyond their pitch is taken off the room of every page.
+  const spareX = Math.max(0, size.width - columnsOf(part) * lattice.pitchX) * scale
+  const spareY = Math.max(0, size.length - rowsOf(part) * lattice.pitchY) * scale
+  const perAcross = Math.max(OVERLAP + 1, Math.floor((room.widthMm - spareX) / (lattice.pitchX * scale)))
+  const perDown = Math.max(OVERLAP + 1, Math.floor((room.heightMm - spareY) / (lattice.pitchY * scale)))
+  const across = spans(columnsOf(part), perAcross)
+  const down = spans(rowsOf(part), perDown)
+  const tiles = down.flatMap(([r, rows, overlapRows], j) => across.map(([c, columns, overlapColumns], i) => ({ page: 2 + j * across.length + i, across: i, down: j, c, r, columns, rows, overlapColumns, overlapRows })))
+  return { tiles, pagesAcross: across.length, pagesDown: down.length, scale }
+}
