@@ -33,7 +33,7 @@ const NEW_SIZE = 'new size'
 const specs = computed(() => {
   const title = (id: string) => { const s = requireSpec(id); return `${s.name} · ${s.d} × ${s.l} mm` }
   const own = [...new Set([...shelf.specs.map(i => i.value.spec), ...props.piece.tray.map(b => b.spec), draft.value?.spec ?? ''])].filter(id => id.startsWith('own/') && findSpec(id))
-  return [...own.map(value => ({ value, title: title(value) })), ...BEAD_SPECS.map(s => ({ value: s.id, title: title(s.id) })), { value: NEW_SIZE, title: 'A size of my own…' }]
+  return [{ value: NEW_SIZE, title: 'A size of my own…' }, ...own.map(value => ({ value, title: title(value) })), ...BEAD_SPECS.map(s => ({ value: s.id, title: title(s.id) }))]
 })
 
 // ---- a size of one's own, measured with a caliper

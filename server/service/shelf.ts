@@ -6,7 +6,7 @@ import { Failure } from './failure'
 const MOST = 1000
 
 export async function listShelf(db: Database, accountId: string): Promise<ShelfItem[]> {
-  return db('shelf').where({ account_id: accountId }).orderBy(['made_at', 'id']).select<ShelfItem[]>('id', 'value')
+  return db('shelf').where({ account_id: accountId }).orderBy('place').select<ShelfItem[]>('id', 'value')
 }
 
 /** Puts something on the shelf; a full shelf is refused with words. */

@@ -7,7 +7,8 @@ export async function up(db: Knex): Promise<void> {
       id uuid primary key default gen_random_uuid(),
       account_id uuid not null references account on delete cascade,
       value jsonb not null,
-      made_at timestamptz not null default now()
+      made_at timestamptz not null default now(),
+      place bigint generated always as identity
     );
     create index shelf_account on shelf (account_id);
   `)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { wholeBox } from '#core/pattern/plan'
 import { SYMMETRIES, symmetryOf } from '#core/pattern/symmetry'
@@ -90,7 +90,13 @@ const PANELS: readonly { readonly id: Panel, readonly label: string, readonly ke
   { id: 'parts', label: 'Parts', key: 'J', says: 'Parts of the piece' },
   { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, round the wrist, chart, colour vision' },
 ]
-const open = (panel: Panel) => { mat.panel = mat.panel === panel ? null : panel }
+const answers = ref<HTMLElement>()
+async function open(panel: Panel) {
+  mat.panel = mat.panel === panel ? null : panel
+  await nextTick()
+  // On a phone the panel opens further down: bring it into sight.
+  if (mat.panel) answers.value?.querySelector('.panel')?.scrollIntoView({ block: 'nearest' })
+}
 function fromPanel(label: string, steps: readonly Step[], show?: string) {
   if (commit(label, steps) && show) mat.part = show
 }
@@ -196,14 +202,15 @@ const underHand = computed(() => {
         <button type="button" class="tool" title="One bead, close (Q)" @click="canvas?.showBead()">Bead</button>
         <button type="button" class="tool" title="True size on the screen (E)" @click="canvas?.showTrue()">True size</button>
         <button type="button" class="tool" :class="{ on: mat.glyphs }" :aria-pressed="mat.glyphs" title="Glyphs on the beads (G)" @click="mat.glyphs = !mat.glyphs">Glyphs</button>
-        <span class="gap" />
-        <button v-for="p in PANELS" :key="p.id" type="button" class="tool" :class="{ on: mat.panel === p.id }" :aria-expanded="mat.panel === p.id" :aria-keyshortcuts="p.key" :title="`${p.says} (${p.key})`" @click="open(p.id)">{{ p.label }}</button>
       </div>
       <p v-if="!mat.bent" class="hint quiet">{{ toolOf(mat.tool).hint }} <b v-if="underHand">Here: {{ underHand }}</b></p>
       <p class="hidden" role="status" aria-live="polite">{{ mat.says }}</p>
     </div>
 
-    <aside class="answers" aria-label="Answers">
+    <aside ref="answers" class="answers" aria-label="Answers">
+      <div class="panels" role="toolbar" aria-label="Panels">
+        <button v-for="p in PANELS" :key="p.id" type="button" class="tool" :class="{ on: mat.panel === p.id }" :aria-expanded="mat.panel === p.id" :aria-keyshortcuts="p.key" :title="`${p.says} (${p.key})`" @click="open(p.id)">{{ p.label }}</button>
+      </div>
       <TrayPanel v-if="mat.panel === 'tray'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" @edit="n => editing = n" />
       <PatternPanel v-else-if="mat.panel === 'pattern'" :piece="piece" :part="part" @steps="fromPanel" />
       <PicturePanel v-else-if="mat.panel === 'picture'" :piece="piece" :part="part" @steps="fromPanel" />
@@ -247,6 +254,7 @@ const underHand = computed(() => {
 .canvas { position: absolute; inset: 0; }
 .tools, .turns { position: absolute; z-index: 2; left: 12px; top: 12px; display: flex; gap: 2px; padding: 4px; background: var(--paper); border-radius: 14px; box-shadow: var(--shadow); max-width: calc(100% - 24px); overflow-x: auto; scrollbar-width: none; }
 .turns { top: auto; bottom: 10px; }
+.panels { position: sticky; top: 0; z-index: 1; display: flex; flex-wrap: wrap; gap: 2px; background: var(--ground); padding-bottom: 4px; }
 .gap { width: 10px; flex: none; }
 .tool { flex: none; display: inline-flex; align-items: center; gap: 6px; min-height: 38px; min-width: 32px; padding: 0 11px; border: 0; border-radius: 10px; background: none; color: var(--ink); font: 500 14.5px/1 var(--text); cursor: pointer; justify-content: center; }
 .tool:hover { background: color-mix(in srgb, var(--ink) 8%, transparent); }
@@ -254,7 +262,7 @@ const underHand = computed(() => {
 .tool kbd { font: 12px/1 var(--text); color: var(--soft); }
 .on, .on:hover { background: var(--dark); color: var(--dark-ink); }
 .on kbd { color: inherit; opacity: 0.75; }
-.turns .tool { min-height: 34px; padding: 0 9px; font-size: 13.5px; }
+.turns .tool, .panels .tool { min-height: 34px; padding: 0 9px; font-size: 13.5px; }
 .hint { position: absolute; left: 20px; top: 64px; pointer-events: none; color: var(--ink); max-width: calc(100% - 40px); }
 .answers { grid-area: 1 / 2; overflow-y: auto; display: flex; flex-direction: column; gap: 10px; padding: 2px 2px 2px 0; scrollbar-width: thin; }
 .ask { font: 400 14px/1.2 var(--text); color: var(--soft); }
@@ -275,7 +283,7 @@ const underHand = computed(() => {
   .tool kbd { display: none; }
   .hint { display: none; }
   .tool { min-height: 44px; }
-  .turns .tool { min-height: 40px; }
+  .turns .tool, .panels .tool { min-height: 44px; }
   .answers { order: 3; grid-area: auto; }
   .below { order: 2; grid-template-columns: minmax(0, 1fr); gap: 8px; }
   .spoken { min-height: 62px; max-height: 108px; }
