@@ -8,7 +8,7 @@ import { useLengths } from '../composables/lengths'
 /** Will it close? The answer as a sentence, with the figures in it. */
 const props = defineProps<{ piece: Piece, part: Part }>()
 const { length } = useLengths()
-const fit = computed(() => fitBracelet(props.piece.fit, props.part))
+const fit = computed(() => fitBracelet(props.piece.fit, props.part, undefined, props.piece.tray))
 const spread = computed(() => (fit.value.insideMm.most - fit.value.insideMm.least) / 2)
 /** The gauge runs from the bare wrist to 40 mm of room. */
 const onGauge = (mm: number) => `${Math.max(0, Math.min(100, (mm - props.piece.fit.wristMm + 10) / 50 * 100))}%`

@@ -1,6 +1,8 @@
-import { beadOf, rowsOf, techniqueOf, workOf, type Part } from '../piece/piece'
+import type { TrayBead } from '../bead/bead'
+import { beadOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Range } from '../technique/technique'
+import { extentOf } from './extent'
 
 /** Names for how much room a bracelet leaves (common practice: close 6 mm, easy 13 mm, loose 19–25 mm). */
 export const EASES = [
@@ -48,9 +50,9 @@ export interface BraceletFit {
   readonly differenceMm: number
 }
 
-/** How the part as planned fits; `rows` may be given to ask what another length would do. */
-export function fitBracelet(fit: Fit, part: Part, rows = rowsOf(part)): BraceletFit {
-  const extent = techniqueOf(part).extent(workOf(part, rows))
+/** How the part as planned fits; `rows` may be given to ask what another length would do. With the tray, beads of other sizes are reckoned in. */
+export function fitBracelet(fit: Fit, part: Part, rows = rowsOf(part), tray: readonly TrayBead[] = []): BraceletFit {
+  const extent = extentOf(part, tray, rows)
   const t = extent.thicknessMm
   const inside = (mm: number) => closesAt(mm, t, fit.closure.lengthMm)
   const wantedMm = insideWanted(fit)

@@ -1,11 +1,13 @@
 import { tallyPart, totalOf } from '../tally/tally'
 import { cellAt, insertRows, removeRows, type Cells } from '../grid/cells'
 import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
-import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
+import type { TrayBead } from '../bead/bead'
+import { columnsOf, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
 import { fitBracelet, rowsForLength, type BraceletFit } from './bracelet'
 import { CLOSURES, type ClosureKind } from './closure'
+import { mixedSizes } from './extent'
 
 /** What a choice changes of the piece. */
 export interface Choice {
@@ -43,7 +45,7 @@ const CLOSURE_REACH_MM = 12
  * give, and n or n + 1 with another closure at its usual length. Sorted by how far each is from what the wrist takes, whole
  * repeats first among equals (within 1 mm). The remainder is part of every choice.
  */
-export function fitChoices(fit: Fit, part: Part): Choice[] {
+export function fitChoices(fit: Fit, part: Part, tray: readonly TrayBead[] = []): Choice[] {
   const per = part.repeat.rows
   if (per === 0) return []
   const ends = part.start.rows + part.end.rows
@@ -57,13 +59,16 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
     const id = `${times}/${startRows}/${endRows}/${closure.kind}/${closure.lengthMm}`
     if (out.some(c => c.id === id)) return
     out.push({
-      id, times, startRows, endRows, closure, fit: fitBracelet({ ...fit, closure }, part, rows), beads, beadsMore: beads - now,
+      id, times, startRows, endRows, closure, fit: fitBracelet({ ...fit, closure }, part, rows, tray), beads, beadsMore: beads - now,
       whole: startRows + endRows === 0, current: same && times === part.times && startRows === 0 && endRows === 0,
     })
   }
 
-  const target = fitBracelet(fit, part).targetMm
-  const exact = rowsForLength(part, target) - ends
+  const { targetMm } = fitBracelet(fit, part)
+  // What other sizes add goes with the rows: as many fewer are needed.
+  const stretch = rowsOf(part) === 0 ? 0 : mixedSizes(part, tray).longerMm / rowsOf(part)
+  const perRow = techniqueOf(part).lengthOf(workOf(part, 101)) - techniqueOf(part).lengthOf(workOf(part, 100))
+  const exact = rowsForLength(part, targetMm) * perRow / (perRow + stretch) - ends
   const n = Math.max(1, Math.floor(exact / per + 1e-9))
   if (rowsOf(part) > 0) offer(part.times, 0, 0, fit.closure)
   offer(n, 0, 0, fit.closure)
@@ -82,9 +87,9 @@ export function fitChoices(fit: Fit, part: Part): Choice[] {
   for (const times of [n, n + 1]) {
     const best = CLOSURES
       .filter(c => c.kind !== fit.closure.kind && c.kind !== 'none' && c.kind !== 'magnet')
-      .map(c => ({ c, off: Math.abs(fitBracelet({ ...fit, closure: { kind: c.kind as ClosureKind, lengthMm: c.lengthMm } }, part, ends + times * per).differenceMm) }))
+      .map(c => ({ c, off: Math.abs(fitBracelet({ ...fit, closure: { kind: c.kind as ClosureKind, lengthMm: c.lengthMm } }, part, ends + times * per, tray).differenceMm) }))
       .sort((a, b) => a.off - b.off)[0]
-    const asIs = Math.abs(fitBracelet(fit, part, ends + times * per).differenceMm)
+    const asIs = Math.abs(fitBracelet(fit, part, ends + times * per, tray).differenceMm)
     if (best && best.off <= CLOSURE_REACH_MM && best.off < asIs) offer(times, 0, 0, { kind: best.c.kind, lengthMm: best.c.lengthMm })
   }
 

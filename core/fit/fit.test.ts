@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
+import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
 import { BEAD_SPECS, requireSpec } from '../bead/spec'
 import { beginBracelet, usualClosure, type BraceletWish } from '../piece/begin'
 import { checkPiece } from '../piece/codec'
@@ -8,6 +8,7 @@ import { columnsOf, rowsOf, workOf } from '../piece/piece'
 import { columnStepOf } from '../piece/recast'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { MOTIFS } from '../pattern/motif'
+import { extentOf, mixedSizes } from './extent'
 import { beadworkFor, closesAt, feelOf, fitBracelet, rowsForLength } from './bracelet'
 import { valueOf } from '../problem'
 import { applySteps } from '../piece/step'
@@ -98,6 +99,31 @@ describe('choices', () => {
       const least = (wristMm: number) => Math.min(...fitChoices({ ...p.fit, wristMm }, one).filter(c => c.whole && !c.current && c.closure.kind === p.fit.closure.kind).map(c => c.beads))
       expect(least(wrist + more)).toBeGreaterThanOrEqual(least(wrist))
     }))
+  })
+})
+
+describe('rows with beads of other sizes', () => {
+  // Grid cylinder 11/0 (l 1.3, d 1.6); C is a round 8/0 (l 2.1, d 3.0): 0.8 mm wider, 1.4 mm longer.
+  const tray = [bead(1), bead(2), bead(3, { spec: 'round-8' })]
+  it('are as wide as the widest row and as long as the largest bead of each', () => {
+    const one = part({ technique: 'square', settings: requireTechnique('square').settings.parse({}), start: rows('AAAA'), repeat: rows('ACCA', 'AAAA'), end: rows('CAAA'), times: 3 })
+    expect(mixedSizes(one, tray)).toEqual({ widerMm: expect.closeTo(1.6, 9) as number, longerMm: expect.closeTo(4 * 1.4, 9) as number })
+    // 8 rows × 1.6 + 5.6 long; 4 × 1.3 + 1.6 wide
+    expect(extentOf(one, tray).lengthMm.nominal).toBeCloseTo(18.4, 9)
+    expect(extentOf(one, tray).widthMm.nominal).toBeCloseTo(6.8, 9)
+    expect(extentOf(one, tray).lengthFormula).toContain('+ 5.6 mm for beads of other sizes')
+    expect(fitBracelet(piece().fit, one, undefined, tray).beadworkMm.nominal).toBeCloseTo(18.4, 9)
+  })
+  it('of one size are as the stitch says', () => {
+    const one = part({ start: rows('AAAA'), repeat: rows('ABBA'), end: rows('AAAA') })
+    expect(mixedSizes(one, tray)).toEqual({ widerMm: 0, longerMm: 0 })
+    expect(mixedSizes({ ...one, technique: 'herringbone', settings: requireTechnique('herringbone').settings.parse({}), repeat: rows('ACCA') }, tray)).toEqual({ widerMm: 0, longerMm: 0 })
+  })
+  it('change what comes near: a band of larger beads needs fewer repeats', () => {
+    const one = part({ technique: 'square', settings: requireTechnique('square').settings.parse({}), start: rows('AAAA'), repeat: rows('AAAA', 'CCCC'), end: rows('AAAA'), times: 40 })
+    const best = (t: typeof tray) => fitChoices(piece().fit, one, t).filter(c => !c.current)[0]!
+    expect(best(tray).times).toBeLessThan(best([]).times)
+    expect(Math.abs(best(tray).fit.differenceMm)).toBeLessThan(2.5)
   })
 })
 

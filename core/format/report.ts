@@ -1,3 +1,4 @@
+import { extentOf } from '../fit/extent'
 import { fitBracelet } from '../fit/bracelet'
 import { fitChoices } from '../fit/choices'
 import { requireSpec } from '../bead/spec'
@@ -28,10 +29,10 @@ function reportPart(piece: Piece, part: Part) {
       bySection: Object.fromEntries(SECTIONS.map(s => [s, byLetter(piece, tallySection(part, s))])),
       byRow: [...allRowWords(part)].map(w => ({ from: w.from, to: w.to, direction: w.direction, beads: w.beads, words: wordsLine(w, piece.tray) })),
     },
-    extent: technique.extent(workOf(part)),
+    extent: extentOf(part, piece.tray),
     path: pathOf(part),
-    fit: fitBracelet(piece.fit, part),
-    choices: fitChoices(piece.fit, part),
+    fit: fitBracelet(piece.fit, part, undefined, piece.tray),
+    choices: fitChoices(piece.fit, part, piece.tray),
     thread: threadCuts(piece, part),
     holes: holeChecks(piece, part),
   }

@@ -14,7 +14,7 @@ export function unusedBeads(piece: Piece): number[] {
 
 export function readinessOf(piece: Piece): Readiness {
   const band = piece.parts[0]!
-  const { feel } = fitBracelet(piece.fit, band)
+  const { feel } = fitBracelet(piece.fit, band, undefined, piece.tray)
   const empty = piece.parts.filter(part => totalOf(tallyPart(part)) === 0).length
   return {
     fit: feel === 'will not close' || feel === 'tight' || feel === 'too loose' ? 1 : 0,

@@ -26,7 +26,7 @@ export interface PieceListing { readonly id: string, readonly name: string, read
 
 export function summarise(piece: Piece): Summary {
   const part = piece.parts[0]!
-  const fit = fitBracelet(piece.fit, part)
+  const fit = fitBracelet(piece.fit, part, undefined, piece.tray)
   return {
     technique: part.technique, spec: part.spec, columns: columnsOf(part), rows: countedRows(part), beads: totalOf(tallyPiece(piece)),
     lengthMm: fit.beadworkMm.nominal, closesAtMm: fit.insideMm.nominal, wristMm: piece.fit.wristMm, feel: fit.feel,

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { EASES, fitBracelet } from '#core/fit/bracelet'
+import { extentOf } from '#core/fit/extent'
 import { choiceSteps, fitChoices, type Choice } from '#core/fit/choices'
 import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
 import { FEEL_WORDS } from '#core/fit/says'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, numberAt, techniqueOf, workOf } from '#core/piece/piece'
-import { columnsWanted, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
+import { columnsWanted, conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
 import { BEAD_SPECS } from '#core/bead/spec'
 import { TECHNIQUES } from '#core/technique/registry'
 import type { Step } from '#core/piece/step'
@@ -21,9 +22,9 @@ const store = usePiece()
 const { length } = useLengths()
 const piece = computed(() => store.piece!)
 const part = computed(() => piece.value.parts[0]!)
-const fit = computed(() => fitBracelet(piece.value.fit, part.value))
-const choices = computed(() => fitChoices(piece.value.fit, part.value))
-const extent = computed(() => techniqueOf(part.value).extent(workOf(part.value)))
+const fit = computed(() => fitBracelet(piece.value.fit, part.value, undefined, piece.value.tray))
+const choices = computed(() => fitChoices(piece.value.fit, part.value, piece.value.tray))
+const extent = computed(() => extentOf(part.value, piece.value.tray))
 const problem = ref('')
 
 const commit = (label: string, steps: Step[]) => { problem.value = store.commit(label, steps) ?? '' }
@@ -38,6 +39,12 @@ const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} ×
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
 const setting = (key: string, value: string | number | boolean) => {
   if (part.value.settings[key] !== value) commit('How the stitch is worked', [setStep(piece.value, ['parts', part.value.id, 'settings'], { ...part.value.settings, [key]: value })])
+}
+/** What the last move to another stitch changed. */
+const moved = ref<readonly string[]>([])
+function moveTo(technique: string) {
+  moved.value = conversionNotes(part.value, technique)
+  commit('Stitch', stitchSteps(piece.value, part.value, technique, ground.value))
 }
 const nearest = computed(() => columnsWanted(part.value, piece.value.fit.widthMm))
 const widthOf = (columns: number) => techniqueOf(part.value).widthOf({ ...workOf(part.value), columns })
@@ -69,7 +76,8 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
       </div>
       <h2 class="second">Made how</h2>
       <div class="fields">
-        <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="(v: string) => commit('Stitch', stitchSteps(piece, part, v, ground))" />
+        <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="moveTo" />
+        <ul v-if="moved.length" class="notes" role="status"><li v-for="note in moved" :key="note">{{ note }}</li></ul>
         <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
         <VSelect :model-value="part.spec" :items="specs" label="Bead" hint="The pattern stays bead for bead; its size follows." persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
         <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
@@ -123,6 +131,8 @@ section { display: grid; gap: 16px; }
 .on:hover { background: var(--dark); }
 
 .second { margin-top: 8px; }
+ul.notes { font-size: 14px; color: var(--soft); gap: 4px; }
+.notes li { display: list-item; list-style: disc inside; padding: 0; border: 0; }
 .width { font-size: 14.5px; margin-top: -8px; }
 .caution { background: var(--marigold-wash); color: var(--marigold); padding: 12px 14px; border-radius: var(--round-in); font-size: 14.5px; }
 .why summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }

@@ -45,7 +45,7 @@ watchEffect((onCleanup) => {
   onCleanup(() => style.remove())
 })
 
-const fit = computed(() => fitBracelet(piece.value.fit, band.value))
+const fit = computed(() => fitBracelet(piece.value.fit, band.value, undefined, piece.value.tray))
 const buy = computed(() => beadsToBuy(piece.value))
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600

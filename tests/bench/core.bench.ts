@@ -1,0 +1,111 @@
+import { expect, test } from '@playwright/test'
+import { bead } from '../fixture/bead'
+import { emptyCells, withCells } from '#core/grid/cells'
+import { pictureBeads, type PictureWish } from '#core/image/picture-plan'
+import type { Pixels } from '#core/image/sample'
+import { floodFrom, latticeOf } from '#core/pattern/place'
+import { layingSteps } from '#core/piece/edit'
+import { EMPTY_HISTORY, recorded } from '#core/piece/history'
+import { fitSchema, supplySchema } from '#core/piece/schema'
+import type { Part, Piece } from '#core/piece/piece'
+import { wholePart } from '#core/piece/piece'
+import { applySteps } from '#core/piece/step'
+import { valueOf } from '#core/problem'
+import { countCellsAfresh } from '#core/tally/tally'
+import { rowWords, workingRowCount } from '#core/tally/words'
+import { requireTechnique } from '#core/technique/registry'
+
+/** The core at a million beads, in Node, against a bare pass over the same numbers in the same run. */
+const COLUMNS = 200
+const ROWS = 5000
+
+function noisy(technique: string, kinds: number): Part {
+  const empty = emptyCells(COLUMNS, 0)
+  const cells = withCells(emptyCells(COLUMNS, ROWS, 1), (set) => {
+    let state = 12345
+    for (let i = 0; i < COLUMNS * ROWS; i++) {
+      state = (state * 1103515245 + 12345) & 0x7FFFFFFF
+      set(i, 1 + (state >> 16) % kinds)
+    }
+  })
+  return { id: 'band', name: 'Band', technique, settings: requireTechnique(technique).settings.parse({}), spec: 'cylinder-11', times: 1, start: empty, repeat: cells, end: empty }
+}
+
+const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
+function timed(work: () => void, runs = 9): number {
+  work()
+  const times: number[] = []
+  for (let k = 0; k < runs; k++) {
+    const began = performance.now()
+    work()
+    times.push(performance.now() - began)
+  }
+  return median(times)
+}
+
+let kept = 0
+const sumOf = (numbers: Uint16Array) => () => {
+  let sum = 0
+  for (let i = 0; i < numbers.length; i++) sum += numbers[i]!
+  kept += sum
+}
+
+test('tally, words and flood of a million beads against a bare sum', () => {
+  for (const technique of ['peyote', 'loom', 'brick']) {
+    const part = noisy(technique, 6)
+    const bare = timed(sumOf(wholePart(part)), 21)
+    const tally = timed(() => { kept += countCellsAfresh(part.repeat).size })
+    const words = timed(() => { for (let i = 0, n = workingRowCount(part); i < n; i++) kept += rowWords(part, i).beads })
+    const plain = { ...part, repeat: emptyCells(COLUMNS, ROWS, 1) }
+    const flood = timed(() => { kept += floodFrom(plain, { c: 100, r: 2500 }).length })
+    console.log(`${technique}, 1 000 000: bare sum ${bare.toFixed(2)} ms · tally ${(tally / bare).toFixed(1)} × · words ${(words / bare).toFixed(1)} × · flood ${(flood / bare).toFixed(1)} ×`)
+    expect(tally / bare).toBeLessThanOrEqual(5)
+    expect(flood / bare).toBeLessThanOrEqual(30)
+    expect(words / bare).toBeLessThanOrEqual(15)
+  }
+})
+
+test('a megapixel picture to 32 beads, finely mixed, against a bare pass over its bytes', () => {
+  const side = 1000
+  const pixels: Pixels = { width: side, height: side, data: new Uint8ClampedArray(side * side * 4) }
+  for (let i = 0; i < side * side; i++) {
+    const [x, y] = [i % side, Math.floor(i / side)]
+    pixels.data.set([128 + 120 * Math.sin(x / 90), y * 255 / side, 128 + 100 * Math.cos((x + y) / 130), 255], 4 * i)
+  }
+  const bare = timed(() => {
+    let sum = 0
+    for (let i = 0; i < pixels.data.length; i++) sum += pixels.data[i]!
+    kept += sum
+  }, 15)
+  const colours = Array.from({ length: 32 }, (_, n) => bead(n + 1).colour)
+  for (const [columns, rows] of [[100, 100], [500, 1000]] as const) {
+    const part = { ...noisy('peyote', 2), repeat: emptyCells(columns, rows, 1), start: emptyCells(columns, 0), end: emptyCells(columns, 0) }
+    const wish: PictureWish = { sample: { box: { c: 0, r: 0, columns, rows }, lie: 'down', crop: { x: 0, y: 0, width: side, height: side }, brightness: 0, contrast: 0 }, to: { kind: 'colours', colours }, dither: 'diffused', tidy: false }
+    const whole = timed(() => { kept += pictureBeads(pixels, latticeOf(part), wish).counts.length }, 5)
+    console.log(`a megapixel to ${columns * rows} beads: bare pass ${bare.toFixed(1)} ms · picture ${(whole / bare).toFixed(0)} ×`)
+    expect(whole / bare).toBeLessThanOrEqual(100)
+  }
+})
+
+test('memory: under 4 bytes a bead, a thousand strokes to undo under 20 MB', () => {
+  const gc = (globalThis as { gc?: () => void }).gc
+  const part = noisy('peyote', 6)
+  const bytes = part.repeat.blocks.reduce((sum, block) => sum + block.byteLength, 0)
+  expect(bytes / (COLUMNS * ROWS)).toBeLessThanOrEqual(4)
+  const piece: Piece = {
+    name: 'Bench', notes: '', tray: [1, 2, 3, 4, 5, 6].map(n => bead(n)), parts: [part], supply: supplySchema.parse({}),
+    fit: fitSchema.parse({ kind: 'bracelet', wristMm: 170, easeMm: 13, closure: { kind: 'toggle', lengthMm: 14 }, widthMm: 30 }),
+  }
+  gc?.()
+  let now = piece
+  let history = EMPTY_HISTORY
+  for (let k = 0; k < 1000; k++) {
+    const steps = layingSteps(now.parts[0]!, new Map(Array.from({ length: 40 }, (_, i) => [(k * 997 + i * 201) % (COLUMNS * ROWS), 1 + (k + i) % 6])))
+    now = valueOf(applySteps(now, steps))
+    history = recorded(history, { label: 'stroke', steps })
+  }
+  // What the history holds as plain data: an upper bound that does not hang on the collector.
+  const size = JSON.stringify(history).length
+  console.log(`1 000 000 beads: ${(bytes / (COLUMNS * ROWS)).toFixed(1)} bytes each · 1 000 strokes of 40 beads to undo: ${(size / 1e6).toFixed(1)} MB as text`)
+  expect(size).toBeLessThanOrEqual(20e6)
+})
