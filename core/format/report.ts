@@ -2,7 +2,7 @@ import { extentOf } from '../fit/extent'
 import { fitBracelet } from '../fit/bracelet'
 import { fitChoices } from '../fit/choices'
 import { requireSpec } from '../bead/spec'
-import { columnsOf, countedRows, rowsOf, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { columnsOf, countedRows, rowsOf, SECTIONS, type Part, type Piece } from '../piece/piece'
 import { beadsToBuy } from '../supply/beads'
 import { holeChecks, pathOf, threadCuts } from '../supply/thread'
 import { allRowWords, wordsLine } from '../tally/words'
@@ -12,7 +12,6 @@ const byLetter = (piece: Piece, counts: Counts): Record<string, number> =>
   Object.fromEntries(piece.tray.map(b => [b.letter, counts.get(b.number) ?? 0]))
 
 function reportPart(piece: Piece, part: Part) {
-  const technique = techniqueOf(part)
   const counts = tallyPart(part)
   return {
     id: part.id,

@@ -1,5 +1,5 @@
 import type { TrayBead } from '../bead/bead'
-import { columnsOf, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part } from '../piece/piece'
+import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, techniqueOf, trayByNumber, type Part } from '../piece/piece'
 import type { WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
@@ -28,7 +28,38 @@ export const workingRowCount = (part: Part): number => techniqueOf(part).working
 /** The i-th thing to do, as runs. */
 export function rowWords(part: Part, i: number): RowWords {
   const columns = columnsOf(part)
-  const { from, to, direction, keys, after } = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
+  const row = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
+  const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
+  const edges = beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
+  return { index: i, from: row.from, to: row.to, direction: row.direction, runs, beads, ...(row.after ? { after: row.after } : {}), ...(edges ? { edges } : {}) }
+}
+
+interface Runs { readonly runs: WordRun[], readonly beads: number, readonly places: number }
+
+/** Runs of beads that follow each other evenly within one bead row. */
+function evenRuns(part: Part, columns: number, { from, stride, count: places }: NonNullable<WorkingRow['even']>): Runs {
+  const runs: WordRun[] = []
+  const r = Math.floor(from / columns)
+  const cells = partRow(part, r)
+  let at = from - r * columns
+  let number = cells[at]!
+  let count = 0
+  let empty = 0
+  for (let k = 0; k < places; k++, at += stride) {
+    const next = cells[at]!
+    if (next === number) { count++; continue }
+    runs.push({ count, number })
+    if (number === 0) empty += count
+    number = next
+    count = 1
+  }
+  if (count > 0) runs.push({ count, number })
+  if (number === 0) empty += count
+  return { runs, beads: places - empty, places }
+}
+
+/** Runs of beads in any order. */
+function keyedRuns(part: Part, columns: number, keys: Int32Array): Runs {
   const runs: WordRun[] = []
   let beads = 0
   let low = 0
@@ -52,9 +83,24 @@ export function rowWords(part: Part, i: number): RowWords {
     }
   }
   if (count > 0) runs.push({ count, number })
-  const edges = beads > 0 && i > 0 ? edgeSteps(part, i, keys, direction) : null
-  return { index: i, from, to, direction, runs, beads, ...(after ? { after } : {}), ...(edges ? { edges } : {}) }
+  return { runs, beads, places: keys.length }
 }
+
+const gapsInBlock = new WeakMap<Uint16Array, boolean>()
+const gapsInPart = new WeakMap<Part, boolean>()
+
+function remembered<K extends object>(known: WeakMap<K, boolean>, key: K, find: () => boolean): boolean {
+  let found = known.get(key)
+  if (found === undefined) {
+    found = find()
+    known.set(key, found)
+  }
+  return found
+}
+
+/** Whether any place of a part is empty: without, no edge has a step. Blocks never change, so each is looked through once. */
+const hasGaps = (part: Part): boolean => remembered(gapsInPart, part, () =>
+  SECTIONS.some(name => part[name].blocks.some(block => remembered(gapsInBlock, block, () => block.includes(0)))))
 
 /** Empty places before the first bead and behind the last, from left to right, among the given columns; null if all are empty. */
 function gapsAtEdges(part: Part, keys: Int32Array, among: ReadonlySet<number> | null): readonly [number, number] | null {

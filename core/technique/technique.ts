@@ -37,6 +37,8 @@ export interface WorkingRow {
   readonly direction: '→' | '←'
   /** Keys (r · columns + c) of the cells in the order in which they are picked up. */
   readonly keys: Int32Array
+  /** The same as an even sequence within one bead row, where it is one: read without making the keys. */
+  readonly even?: { readonly from: number, readonly stride: number, readonly count: number }
   /** What the hands do after the last bead, beyond turning the work: named in the words. */
   readonly after?: 'step up' | 'long turn' | 'join'
 }

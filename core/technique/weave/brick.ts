@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { showNumber } from '../../units/length'
 import type { Lattice } from '../lattice'
 import { filledShare, nominalExtent, tubeExtent, type Technique } from '../technique'
-import { reader, startField, startSide, wholeRowKeys } from './setting'
+import { reader, startField, startSide, wholeRow } from './setting'
 
 const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
@@ -52,7 +52,7 @@ export const brick: Technique = {
   workingRows: ({ rows }) => rows,
   workingRow(i, { columns, settings: own }) {
     const right = (i % 2 === 0) === startsLeft(own)
-    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right) }
+    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
   },
   workingRowOf: ({ r }) => r,
   rowBefore: i => i - 1,
@@ -82,7 +82,7 @@ export const tubularBrick: Technique = {
   columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.d,
   workingRow(i, { columns, settings: own }) {
     const right = startsLeft(own)
-    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right), after: 'join' }
+    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i, 'join')
   },
   nearestColumns: columns => Math.max(3, Math.round(columns)),
 }

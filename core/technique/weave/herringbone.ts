@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
 import { filledShare, nominalExtent, tubeExtent, type Technique, type Work } from '../technique'
-import { reader, startField, startSide, wholeRowKeys } from './setting'
+import { reader, startField, startSide, wholeRow } from './setting'
 
 const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
@@ -56,7 +56,7 @@ export const herringbone: Technique = {
   workingRows: ({ rows }) => rows,
   workingRow(i, { columns, settings: own }) {
     const right = turns(i, own)
-    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right) }
+    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
   },
   workingRowOf: ({ r }) => r,
   rowBefore: i => i - 1,
@@ -88,7 +88,7 @@ export const tubularHerringbone: Technique = {
   columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.d,
   workingRow(i, { columns, settings: own }) {
     const right = read(own).start === 'left'
-    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right), after: 'step up' }
+    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i, 'step up')
   },
   nearestColumns: columns => Math.max(4, 2 * Math.round(columns / 2)),
 }

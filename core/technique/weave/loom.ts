@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { showNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
 import { filledShare, nominalExtent, type Technique } from '../technique'
-import { reader, startField, startSide, wholeRowKeys } from './setting'
+import { reader, startField, startSide, wholeRow } from './setting'
 
 const settings = z.strictObject({
   start: startSide,
@@ -71,7 +71,7 @@ export const loom: Technique = {
   workingRows: ({ rows }) => rows,
   workingRow(i, { columns, settings: own }) {
     const left = read(own).start === 'left'
-    return { from: i + 1, to: i + 1, direction: left ? '→' : '←', keys: wholeRowKeys(columns, i, left) }
+    return wholeRow({ from: i + 1, to: i + 1 }, left, columns, i)
   },
   workingRowOf: ({ r }) => r,
   rowBefore: i => i - 1,

@@ -3,7 +3,7 @@ import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
 import type { Place, Site } from '../lattice'
 import { filledShare, nominalExtent, type Technique, type Work } from '../technique'
-import { reader, startField, startSide, wholeRowKeys } from './setting'
+import { reader, startField, startSide, wholeRow } from './setting'
 
 const settings = z.strictObject({
   start: startSide,
@@ -103,7 +103,7 @@ export const netting: Technique = {
   workingRows: ({ rows }) => rows,
   workingRow(i, { columns, settings: own }) {
     const right = (i % 2 === 0) === (read(own).start === 'left')
-    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right) }
+    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
   },
   workingRowOf: ({ r }) => r,
   rowBefore: i => i - 1,

@@ -3,7 +3,7 @@ import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
 import type { Lattice } from '../lattice'
 import { filledShare, nominalExtent, type Technique, type Work, type WorkingRow } from '../technique'
-import { mirroredKeys, reader, startField, startSide } from './setting'
+import { evenRow, mirroredKeys, reader, startField, startSide } from './setting'
 
 export const numbering = z.enum(['first-two', 'first-one']).default('first-two')
   .describe('Whether the first string counts as rows 1 and 2, or as row 1')
@@ -48,19 +48,23 @@ export function peyoteSites(columns: number, drop: number, fromLeft: boolean, ha
 }
 
 /**
- * Keys of the i-th string of flat work: the first string is everything in row 0; then the low groups from the starting edge, then
- * the others back.
+ * The i-th string of flat work: the first is everything in row 0; then the low groups from the starting edge, then the others back.
  */
-function flatKeys(i: number, columns: number, drop: number, fromLeft: boolean): Int32Array {
-  const keys: number[] = []
-  if (i === 0) for (let c = columns - 1; c >= 0; c--) keys.push(c)
-  else {
-    const base = Math.floor((i + 1) / 2) * columns
-    if (i % 2 === 1) { for (let c = 0; c < columns; c++) if (isLow(c, drop)) keys.push(base + c) }
-    else for (let c = columns - 1; c >= 0; c--) if (!isLow(c, drop)) keys.push(base + c)
+function flatRow(i: number, columns: number, own: Own, longTurn: boolean): WorkingRow {
+  const fromLeft = read(own).start === 'left'
+  const drop = dropOf(own)
+  const numbers = peyoteNumbers(i, own)
+  const low = i % 2 === 1
+  const direction = low === fromLeft ? '→' : '←'
+  if (i === 0) return evenRow(numbers, direction, columns, 0, columns - 1, -1, columns, !fromLeft)
+  const r = Math.floor((i + 1) / 2)
+  if (drop === 1) {
+    const count = low ? (columns + 1) >> 1 : columns >> 1
+    return low ? evenRow(numbers, direction, columns, r, 0, 2, count, !fromLeft, longTurn ? 'long turn' : undefined) : evenRow(numbers, direction, columns, r, 2 * count - 1, -2, count, !fromLeft)
   }
-  const ordered = Int32Array.from(keys)
-  return fromLeft ? ordered : mirroredKeys(columns, ordered)
+  const group = Array.from({ length: columns }, (_, c) => c).filter(c => isLow(c, drop) === low)
+  const ordered = Int32Array.from(low ? group : group.reverse(), c => r * columns + c)
+  return { ...numbers, direction, keys: fromLeft ? ordered : mirroredKeys(columns, ordered) }
 }
 
 interface Kind {
@@ -116,11 +120,7 @@ function flatPeyote(kind: Kind): Technique {
     },
 
     workingRows: ({ rows }) => (rows === 0 ? 0 : 2 * rows - 1),
-    workingRow(i, { columns, settings: own }) {
-      const fromLeft = read(own).start === 'left'
-      const row: WorkingRow = { ...peyoteNumbers(i, own), direction: (i % 2 === 1) === fromLeft ? '→' : '←', keys: flatKeys(i, columns, dropOf(own), fromLeft) }
-      return kind.longTurn && i % 2 === 1 ? { ...row, after: 'long turn' } : row
-    },
+    workingRow: (i, { columns, settings: own }) => flatRow(i, columns, own, kind.longTurn),
     workingRowOf({ c, r }, { columns, settings: own }) {
       if (r === 0) return 0
       return 2 * r - 1 + (isLow(read(own).start === 'left' ? c : columns - 1 - c, dropOf(own)) ? 0 : 1)

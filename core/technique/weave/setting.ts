@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { SettingField, Settings } from '../technique'
+import type { SettingField, Settings, WorkingRow } from '../technique'
 
 /** Settings that several stitches share, each with the field that shows it. */
 export const startSide = z.enum(['left', 'right']).default('left').describe('The edge from which odd rows run')
@@ -27,7 +27,25 @@ export function keysAcross(columns: number, r: number, first: number, stride: nu
   return keys
 }
 
+/**
+ * A working row whose beads follow each other evenly within bead row r, beginning at column `first`. Its keys are made only when asked
+ * for: long lists of words never ask. `mirrored`: counted from the other edge.
+ */
+export function evenRow({ from, to }: Pick<WorkingRow, 'from' | 'to'>, direction: WorkingRow['direction'], columns: number, r: number, first: number, stride: number, count: number, mirrored = false, after?: WorkingRow['after']): WorkingRow {
+  const at = mirrored ? columns - 1 - first : first
+  const step = mirrored ? -stride : stride
+  let keys: Int32Array | undefined
+  const row = {
+    from, to, direction, even: { from: r * columns + at, stride: step, count },
+    get keys() { return (keys ??= keysAcross(columns, r, at, step, count)) },
+  }
+  return after ? Object.defineProperties({ after } as unknown as WorkingRow, Object.getOwnPropertyDescriptors(row)) : row
+}
+
 /** A whole row of cells from one edge to the other. */
+export const wholeRow = (numbers: Pick<WorkingRow, 'from' | 'to'>, right: boolean, columns: number, r: number, after?: WorkingRow['after']): WorkingRow =>
+  evenRow(numbers, right ? '→' : '←', columns, r, right ? 0 : columns - 1, right ? 1 : -1, columns, false, after)
+
 export const wholeRowKeys = (columns: number, r: number, fromLeft: boolean): Int32Array =>
   keysAcross(columns, r, fromLeft ? 0 : columns - 1, fromLeft ? 1 : -1, columns)
 

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { showNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
 import { filledShare, nominalExtent, type Technique } from '../technique'
-import { reader, startField, startSide, wholeRowKeys } from './setting'
+import { reader, startField, startSide, wholeRow } from './setting'
 
 const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
@@ -43,7 +43,7 @@ export const square: Technique = {
   workingRows: ({ rows }) => rows,
   workingRow(i, { columns, settings: own }) {
     const right = (i % 2 === 0) === (read(own).start === 'left')
-    return { from: i + 1, to: i + 1, direction: right ? '→' : '←', keys: wholeRowKeys(columns, i, right) }
+    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
   },
   workingRowOf: ({ r }) => r,
   rowBefore: i => i - 1,
