@@ -37,7 +37,7 @@ export interface Plan {
   readonly end?: (c: number, r: number) => number
 }
 
-export function pieceOf(plan: Plan): Piece {
+export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
   const technique = requireTechnique(plan.technique)
   const settings = technique.settings.parse(plan.settings ?? {})
   const bead = requireSpec(plan.spec)
@@ -57,5 +57,5 @@ export function pieceOf(plan: Plan): Piece {
   const times = nearestTimes(fit, first)
   const step = technique.repeatRows
   const rows = step * Math.max(1, Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm) - 2 * plan.endRows) / times / step))
-  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }] }
+  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }, ...more] }
 }

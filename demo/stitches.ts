@@ -1,4 +1,6 @@
-import type { Piece } from '../core/piece/piece'
+import { cellsFrom, emptyCells } from '../core/grid/cells'
+import type { Part, Piece } from '../core/piece/piece'
+import { requireTechnique } from '../core/technique/registry'
 import { fold, type Design } from './motif'
 import { pieceOf } from './plan'
 
@@ -66,6 +68,12 @@ const speckled: Design = (x, y, { width, length }) => {
   return u < 0.12 && v < 0.12 ? 4 : u < 0.1 ? 3 : v < 0.1 ? 2 : 1
 }
 
+/** A small square tab, sewn to the end of a band. */
+const tab: Part = {
+  id: 'tab', name: 'Tab', technique: 'square', settings: requireTechnique('square').settings.parse({}), spec: 'cube-3-mm', times: 1, start: emptyCells(4, 0),
+  repeat: cellsFrom(4, 4, [1, 1, 1, 1, 1, 2, 2, 1, 1, 2, 2, 1, 0, 3, 3, 0]), end: emptyCells(4, 0),
+}
+
 export const STITCH_PIECES: readonly Piece[] = [
   pieceOf({
     name: 'Picket fence', wearer: 'order 9', wristMm: 165, easeMm: 13, closure: 'button', technique: 'square', spec: 'cylinder-11', columns: 13, repeatRows: 18, endRows: 3,
@@ -94,7 +102,7 @@ export const STITCH_PIECES: readonly Piece[] = [
     name: 'Rung by rung', wearer: 'beginners', wristMm: 160, easeMm: 13, closure: 'toggle', technique: 'ladder', spec: 'cube-3-mm', columns: 2, repeatRows: 12, endRows: 2,
     notes: 'A first evening’s work.',
     tray: [['Oat', '#d9c9a8', 'matte'], ['Thistle', '#7c5a8a', 'opaque'], ['Moss', '#6b7d3c', 'lustre']], design: rungs,
-  }),
+  }, [tab]),
   pieceOf({
     name: 'Sheaves', wearer: '', wristMm: 172, easeMm: 13, closure: 'hook', technique: 'herringbone', spec: 'round-11', columns: 8, repeatRows: 20, endRows: 2,
     notes: '',

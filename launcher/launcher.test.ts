@@ -10,6 +10,8 @@ import { writePieceFile } from '../core/format/piece-file'
 import { checkPiece, strayNumbers } from '../core/piece/codec'
 import { readinessOf, unusedBeads } from '../core/proof/readiness'
 import { TECHNIQUES } from '../core/technique/registry'
+import { shelfValueSchema } from '../core/shelf/shelf'
+import { DEMO_SHELF } from '../demo/shelf'
 import { readStartOptions } from './start'
 
 const root = resolve(import.meta.dirname, '..')
@@ -50,6 +52,10 @@ describe('./weben start', () => {
 })
 
 describe('the demo workshop', () => {
+  it('has a box of sound beads, sizes and stamps', () => {
+    for (const value of DEMO_SHELF) expect(shelfValueSchema.safeParse(value).error).toBeUndefined()
+    expect(new Set(DEMO_SHELF.map(v => v.kind))).toEqual(new Set(['bead', 'spec', 'stamp']))
+  })
   it('is sound: every piece passes its checks, uses its beads and can be threaded', () => {
     expect(DEMO_PIECES.length).toBeGreaterThanOrEqual(4)
     expect(new Set(DEMO_PIECES.map(p => p.parts[0]!.technique))).toEqual(new Set(TECHNIQUES.map(t => t.id)))

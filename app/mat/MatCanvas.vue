@@ -13,7 +13,7 @@ import type { Place } from '#core/technique/lattice'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
 import { useMat } from '../stores/mat'
-import { matGround } from './ground'
+import { MARKS, matGround } from './ground'
 import { drawOverlay } from './overlay'
 import { makePainter } from './painter'
 import { toolOf, type Gesture, type Outcome } from './tool/tool'
@@ -83,7 +83,7 @@ function draw() {
   const box = mat.tool === 'select' && gesture.value ? tool.value.up(ground.value, gesture.value).select ?? null : mat.selection
   drawOverlay(over, {
     part: shown.value, view: view.value, size: size.value, unit: unit.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box, symmetry: mat.symmetry,
-    colours: { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') },
+    colours: mat.tone === 'theme' || mat.tone === theme.value ? { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') } : MARKS[mat.tone],
   })
 }
 useRafFn(draw)
