@@ -114,7 +114,7 @@ export const STITCH_PIECES: readonly Piece[] = [
     tray: [['White wash', '#e6e1d6', 'lustre'], ['Iron', '#4a4a52', 'metallic'], ['Clematis', '#6a4a9c', 'opaque'], ['Young leaf', '#88a84e', 'transparent']], design: trellis,
   }),
   pieceOf({
-    name: 'Harbour net', wearer: '', wristMm: 175, easeMm: 22, closure: 'button', technique: 'netting', spec: 'round-11', columns: 20, repeatRows: 8, endRows: 2,
+    name: 'Harbour net', wearer: '', wristMm: 184, easeMm: 22, closure: 'button', technique: 'netting', spec: 'round-11', columns: 20, repeatRows: 8, endRows: 2,
     notes: 'Airy; wash hands before, it shows every mark.',
     tray: [['Foam', '#dfe6e2', 'lustre'], ['Rope', '#a5885c', 'matte'], ['Buoy', '#c9522f', 'opaque']], design: nets,
   }),

@@ -9,7 +9,7 @@ import type { Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { tallyPiece } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
-import { ApiError } from '../composables/api'
+import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
 import GlyphMark from './GlyphMark.vue'
 
@@ -59,14 +59,9 @@ async function keepSize() {
 }
 
 // ---- the box: beads that are kept for every piece
-async function guarded(work: () => Promise<void>) {
+function guarded(work: () => Promise<void>) {
   says.value = ''
-  try {
-    await work()
-  }
-  catch (error) {
-    says.value = error instanceof ApiError ? error.says : 'That did not work. Try again in a moment.'
-  }
+  return saying(work, (text) => { says.value = text })
 }
 watch(() => props.number, (n) => { if (n !== null) { measuring.value = false; void guarded(() => shelf.fetch()) } }, { immediate: true })
 const look = computed(() => { const { name, spec, colour, finish } = draft.value!; return { name: name.trim() || `Bead ${draft.value!.letter}`, spec, colour: colour.toLowerCase(), finish } })

@@ -3,7 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 import { DEFAULT_SPEC, requireSpec, shapeName } from '#core/bead/spec'
 import { readPalette, writePalette } from '#core/format/palette'
 import { saveFile } from '../composables/save-file'
-import { ApiError } from '../composables/api'
+import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
@@ -12,14 +12,9 @@ const shelf = useShelf()
 const says = ref('')
 const known = ref(false)
 
-async function guarded(work: () => Promise<void>) {
+function guarded(work: () => Promise<void>) {
   says.value = ''
-  try {
-    await work()
-  }
-  catch (error) {
-    says.value = error instanceof ApiError ? error.says : 'That did not work. Try again in a moment.'
-  }
+  return saying(work, (text) => { says.value = text })
 }
 onMounted(async () => { await guarded(() => shelf.fetch()); known.value = true })
 

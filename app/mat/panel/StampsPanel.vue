@@ -8,7 +8,7 @@ import type { Stamp } from '#core/shelf/shelf'
 import { STAMP_SIDE } from '#core/shelf/shelf'
 import { stampFor, stampOf } from '#core/shelf/stamp'
 import { findTechnique } from '#core/technique/registry'
-import { ApiError } from '../../composables/api'
+import { saying } from '../../composables/saying'
 import { useMat } from '../../stores/mat'
 import { useShelf } from '../../stores/shelf'
 import PartPicture from '../../components/PartPicture.vue'
@@ -24,12 +24,7 @@ const busy = ref(false)
 
 async function guarded(work: () => Promise<void>) {
   busy.value = true
-  try {
-    await work()
-  }
-  catch (error) {
-    emit('says', error instanceof ApiError ? error.says : 'That did not work. Try again in a moment.')
-  }
+  await saying(work, text => emit('says', text))
   busy.value = false
 }
 onMounted(() => guarded(() => shelf.fetch()))

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
 import { filledShare, nominalExtent, tubeExtent, type Technique, type Work } from '../technique'
-import { reader, startField, startSide, wholeRow } from './setting'
+import { reader, startField, startSide, wholeRow, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
@@ -12,8 +12,6 @@ export const LEAN_DEGREES = 18
 
 const COS = Math.cos(LEAN_DEGREES * Math.PI / 180)
 const SIN = Math.sin(LEAN_DEGREES * Math.PI / 180)
-
-const turns = (i: number, own: Work['settings']): boolean => (i % 2 === 0) === (read(own).start === 'left')
 
 /** Pairs of beads that lean together, two added at a time. Length: R rows of l cos 18°, and the lean of the last, d sin 18°. */
 export const herringbone: Technique = {
@@ -53,14 +51,8 @@ export const herringbone: Technique = {
     return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(herringbone, work) * work.rows * each, formula: `${work.rows} rows × (${showNumber(width, 1)} + ${work.bead.d} + ${pairs} pairs × ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
   },
 
-  workingRows: ({ rows }) => rows,
-  workingRow(i, { columns, settings: own }) {
-    const right = turns(i, own)
-    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
-  },
-  workingRowOf: ({ r }) => r,
-  rowBefore: i => i - 1,
-  countedRows: rows => rows,
+  ...ROW_BY_ROW,
+  workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
 
   nearestColumns: columns => Math.max(2, 2 * Math.round(columns / 2)),
   check({ columns }) {

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { showNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
 import { filledShare, nominalExtent, type Technique } from '../technique'
-import { reader, startField, startSide, wholeRow } from './setting'
+import { reader, startField, startSide, wholeRow, ROW_BY_ROW } from './setting'
 
 const settings = z.strictObject({
   start: startSide,
@@ -68,14 +68,11 @@ export const loom: Technique = {
     }
   },
 
-  workingRows: ({ rows }) => rows,
+  ...ROW_BY_ROW,
   workingRow(i, { columns, settings: own }) {
     const left = read(own).start === 'left'
     return wholeRow({ from: i + 1, to: i + 1 }, left, columns, i)
   },
-  workingRowOf: ({ r }) => r,
-  rowBefore: i => i - 1,
-  countedRows: rows => rows,
 
   nearestColumns: columns => Math.max(1, Math.round(columns)),
   check: () => [],

@@ -3,7 +3,7 @@ import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
 import type { Place, Site } from '../lattice'
 import { filledShare, nominalExtent, type Technique, type Work } from '../technique'
-import { reader, startField, startSide, wholeRow } from './setting'
+import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({
   start: startSide,
@@ -100,14 +100,8 @@ export const netting: Technique = {
     return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(netting, work) * arcs * each, formula: `${arcs} arcs × (${beads} + 1) × ${work.bead.l} mm` }] }
   },
 
-  workingRows: ({ rows }) => rows,
-  workingRow(i, { columns, settings: own }) {
-    const right = (i % 2 === 0) === (read(own).start === 'left')
-    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
-  },
-  workingRowOf: ({ r }) => r,
-  rowBefore: i => i - 1,
-  countedRows: rows => rows,
+  ...ROW_BY_ROW,
+  workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
 
   nearestColumns(columns, own) {
     const k = Number(read(own).arc)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { SettingField, Settings, WorkingRow } from '../technique'
+import type { SettingField, Settings, Technique, WorkingRow } from '../technique'
 
 /** Settings that several stitches share, each with the field that shows it. */
 export const startSide = z.enum(['left', 'right']).default('left').describe('The edge from which odd rows run')
@@ -58,3 +58,15 @@ export function mirroredKeys(columns: number, keys: Int32Array): Int32Array {
   }
   return keys
 }
+
+/** Order of stitches whose every bead row is one working row. */
+export const ROW_BY_ROW: Pick<Technique, 'workingRows' | 'workingRowOf' | 'rowBefore' | 'countedRows'> = {
+  workingRows: ({ rows }) => rows,
+  workingRowOf: ({ r }) => r,
+  rowBefore: i => i - 1,
+  countedRows: rows => rows,
+}
+
+/** Row i worked to and fro: odd rows run from the starting edge, even ones back. */
+export const toAndFro = (i: number, columns: number, start: 'left' | 'right'): WorkingRow =>
+  wholeRow({ from: i + 1, to: i + 1 }, (i % 2 === 0) === (start === 'left'), columns, i)

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { showNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
 import { filledShare, nominalExtent, type Technique } from '../technique'
-import { reader, startField, startSide, wholeRow } from './setting'
+import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
@@ -40,14 +40,8 @@ export const square: Technique = {
     return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (3 × ${work.bead.l} + 2 × ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
   },
 
-  workingRows: ({ rows }) => rows,
-  workingRow(i, { columns, settings: own }) {
-    const right = (i % 2 === 0) === (read(own).start === 'left')
-    return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i)
-  },
-  workingRowOf: ({ r }) => r,
-  rowBefore: i => i - 1,
-  countedRows: rows => rows,
+  ...ROW_BY_ROW,
+  workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
 
   nearestColumns: columns => Math.max(1, Math.round(columns)),
   check: () => [],
