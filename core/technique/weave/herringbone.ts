@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
-import { filledShare, nominalExtent, tubeExtent, type Technique, type Work } from '../technique'
+import { filledShare, nominalExtent, tubeExtent, type Technique } from '../technique'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
