@@ -219,7 +219,7 @@ test('beads of the tray are changed, added and taken off', async ({ weaver: page
   await openMat(page, id)
   await page.getByRole('button', { name: 'Change A Fog' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('Chalk')
-  await page.getByRole('button', { name: 'Keep' }).click()
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await expect(page.getByRole('radio', { name: /Chalk/ })).toBeVisible()
   await page.getByRole('button', { name: 'Add a bead' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('Moss')
