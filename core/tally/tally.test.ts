@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
+import { requireTechnique } from '../technique/registry'
+import { anyPiece, anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
 import { columnsOf, numberAt, rowsOf } from '../piece/piece'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from './tally'
 import { allRowWords, rowWords, sheetLines, wordsLine, workingRowCount } from './words'
@@ -38,6 +39,15 @@ describe('the tally', () => {
     expect(totalOf(tallySection(p.parts[0]!, 'repeat'))).toBe(6)
     expect(beadCounts(p.tray, tallyPiece(p)).map(b => b.count)).toEqual([12, 12, 2])
     expect(sizeCounts(p.tray, tallyPiece(p))).toEqual([{ spec: 'cylinder-11', count: 26, grams: expect.closeTo(26 / 195, 9) as number }])
+  })
+  it('counts shaped work: a brick triangle of n rows holds n (n + 1) / 2 beads', () => {
+    for (const n of [1, 2, 5, 9, 16]) {
+      // Every row is a bead shorter; half a bead comes in at each side.
+      const lines = Array.from({ length: n }, (_, r) => { const left = Math.floor(r / 2); return Array.from({ length: n }, (_, c) => (c >= left && c < left + n - r ? 'A' : '.')).join('') })
+      const one = part({ technique: 'brick', settings: { start: 'left' }, start: rows(...lines), repeat: rows('.'.repeat(n)), end: rows('.'.repeat(n)), times: 0 })
+      expect(totalOf(tallyPart(one))).toBe(n * (n + 1) / 2)
+      expect([...allRowWords(one)].slice(0, n).map(w => w.beads)).toEqual(Array.from({ length: n }, (_, r) => n - r))
+    }
   })
   it('counts each row of even peyote as N / 2, the first string as N', () => {
     const p = part({ repeat: rows('AABBAABB', 'ABABABAB'), start: rows('AAAAAAAA'), end: rows('BBBBBBBB'), times: 5 })
@@ -101,6 +111,28 @@ describe('words', () => {
     expect([...allRowWords(tapered.parts[0]!)].slice(1, 5).map(w => wordsLine(w, tapered.tray))).toEqual([
       'Row 3 → 1– 1A (1) · decrease 1 at the start', 'Row 4 ← 2A (2)', 'Row 5 → 1– 1A (1)', 'Row 6 ← 2– (0)',
     ])
+  })
+  it('lead a second reader, who knows only the craft, back to the grid', () => {
+    // Where a person would lay the k-th bead of the i-th line, by the rules of each stitch alone.
+    const PLACE: Record<string, (i: number, k: number, columns: number) => [number, number]> = {
+      'loom': (i, k) => [k, i],
+      'square': (i, k, n) => [i % 2 === 0 ? k : n - 1 - k, i],
+      'brick': (i, k, n) => [i % 2 === 0 ? k : n - 1 - k, i],
+      'herringbone': (i, k, n) => [i % 2 === 0 ? k : n - 1 - k, i],
+      'peyote': (i, k, n) => (i === 0 ? [n - 1 - k, 0] : i % 2 === 1 ? [2 * k, (i + 1) / 2] : [n - 1 - 2 * k, i / 2]),
+      'peyote-tube': (i, k, n) => (i === 0 ? [k, 0] : [(i - 1 + 2 * k) % n, Math.floor((i + 1) / 2)]),
+    }
+    fc.assert(fc.property(anyPieceOf(Object.keys(PLACE)), (p) => {
+      const one = { ...p.parts[0]!, settings: requireTechnique(p.parts[0]!.technique).settings.parse({ start: 'left' }) }
+      const columns = columnsOf(one)
+      const grid = new Map<string, string>()
+      ;[...allRowWords(one)].forEach((words, i) => {
+        const beads = readWords(wordsLine(words, p.tray)).runs.flatMap(([n, letter]) => Array<string>(n).fill(letter))
+        beads.forEach((letter, k) => grid.set(PLACE[one.technique]!(i, k, columns).join(), letter))
+      })
+      expect(grid.size).toBe(columns * rowsOf(one))
+      for (let r = 0; r < rowsOf(one); r++) for (let c = 0; c < columns; c++) expect(grid.get(`${c},${r}`)).toBe('–ABC'[numberAt(one, c, r)])
+    }))
   })
   it('can be read back to the beads by another reader', () => {
     fc.assert(fc.property(anyPiece, (p) => {

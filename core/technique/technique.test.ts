@@ -326,6 +326,33 @@ describe('the other stitches, by hand', () => {
   })
 })
 
+describe('thread, walked step by step', () => {
+  // cylinder 11/0: d 1.6, l 1.3. Each walk goes over the beads in the order in which they are picked up and adds what the thread does there.
+  const [d, l] = [1.6, 1.3]
+  const walk = (id: string, columns: number, rows: number, each: (laid: number, row: number) => number, settings: Settings = {}) => {
+    const w = work(id, columns, rows, 'cylinder-11', settings)
+    const technique = requireTechnique(id)
+    let walked = 0
+    for (let i = 0; i < technique.workingRows(w); i++) walked += each(technique.workingRow(i, w).keys.length, i)
+    expect(walked).toBeCloseTo(technique.path(w).runs.find(r => r.joined)!.lengthMm, 6)
+  }
+  const beadByBead = (perBead: number) => (laid: number) => { let sum = 0; for (let k = 0; k < laid; k++) sum += perBead; return sum }
+  it('square: through the new bead, back through the one below, and through the new one again', () => walk('square', 7, 9, beadByBead(l + d / 2 + l + d / 2 + d + l)))
+  it('brick: up through the bead, over the loop, back down', () => walk('brick', 7, 9, beadByBead(l + d + l)))
+  it('ladder: through the rung, back through the rung before, over to the next', () => walk('ladder', 3, 12, laid => laid * l + laid * l + d))
+  it('herringbone: across every bead, round the edge, and a dip between pairs', () => walk('herringbone', 8, 6, laid => laid * d + d + (laid / 2) * d))
+  it('netting: through the beads of every arc and one joint', () => walk('netting', 15, 4, laid => (laid / 5) * (5 * l + l)))
+  it('odd peyote: every crossing passes all columns, old beads and new, and turns', () => walk('peyote-odd', 7, 6, (laid, i) => laid * l + (i === 0 ? 0 : 7 - laid) * l + d))
+  it('two-drop: the same', () => walk('peyote-drop', 8, 6, (laid, i) => laid * l + (i === 0 ? 0 : 8 - laid) * l + d))
+  it('tubular peyote: every round passes the whole round and steps up', () => {
+    walk('peyote-tube', 8, 6, (laid, i) => laid * l + (i === 0 ? 0 : 8 - laid) * l + d)
+    walk('peyote-spiral', 9, 6, (laid, i) => laid * l + (i === 0 ? 0 : 9 - laid) * l + d)
+  })
+  it('right-angle weave: round the four beads of every unit and on through two (about 6 l + 4 · d / 2)', () => {
+    walk('right-angle', 11, 7, () => 5 * (4 * l + 2 * l + 4 * d / 2))
+  })
+})
+
 describe('the registry', () => {
   it('finds or requires', () => {
     expect(findTechnique('knitting')).toBeUndefined()

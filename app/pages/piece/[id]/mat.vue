@@ -195,13 +195,16 @@ const underHand = computed(() => {
       <div class="turns" role="toolbar" aria-label="Undo and view">
         <button type="button" class="tool" :disabled="!store.canUndo" :title="store.canUndo ? `Undo: ${store.canUndo} (Ctrl Z)` : 'Nothing to undo'" @click="undo('undo')">Undo</button>
         <button type="button" class="tool" :disabled="!store.canRedo" :title="store.canRedo ? `Redo: ${store.canRedo} (Ctrl Y)` : 'Nothing to redo'" @click="undo('redo')">Redo</button>
-        <span class="gap" />
-        <button type="button" class="tool" aria-label="Closer" title="Closer (+)" @click="canvas?.zoom(1.25)">+</button>
-        <button type="button" class="tool" aria-label="Further" title="Further (−)" @click="canvas?.zoom(0.8)">−</button>
-        <button type="button" class="tool" title="The whole piece (A)" @click="canvas?.showAll()">All</button>
-        <button type="button" class="tool" title="One bead, close (Q)" @click="canvas?.showBead()">Bead</button>
-        <button type="button" class="tool" title="True size on the screen (E)" @click="canvas?.showTrue()">True size</button>
-        <button type="button" class="tool" :class="{ on: mat.glyphs }" :aria-pressed="mat.glyphs" title="Glyphs on the beads (G)" @click="mat.glyphs = !mat.glyphs">Glyphs</button>
+        <template v-if="!mat.bent">
+          <span class="gap" />
+          <button type="button" class="tool" aria-label="Closer" title="Closer (+)" @click="canvas?.zoom(1.25)">+</button>
+          <button type="button" class="tool" aria-label="Further" title="Further (−)" @click="canvas?.zoom(0.8)">−</button>
+          <button type="button" class="tool" title="The whole piece (A)" @click="canvas?.showAll()">All</button>
+          <button type="button" class="tool" title="One bead, close (Q)" @click="canvas?.showBead()">Bead</button>
+          <button type="button" class="tool" title="True size on the screen (E)" @click="canvas?.showTrue()">True size</button>
+          <button type="button" class="tool" :class="{ on: mat.glyphs }" :aria-pressed="mat.glyphs" title="Glyphs on the beads (G)" @click="mat.glyphs = !mat.glyphs">Glyphs</button>
+        </template>
+        <button v-else type="button" class="tool" @click="mat.bent = false">Lay it flat</button>
       </div>
       <p v-if="!mat.bent" class="hint quiet">{{ toolOf(mat.tool).hint }} <b v-if="underHand">Here: {{ underHand }}</b></p>
       <p class="hidden" role="status" aria-live="polite">{{ mat.says }}</p>
