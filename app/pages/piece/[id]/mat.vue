@@ -95,7 +95,7 @@ async function open(panel: Panel) {
   mat.panel = mat.panel === panel ? null : panel
   await nextTick()
   // On a phone the panel opens further down: bring it into sight.
-  if (mat.panel) answers.value?.querySelector('.panel')?.scrollIntoView({ block: 'nearest' })
+  if (mat.panel && window.innerWidth <= 900) answers.value?.querySelector('.panels')?.scrollIntoView({ block: 'center' })
 }
 function fromPanel(label: string, steps: readonly Step[], show?: string) {
   if (commit(label, steps) && show) mat.part = show
@@ -178,7 +178,7 @@ const underHand = computed(() => {
 </script>
 
 <template>
-  <main class="desk">
+  <main class="desk" :class="{ paneled: mat.panel !== null }">
     <h2 class="hidden">Mat</h2>
     <div class="work">
       <div v-if="!mat.bent" class="tools" role="toolbar" aria-label="Tools">
@@ -283,6 +283,9 @@ const underHand = computed(() => {
 @media (width <= 900px) {
   .desk { height: auto; grid-template: auto / minmax(0, 1fr); padding: 0 10px 10px; }
   .work { height: max(360px, 58dvh); grid-area: auto; }
+  /* What a panel would lay stays in sight while one chooses. */
+  .paneled .work { position: sticky; top: 0; z-index: 3; height: 40dvh; min-height: 260px; }
+  .paneled .panels { position: static; }
   .tool kbd { display: none; }
   .hint { display: none; }
   .tool { min-height: 44px; }
