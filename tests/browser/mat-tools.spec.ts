@@ -81,6 +81,8 @@ test('box, move, turn, repeat and shift', async ({ weaver: page }) => {
   await page.getByRole('button', { name: 'Add a column' }).click()
   await saved(page)
   expect((await grid(page, id))[0]).toBe('B..B.AB')
+  // The cursor stays on its bead.
+  await expect(page.getByText('At bead row 1, column 5')).toBeVisible()
 })
 
 const DIAMOND = ['ABCDCDCBA', 'BCDCBCDCB', 'CDCBABCDC', 'DCBABABCD', 'CBABCBABC', 'BABCDCBAB']

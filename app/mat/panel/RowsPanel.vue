@@ -33,7 +33,6 @@ function columns(doing: 'insert' | 'remove', where: 'edge' | 'here') {
   if (doing === 'insert') emit('steps', 'Widen', [insertColumnsStep(props.part, where === 'edge' ? wide : props.here.c, by.value, mat.number)])
   else if (wide > by.value) emit('steps', 'Narrow', [removeColumnsStep(props.part, where === 'edge' ? wide - by.value : Math.max(0, c), by.value)])
   else emit('says', 'It cannot get narrower in this stitch.')
-  mat.selection = null
 }
 /** The row under the cursor, or the selection, shifted by one; what goes out at one edge comes in at the other. */
 function shift(c: number, r: number) {

@@ -4,8 +4,9 @@ import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { wholeBox } from '#core/pattern/plan'
 import { SYMMETRIES, symmetryOf } from '#core/pattern/symmetry'
 import { layingSteps } from '#core/piece/edit'
-import { columnsOf, countedRows, numberAt, rowsOf, techniqueOf, type Part } from '#core/piece/piece'
-import type { Step } from '#core/piece/step'
+import { columnsOf, countedRows, numberAt, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
+import { followBox, followed, followPlace } from '#core/piece/follow'
+import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
@@ -40,9 +41,18 @@ const part = computed<Part>(() => piece.value.parts.find(p => p.id === mat.part)
 watch(() => piece.value.tray, (tray) => { if (!tray.some(b => b.number === mat.number)) mat.number = tray[0]?.number ?? 0 }, { immediate: true })
 
 function commit(label: string, steps: readonly Step[]): boolean {
+  const before = piece.value
   const problem = store.commit(label, steps)
   if (problem) toast.value = problem
+  else if (steps.some(s => s.type === 'rows' || s.type === 'columns')) moveAlong(before, steps)
   return problem === null && steps.length > 0
+}
+
+/** The cursor and the selection move along with the rows and columns that they lie on. */
+function moveAlong(before: Piece, steps: readonly Step[]) {
+  const apply = (p: Piece, step: Step) => { const next = applyStep(p, step); return next.ok ? next.value : null }
+  if (mat.cursor) mat.cursor = followed(before, part.value.id, steps, apply, mat.cursor, followPlace)
+  if (mat.selection) mat.selection = followed(before, part.value.id, steps, apply, mat.selection, followBox)
 }
 
 // ---- tools

@@ -29,6 +29,8 @@ const account = useAccount()
 const { length, long } = useLengths()
 const piece = computed(() => store.piece!)
 const band = computed(() => piece.value.parts[0]!)
+const chosen = ref('')
+const part = computed(() => piece.value.parts.find(p => p.id === chosen.value) ?? band.value)
 const paper = computed(() => account.account?.settings.paper ?? 'A4')
 const ink = ref<'both' | 'colour' | 'glyphs'>('both')
 const inks = [{ value: 'both', title: 'Colour and glyphs' }, { value: 'colour', title: 'Colour' }, { value: 'glyphs', title: 'Glyphs, black and white' }]
@@ -82,15 +84,13 @@ const charts = computed(() => piece.value.parts.map((part) => {
 
 const name = computed(() => slug(piece.value.name))
 const saveJson = () => saveFile(`${name.value}.weben.json`, writePieceFile(piece.value), 'application/json')
-const saveSvg = () => saveFile(`${name.value}-chart.svg`, chartSvg(band.value, piece.value.tray, { lie: 'along', scale: 2, ink: ink.value, title: piece.value.name }), 'image/svg+xml')
+const saveSvg = () => saveFile(`${name.value}-chart.svg`, chartSvg(part.value, piece.value.tray, { lie: 'along', scale: 2, ink: ink.value, title: piece.value.name }), 'image/svg+xml')
 function savePng() {
-  const length = techniqueOf(band.value).lengthOf(workOf(band.value))
+  const length = techniqueOf(part.value).lengthOf(workOf(part.value))
   const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, length)))
-  saveFile(`${name.value}-chart.png`, pictureOf(band.value, piece.value.tray, { lie: 'along', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
+  saveFile(`${name.value}-chart.png`, pictureOf(part.value, piece.value.tray, { lie: 'along', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
 }
 const print = () => window.print()
-const chosen = ref('')
-const part = computed(() => piece.value.parts.find(p => p.id === chosen.value) ?? band.value)
 const says = ref('')
 const busy = ref(false)
 async function saveBooklet() {

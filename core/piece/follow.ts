@@ -1,0 +1,42 @@
+import type { Box } from '../pattern/clip'
+import type { Place } from '../technique/lattice'
+import { findPart, locateRow, rowsOf, sectionStart, type Part, type Piece } from './piece'
+import type { Step } from './step'
+
+/** Where a place of a part lies after a step: what refers to rows and columns moves along with them. Null if it was taken out. */
+export function followPlace(before: Part, after: Part, step: Step, place: Place): Place | null {
+  if ((step.type !== 'rows' && step.type !== 'columns') || step.part !== before.id) return place
+  const moved = (at: number): number | null => {
+    if (step.do === 'insert') return at >= step.at ? at + step.count : at
+    return at < step.at ? at : at < step.at + step.count ? null : at - step.count
+  }
+  if (step.type === 'columns') {
+    const c = moved(place.c)
+    return c === null ? null : { ...place, c }
+  }
+  if (place.r < 0 || place.r >= rowsOf(before)) return place
+  const { section, row, copy } = locateRow(before, place.r)
+  const to = section === step.section ? moved(row) : row
+  return to === null ? null : { ...place, r: sectionStart(after, section, copy) + to }
+}
+
+/** The same for a box; null if one of its corners was taken out. */
+export function followBox(before: Part, after: Part, step: Step, box: Box): Box | null {
+  const first = followPlace(before, after, step, { c: box.c, r: box.r })
+  const last = followPlace(before, after, step, { c: box.c + box.columns - 1, r: box.r + box.rows - 1 })
+  return first && last ? { c: first.c, r: first.r, columns: last.c - first.c + 1, rows: last.r - first.r + 1 } : null
+}
+
+/** A place and a box carried over a list of steps, each applied by `apply`. */
+export function followed<T>(piece: Piece, part: string, steps: readonly Step[], apply: (piece: Piece, step: Step) => Piece | null, start: T, follow: (before: Part, after: Part, step: Step, value: T) => T | null): T | null {
+  let now = piece
+  let value: T | null = start
+  for (const step of steps) {
+    const next = apply(now, step)
+    const [before, after] = [findPart(now, part), next && findPart(next, part)]
+    if (!next || !before || !after || value === null) return null
+    value = follow(before, after, step, value)
+    now = next
+  }
+  return value
+}
