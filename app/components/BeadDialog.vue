@@ -3,13 +3,15 @@ import { computed, reactive, ref, watch } from 'vue'
 import { FINISHES, nextOnTray, type TrayBead } from '#core/bead/bead'
 import { nearestInColour, runsInsteadOf } from '#core/bead/substitute'
 import { GLYPH_IDS, type GlyphId } from '#core/bead/glyph'
-import { BEAD_SHAPES, BEAD_SPECS, findSpec, ownSpecId, ownSpecProblems, requireSpec, SHAPE_FACTS, shapeName, type BeadShape } from '#core/bead/spec'
+import { BEAD_SHAPES, ownSpecId, ownSpecProblems, requireSpec, SHAPE_FACTS, shapeName, type BeadShape } from '#core/bead/spec'
 import { setStep, swapSteps } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { tallyPiece } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
+import { sameLook } from '#core/piece/tray'
 import { saying } from '../composables/saying'
+import { useSpecs } from '../composables/specs'
 import { useShelf } from '../stores/shelf'
 import GlyphMark from './GlyphMark.vue'
 
@@ -30,11 +32,8 @@ const used = computed(() => (typeof props.number === 'number' ? tallyPiece(props
 const shelf = useShelf()
 const says = ref('')
 const NEW_SIZE = 'new size'
-const specs = computed(() => {
-  const title = (id: string) => { const s = requireSpec(id); return `${s.name} · ${s.d} × ${s.l} mm` }
-  const own = [...new Set([...shelf.specs.map(i => i.value.spec), ...props.piece.tray.map(b => b.spec), draft.value?.spec ?? ''])].filter(id => id.startsWith('own/') && findSpec(id))
-  return [{ value: NEW_SIZE, title: 'A size of my own…' }, ...own.map(value => ({ value, title: title(value) })), ...BEAD_SPECS.map(s => ({ value: s.id, title: title(s.id) }))]
-})
+const known = useSpecs(() => [...props.piece.tray.map(b => b.spec), draft.value?.spec ?? ''])
+const specs = computed(() => [{ value: NEW_SIZE, title: 'A size of my own…' }, ...known.value])
 
 // ---- a size of one's own, measured with a caliper
 const measuring = ref(false)
@@ -65,7 +64,7 @@ function guarded(work: () => Promise<void>) {
 }
 watch(() => props.number, (n) => { if (n !== null) { measuring.value = false; void guarded(() => shelf.fetch()) } }, { immediate: true })
 const look = computed(() => { const { name, spec, colour, finish } = draft.value!; return { name: name.trim() || `Bead ${draft.value!.letter}`, spec, colour: colour.toLowerCase(), finish } })
-const inBox = computed(() => draft.value !== null && shelf.beads.some(i => i.value.colour === look.value.colour && i.value.finish === look.value.finish && i.value.spec === look.value.spec))
+const inBox = computed(() => draft.value !== null && shelf.beads.some(i => sameLook(i.value, look.value)))
 const keepInBox = () => guarded(() => shelf.keep([{ kind: 'bead', ...look.value }]))
 
 // ---- what stands in for it

@@ -2,6 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 import { DEFAULT_SPEC, requireSpec, shapeName } from '#core/bead/spec'
 import { readPalette, writePalette } from '#core/format/palette'
+import { sameLook } from '#core/piece/tray'
 import { saveFile } from '../composables/save-file'
 import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
@@ -31,7 +32,7 @@ async function read(event: Event) {
   if (!file) return
   const palette = readPalette(await file.text(), DEFAULT_SPEC)
   if (!palette.ok) { says.value = palette.problems[0]!.says; return }
-  const fresh = palette.value.beads.filter(b => !shelf.beads.some(i => i.value.colour === b.colour && i.value.finish === b.finish && i.value.spec === b.spec))
+  const fresh = palette.value.beads.filter(b => !shelf.beads.some(i => sameLook(i.value, b)))
   await guarded(async () => { if (fresh.length > 0) await shelf.keep(fresh.map(b => ({ kind: 'bead' as const, ...b }))) })
   if (!says.value) says.value = `${fresh.length} of ${palette.value.beads.length} colours are new and were put in.`
 }

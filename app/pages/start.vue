@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { BEAD_SPECS, DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
+import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { EASES } from '#core/fit/bracelet'
 import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
@@ -13,6 +13,7 @@ import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { api, ApiError } from '../composables/api'
 import { useLengths } from '../composables/lengths'
+import { useSpecs } from '../composables/specs'
 import { useAccount } from '../stores/account'
 import FitAnswer from '../components/FitAnswer.vue'
 import LengthField from '../components/LengthField.vue'
@@ -45,7 +46,7 @@ const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
 watch(tube, (round) => { wish.widthMm = round ? 8 : 20 })
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
 const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
-const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
+const specs = useSpecs(() => [])
 const setClosure = (kind: ClosureKind) => { wish.closure = usualClosure(kind) }
 
 async function begin() {

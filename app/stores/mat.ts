@@ -40,5 +40,14 @@ export const useMat = defineStore('mat', () => {
   /** What a panel would make of the part if it were done now: shown, not yet laid. */
   const ghost = shallowRef<Part | null>(null)
   const ghostTray = shallowRef<readonly TrayBead[] | null>(null)
-  return { tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, panel, ghost, ghostTray }
+  /** Begins anew for another piece: what is selected, bent or open belongs to the one before. The clip and the tool stay in the hand. */
+  let piece: string | null = null
+  function begin(id: string | null) {
+    if (id === piece) return
+    piece = id
+    part.value = panel.value = cursor.value = hover.value = selection.value = ghost.value = ghostTray.value = null
+    bent.value = wrongSide.value = upward.value = false
+    symmetry.value = 'none'
+  }
+  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, panel, ghost, ghostTray }
 })

@@ -1,7 +1,7 @@
 import { cellAt, copyBox, type Cells } from '../grid/cells'
 import { runsOf } from '../grid/runs'
 import { columnsOf, locateRow, rowsOf, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from './piece'
-import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep, Step } from './step'
+import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep } from './step'
 
 /** Cells of a part to change: a key of column and part row (r · columns + c) → tray number. */
 export type Laying = ReadonlyMap<number, number>
@@ -91,11 +91,4 @@ export function setStep(piece: Piece, path: (string | number)[], after: SetStep[
     else value = (value as Record<string, unknown> | undefined)?.[key]
   }
   return { type: 'set', path, before: (value ?? null) as SetStep['before'], after }
-}
-
-/** Puts the bead at place `from` of the tray at place `to`. */
-export function moveBeadSteps(piece: Piece, from: number, to: number): Step[] {
-  const bead = piece.tray[from]
-  if (!bead || from === to) return []
-  return [{ type: 'tray', do: 'remove', at: from, bead }, { type: 'tray', do: 'insert', at: to, bead }]
 }

@@ -83,6 +83,11 @@ describe('making it another way', () => {
     expect(removePartSteps(p, 'band')).toEqual([])
     expect(removePartSteps(two, 'none')).toEqual([])
   })
+  it('keeps what both stitches let one choose', () => {
+    const p = piece({ parts: [part({ settings: { start: 'right', numbering: 'first-one' } })] })
+    expect(valueOf(applySteps(p, stitchSteps(p, p.parts[0]!, 'peyote-odd', 1))).parts[0]!.settings).toEqual({ start: 'right', numbering: 'first-one' })
+    expect(valueOf(applySteps(p, stitchSteps(p, p.parts[0]!, 'brick', 1))).parts[0]!.settings).toEqual({ start: 'right' })
+  })
   it('names the count nearest to a width (13 mm in cylinder 11/0 peyote: 10 of 1.3 mm)', () => {
     expect(columnsWanted(part(), 13)).toBe(10)
   })

@@ -31,9 +31,9 @@ export function widthSteps(part: Part, columns: number, number: number): Step[] 
 export function stitchSteps(piece: Piece, part: Part, technique: string, number: number): Step[] {
   if (technique === part.technique) return []
   const next = requireTechnique(technique)
-  const { start } = part.settings
-  const settings = next.settings.safeParse(start === undefined ? {} : { start })
-  const own = settings.success ? settings.data : next.settings.parse({})
+  // What both stitches let one choose stays as it is.
+  const kept = next.settings.safeParse(Object.fromEntries(Object.entries(part.settings).filter(([key]) => next.fields.some(f => f.key === key))))
+  const own = kept.success ? kept.data : next.settings.parse({})
   return [
     ...widthSteps(part, next.nearestColumns(columnsOf(part), own), number),
     setStep(piece, ['parts', part.id, 'technique'], technique),

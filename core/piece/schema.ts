@@ -21,7 +21,7 @@ const mm = (least: number, most: number) => z.number().min(least).max(most)
 const text = (most: number) => z.string().max(most)
 
 export const trayBeadSchema = z.strictObject({
-  number: z.int().min(1).max(65535).describe('What stands for this bead in the cells'),
+  number: z.int().min(1).max(65534).describe('What stands for this bead in the cells'),
   letter: z.string().regex(/^[A-Z]{1,2}$/).describe('Letter in words and charts'),
   glyph: z.enum(GLYPH_IDS).describe('Mark in black-and-white charts'),
   name: text(60).min(1),

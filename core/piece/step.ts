@@ -193,7 +193,8 @@ function broughtIn(steps: readonly Step[]): Set<number> {
   return numbers
 }
 
-function usesNumber(piece: Piece, number: number): boolean {
+/** Whether any cell holds a number, also where the stitch has no bead. */
+export function usesNumber(piece: Piece, number: number): boolean {
   return piece.parts.some(part => SECTIONS.some(name => part[name].blocks.some(block => block.includes(number))))
 }
 

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
-import { onBeforeUnmount, onMounted, ref } from 'vue'
-import { nextOnTray, type TrayBead } from '#core/bead/bead'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { readPalette, writePalette } from '#core/format/palette'
-import { moveBeadSteps } from '#core/piece/edit'
 import type { Part, Piece } from '#core/piece/piece'
-import { LIMITS } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
+import { addBeadsSteps, clearUnusedSteps, moveBeadSteps } from '#core/piece/tray'
 import { tallyPiece } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { saveFile, slug } from '../../composables/save-file'
@@ -19,7 +17,7 @@ const props = defineProps<{ piece: Piece, part: Part }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly Step[]], says: [text: string], edit: [number: number] }>()
 const mat = useMat()
 const list = ref<HTMLElement>()
-const counts = () => tallyPiece(props.piece)
+const counts = computed(() => tallyPiece(props.piece))
 
 const move = (from: number, to: number) => { if (to >= 0 && to < props.piece.tray.length && from !== to) emit('steps', 'Order of the tray', moveBeadSteps(props.piece, from, to)) }
 let sortable: Sortable | undefined
@@ -36,18 +34,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => sortable?.destroy())
 
-function clearUnused() {
-  const used = counts()
-  const gone = props.piece.tray.filter(b => !used.has(b.number))
-  const keep = gone.length === props.piece.tray.length ? gone.slice(1) : gone
-  const tray = [...props.piece.tray]
-  const steps: Step[] = keep.map((bead) => {
-    const at = tray.findIndex(b => b.number === bead.number)
-    tray.splice(at, 1)
-    return { type: 'tray', do: 'remove', at, bead }
-  })
-  emit('steps', 'Clear unused beads', steps)
-}
+const clearUnused = () => emit('steps', 'Clear unused beads', clearUnusedSteps(props.piece))
 
 const out = () => saveFile(`${slug(props.piece.name)}.gpl`, writePalette(props.piece.name, props.piece.tray), 'text/plain')
 async function read(event: Event) {
@@ -57,28 +44,20 @@ async function read(event: Event) {
   if (!file) return
   const palette = readPalette(await file.text(), props.part.spec)
   if (!palette.ok) { emit('says', palette.problems[0]!.says); return }
-  const tray: TrayBead[] = [...props.piece.tray]
-  const steps: Step[] = []
-  for (const look of palette.value.beads) {
-    if (tray.some(b => b.colour === look.colour && b.finish === look.finish && b.spec === look.spec)) continue
-    if (tray.length >= LIMITS.tray) { emit('says', `A tray holds ${LIMITS.tray} beads; the rest of the palette was left out.`); break }
-    const bead = { ...nextOnTray(tray), ...look }
-    steps.push({ type: 'tray', do: 'insert', at: tray.length, bead })
-    tray.push(bead)
-  }
+  const { steps, left } = addBeadsSteps(props.piece, palette.value.beads)
   if (steps.length > 0) emit('steps', `Palette ${palette.value.name}`.slice(0, 80), steps)
-  emit('says', steps.length > 0 ? `${steps.length} beads of “${palette.value.name}” put on the tray.` : 'All of these beads are on the tray already.')
+  emit('says', steps.length > 0 ? `${steps.length} beads of “${palette.value.name}” put on the tray${left > 0 ? `; it is full, and ${left} were left out` : ''}.` : 'All of these beads are on the tray already.')
 }
 </script>
 
 <template>
   <MatPanel title="Tray" @close="mat.panel = null">
     <ol ref="list">
-      <li v-for="(b, k) in piece.tray" :key="b.number" :class="{ unused: !counts().has(b.number) }">
+      <li v-for="(b, k) in piece.tray" :key="b.number" :class="{ unused: !counts.has(b.number) }">
         <span class="handle" aria-hidden="true" title="Drag to put in another order">⋮⋮</span>
         <span class="swatch" :style="{ '--bead': b.colour }" />
         <button type="button" class="link who" :aria-label="`Change ${b.letter} ${b.name}`" @click="emit('edit', b.number)"><b>{{ b.letter }}</b> {{ b.name }}</button>
-        <span class="quiet">{{ counts().has(b.number) ? showNumber(counts().get(b.number)!) : 'unused' }}</span>
+        <span class="quiet">{{ counts.has(b.number) ? showNumber(counts.get(b.number)!) : 'unused' }}</span>
         <span class="order"><button type="button" :disabled="k === 0" :aria-label="`${b.letter} earlier`" @click="move(k, k - 1)">↑</button><button type="button" :disabled="k === piece.tray.length - 1" :aria-label="`${b.letter} later`" @click="move(k, k + 1)">↓</button></span>
         <span class="quiet spec">{{ b.finish }}<template v-if="b.spec !== part.spec">, {{ requireSpec(b.spec).name }}</template></span>
       </li>

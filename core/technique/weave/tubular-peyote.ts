@@ -15,7 +15,7 @@ const START = startField('Rounds run from the', 'Right-handed weavers mostly wor
 const outerMm = ({ columns, bead }: Pick<Work, 'columns' | 'bead'>): number => columns * bead.l / Math.PI + bead.d
 
 /** What both tubes share: a round measures N l through the bead centres; the outer diameter is N l / π + d. */
-const tube = (self: () => Technique): Omit<Technique, 'id' | 'name' | 'summary' | 'lattice' | 'workingRow' | 'workingRowOf' | 'nearestColumns' | 'check' | 'repeatRows'> => ({
+const tube = (self: () => Technique): Omit<Technique, 'id' | 'name' | 'summary' | 'lattice' | 'workingRow' | 'nearestColumns' | 'check' | 'repeatRows'> => ({
   family: 'weave',
   form: 'tube',
   settings,
@@ -37,6 +37,10 @@ const tube = (self: () => Technique): Omit<Technique, 'id' | 'name' | 'summary' 
     return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(self(), work) * rounds * (round + work.bead.d), formula: `${rounds} rounds × (${showNumber(round, 1)} + ${work.bead.d}) mm` }] }
   },
   workingRows: ({ rows }) => (rows === 0 ? 0 : 2 * rows - 1),
+  workingRowOf({ c, r }, { columns, settings: own }) {
+    if (r === 0) return 0
+    return 2 * r - 1 + modulo(read(own).start === 'left' ? c : columns - 1 - c, 2)
+  },
   rowBefore: i => i - 2,
   countedRows: countedPeyote,
 })
@@ -68,10 +72,6 @@ export const tubularPeyote: Technique = {
     const fromLeft = read(own).start === 'left'
     const keys = i === 0 ? Int32Array.from({ length: columns }, (_, c) => c) : everyOther(columns, Math.floor((i + 1) / 2), (i - 1) % columns, columns / 2)
     return { ...peyoteNumbers(i, own), direction: fromLeft ? '→' : '←', keys: fromLeft ? keys : mirroredKeys(columns, keys), ...(i === 0 ? { after: 'join' } : { after: 'step up' }) }
-  },
-  workingRowOf({ c, r }, { columns, settings: own }) {
-    if (r === 0) return 0
-    return 2 * r - 1 + modulo(read(own).start === 'left' ? c : columns - 1 - c, 2)
   },
   nearestColumns: columns => Math.max(4, 2 * Math.round(columns / 2)),
   check({ columns }) {
@@ -107,10 +107,6 @@ export const spiralPeyote: Technique = {
       ? Int32Array.from({ length: columns }, (_, c) => c)
       : i % 2 === 1 ? everyOther(columns, r, 0, (columns + 1) / 2) : everyOther(columns, r, 1, (columns - 1) / 2)
     return { ...peyoteNumbers(i, own), direction: fromLeft ? '→' : '←', keys: fromLeft ? keys : mirroredKeys(columns, keys), ...(i === 0 ? { after: 'join' } : {}) }
-  },
-  workingRowOf({ c, r }, { columns, settings: own }) {
-    if (r === 0) return 0
-    return 2 * r - 1 + modulo(read(own).start === 'left' ? c : columns - 1 - c, 2)
   },
   nearestColumns: columns => Math.max(5, 2 * Math.round((columns - 1) / 2) + 1),
   check({ columns }) {

@@ -8,11 +8,11 @@ import { FEEL_WORDS } from '#core/fit/says'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, numberAt, techniqueOf, workOf } from '#core/piece/piece'
 import { columnsWanted, conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
-import { BEAD_SPECS } from '#core/bead/spec'
 import { TECHNIQUES } from '#core/technique/registry'
 import type { Step } from '#core/piece/step'
 import { showNumber } from '#core/units/length'
 import { useLengths } from '../../../composables/lengths'
+import { useSpecs } from '../../../composables/specs'
 import { usePiece } from '../../../stores/piece'
 import FitAnswer from '../../../components/FitAnswer.vue'
 import StitchSettings from '../../../components/StitchSettings.vue'
@@ -34,7 +34,7 @@ const set = (field: 'wristMm' | 'easeMm' | 'widthMm' | 'wearer', value: number |
 const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
 const closure = computed(() => closureOf(piece.value.fit.closure.kind))
 const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
-const specs = BEAD_SPECS.map(s => ({ value: s.id, title: `${s.name} · ${s.d} × ${s.l} mm` }))
+const specs = useSpecs(() => [part.value.spec, ...piece.value.tray.map(b => b.spec)])
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
 const setting = (key: string, value: string | number | boolean) => {

@@ -36,6 +36,7 @@ const canvas = ref<InstanceType<typeof MatCanvas>>()
 const toast = ref('')
 const editing = ref<number | 'new' | null>(null)
 
+mat.begin(store.id)
 const piece = computed(() => store.piece!)
 const part = computed<Part>(() => piece.value.parts.find(p => p.id === mat.part) ?? piece.value.parts[0]!)
 watch(() => piece.value.tray, (tray) => { if (!tray.some(b => b.number === mat.number)) mat.number = tray[0]?.number ?? 0 }, { immediate: true })
