@@ -54,8 +54,8 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
   const fit = { kind: 'bracelet' as const, wearer: plan.wearer, wristMm: plan.wristMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm }
   // The design is stretched a little, so that whole repeats end where the wrist does.
   const first = partOf(plan.repeatRows)
-  const times = nearestTimes(fit, first)
+  const times = nearestTimes(fit, first, tray)
   const step = technique.repeatRows
-  const rows = step * Math.max(1, Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm) - 2 * plan.endRows) / times / step))
+  const rows = step * Math.max(1, Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm, tray) - 2 * plan.endRows) / times / step))
   return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }, ...more] }
 }

@@ -62,6 +62,6 @@ describe('the demo workshop', () => {
     for (const p of DEMO_PIECES) {
       expect([p.name, checkPiece(p), strayNumbers(p), unusedBeads(p), readinessOf(p).supplies]).toEqual([p.name, [], [], [], 0])
     }
-    expect(DEMO_PIECES.filter(p => fitsWell(fitBracelet(p.fit, p.parts[0]!).feel)).length).toBeGreaterThanOrEqual(4)
+    expect(DEMO_PIECES.filter(p => fitsWell(fitBracelet(p.fit, p.parts[0]!, undefined, p.tray).feel)).length).toBeGreaterThanOrEqual(4)
   })
 })

@@ -2,7 +2,7 @@ import type { TrayBead } from '../bead/bead'
 import { beadOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Range } from '../technique/technique'
-import { extentOf } from './extent'
+import { extentOf, mixedSizes } from './extent'
 
 /** Names for how much room a bracelet leaves (common practice: close 6 mm, easy 13 mm, loose 19–25 mm). */
 export const EASES = [
@@ -64,7 +64,13 @@ export function fitBracelet(fit: Fit, part: Part, rows = rowsOf(part), tray: rea
   }
 }
 
-/** Rows (a real number) whose beadwork is exactly `lengthMm`. */
-export function rowsForLength(part: Part, lengthMm: number): number {
-  return techniqueOf(part).rowsFor(lengthMm, { columns: part.repeat.columns, bead: beadOf(part), settings: part.settings })
+/** Rows (a real number) whose beadwork is exactly `lengthMm`. With the tray, each row counts with what beads of other sizes add to it. */
+export function rowsForLength(part: Part, lengthMm: number, tray: readonly TrayBead[] = []): number {
+  const technique = techniqueOf(part)
+  const work = { columns: part.repeat.columns, bead: beadOf(part), settings: part.settings }
+  const rows = technique.rowsFor(lengthMm, work)
+  const added = mixedSizes(part, tray).longerMm
+  if (added === 0) return rows
+  const perRow = technique.lengthOf({ ...work, rows: 101 }) - technique.lengthOf({ ...work, rows: 100 })
+  return rows * perRow / (perRow + added / rowsOf(part))
 }

@@ -2,12 +2,11 @@ import { tallyPart, totalOf } from '../tally/tally'
 import { cellAt, insertRows, removeRows, type Cells } from '../grid/cells'
 import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
 import type { TrayBead } from '../bead/bead'
-import { columnsOf, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
 import { fitBracelet, rowsForLength, type BraceletFit } from './bracelet'
 import { CLOSURES, type ClosureKind } from './closure'
-import { mixedSizes } from './extent'
 
 /** What a choice changes of the piece. */
 export interface Choice {
@@ -65,10 +64,7 @@ export function fitChoices(fit: Fit, part: Part, tray: readonly TrayBead[] = [])
   }
 
   const { targetMm } = fitBracelet(fit, part)
-  // What other sizes add goes with the rows: as many fewer are needed.
-  const stretch = rowsOf(part) === 0 ? 0 : mixedSizes(part, tray).longerMm / rowsOf(part)
-  const perRow = techniqueOf(part).lengthOf(workOf(part, 101)) - techniqueOf(part).lengthOf(workOf(part, 100))
-  const exact = rowsForLength(part, targetMm) * perRow / (perRow + stretch) - ends
+  const exact = rowsForLength(part, targetMm, tray) - ends
   const n = Math.max(1, Math.floor(exact / per + 1e-9))
   if (rowsOf(part) > 0) offer(part.times, 0, 0, fit.closure)
   offer(n, 0, 0, fit.closure)

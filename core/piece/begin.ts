@@ -80,9 +80,9 @@ function withEnds(fit: Piece['fit'], part: Part, plain: (rows: number) => Cells)
 }
 
 /** Whole repeats that come nearest to what the wrist takes, at least one. */
-export function nearestTimes(fit: Piece['fit'], part: Part): number {
+export function nearestTimes(fit: Piece['fit'], part: Part, tray: Piece['tray'] = []): number {
   const { targetMm } = fitBracelet(fit, part)
-  const rows = rowsForLength(part, targetMm) - part.start.rows - part.end.rows
+  const rows = rowsForLength(part, targetMm, tray) - part.start.rows - part.end.rows
   return Math.min(LIMITS.times, Math.max(1, Math.round(rows / part.repeat.rows)))
 }
 
