@@ -1,6 +1,8 @@
 import type { Piece } from '../core/piece/piece'
 import { fold, type Design } from './motif'
 import { pieceOf } from './plan'
+import { FIT_PIECES } from './fits'
+import { FLAT_PEYOTE } from './shelf'
 import { STITCH_PIECES } from './stitches'
 
 /** The demo workshop: pieces of an invented small workshop that prepares for a fair. All names and designs are made up. */
@@ -73,34 +75,35 @@ const windowBox: Design = (x, y, { width, length }) => {
 
 export const DEMO_PIECES: readonly Piece[] = [
   pieceOf({
-    name: 'Reed bank cuff', wearer: 'the fair', wristMm: 168, easeMm: 13, closure: 'slide', technique: 'peyote', spec: 'cylinder-11', columns: 26, repeatRows: 24, endRows: 2,
+    name: 'Reed bank cuff', wearer: 'the fair', bodyMm: 168, easeMm: 13, closure: 'slide', technique: 'peyote', spec: 'cylinder-11', columns: 26, repeatRows: 24, endRows: 2,
     notes: 'Sample for the stall. Keep the reeds thin.',
     tray: [['Fog', '#d9d4c7', 'lustre'], ['Sedge', '#6d8436', 'opaque'], ['Kingfisher', '#1b7fa3', 'lustre'], ['Rust', '#b5512b', 'matte'], ['Night water', '#252d52', 'metallic'], ['Old gold', '#b98a2e', 'metallic']],
-    design: reedBank,
+    design: reedBank, gauges: [FLAT_PEYOTE],
   }),
   pieceOf({
-    name: 'Courtyard tiles', wearer: 'order 14', wristMm: 175, easeMm: 13, closure: 'button', technique: 'loom', spec: 'cylinder-15', columns: 51, repeatRows: 32, endRows: 5,
+    name: 'Courtyard tiles', wearer: 'order 14', bodyMm: 175, easeMm: 13, closure: 'button', technique: 'loom', spec: 'cylinder-15', columns: 51, repeatRows: 32, endRows: 5,
     notes: 'Wide and intricate: two evenings for the warp and the first tile.',
     tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Sky glaze', '#5b9fb5', 'lustre'], ['Cobalt', '#1f3f8f', 'opaque'], ['Terracotta', '#b4552f', 'matte'], ['Saffron', '#d99a21', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Kiln black', '#25211f', 'matte']],
-    design: starTiles,
+    design: starTiles, supply: { thread: 'gel-4', needle: '15' },
   }),
   pieceOf({
-    name: 'Harvest chevron', wearer: '', wristMm: 160, easeMm: 6, closure: 'toggle', technique: 'loom', spec: 'round-11', columns: 15, repeatRows: 16, endRows: 3,
+    name: 'Harvest chevron', wearer: '', bodyMm: 160, easeMm: 6, closure: 'toggle', technique: 'loom', spec: 'round-11', columns: 15, repeatRows: 16, endRows: 3,
     notes: '',
     tray: [['Straw', '#dcc58a', 'opaque'], ['Bone', '#efe8d8', 'matte'], ['Poppy', '#b3382c', 'opaque'], ['Plum skin', '#5a2d4a', 'lustre'], ['Leaf shade', '#3d5a3c', 'matte']],
     design: harvest, settings: { start: 'left', warpMm: 0.2, doubleEdge: true, spareWarpMm: 200 },
   }),
   pieceOf({
-    name: 'Night market', wearer: 'window', wristMm: 182, easeMm: 22, closure: 'hook', technique: 'peyote', spec: 'cylinder-10', columns: 14, repeatRows: 14, endRows: 3,
+    name: 'Night market', wearer: 'window', bodyMm: 182, easeMm: 22, closure: 'hook', technique: 'peyote', spec: 'cylinder-10', columns: 14, repeatRows: 14, endRows: 3,
     notes: '', settings: { start: 'right' },
     tray: [['Blue hour', '#2c3e63', 'matte'], ['Lantern', '#e7b04a', 'transparent'], ['Paper rose', '#cf7f86', 'lined'], ['Ember', '#d2562f', 'opaque'], ['Oil on water', '#5c6f7c', 'rainbow']],
     design: nightMarket,
   }),
   pieceOf({
-    name: 'Window box', wearer: 'small sizes', wristMm: 148, easeMm: 13, closure: 'button', technique: 'peyote', spec: 'round-11', columns: 10, repeatRows: 12, endRows: 2,
+    name: 'Window box', wearer: 'small sizes', bodyMm: 148, easeMm: 13, closure: 'button', technique: 'peyote', spec: 'round-11', columns: 10, repeatRows: 12, endRows: 2,
     notes: 'For thin wrists; the flower sits on its own repeat.',
     tray: [['Cellar green', '#5f7f5a', 'transparent'], ['Flowerpot', '#a9512f', 'matte'], ['Geranium', '#c9374a', 'opaque'], ['Pollen', '#e0b32e', 'lustre'], ['New leaf', '#8fae4c', 'lustre']],
     design: windowBox,
   }),
+  ...FIT_PIECES,
   ...STITCH_PIECES,
 ]

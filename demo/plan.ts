@@ -1,12 +1,13 @@
 import { GLYPH_IDS } from '../core/bead/glyph'
 import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
 import { requireSpec } from '../core/bead/spec'
-import { fitBracelet, rowsForLength } from '../core/fit/bracelet'
-import type { ClosureKind } from '../core/fit/closure'
+import { usualClosure, type Closure, type ClosureKind } from '../core/fit/closure'
+import { fitKindOf, type FitKind } from '../core/fit/kind'
+import { rowsWanted } from '../core/fit/reckon'
 import { cellsFrom, emptyCells } from '../core/grid/cells'
-import { nearestTimes, usualClosure } from '../core/piece/begin'
+import { nearestTimes } from '../core/piece/begin'
 import type { Part, Piece } from '../core/piece/piece'
-import { supplySchema } from '../core/piece/schema'
+import { costSchema, fitSchema, supplySchema, type Cost, type Fit, type Gauge, type Supply } from '../core/piece/schema'
 import { requireTechnique } from '../core/technique/registry'
 import type { Settings } from '../core/technique/technique'
 import { sampled, type Design } from './motif'
@@ -22,9 +23,16 @@ export interface Plan {
   readonly name: string
   readonly notes: string
   readonly wearer: string
-  readonly wristMm: number
+  /** A bracelet if left out. */
+  readonly kind?: FitKind
+  readonly bodyMm: number
   readonly easeMm: number
   readonly closure: ClosureKind
+  readonly closureMore?: Partial<Closure>
+  readonly fitMore?: Partial<Fit>
+  readonly gauges?: readonly Gauge[]
+  readonly supply?: Partial<Supply>
+  readonly cost?: Partial<Cost>
   readonly technique: string
   readonly spec: string
   readonly columns: number
@@ -51,11 +59,14 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
     start: endOf(r => r), repeat: sampled(lattice, plan.columns, rows, plan.design), end: endOf(r => plan.endRows - 1 - r),
   })
   const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
-  const fit = { kind: 'bracelet' as const, wearer: plan.wearer, wristMm: plan.wristMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm }
-  // The design is stretched a little, so that whole repeats end where the wrist does.
-  const first = partOf(plan.repeatRows)
-  const times = nearestTimes(fit, first, tray)
+  const fit = fitSchema.parse({
+    kind: plan.kind ?? 'bracelet', wearer: plan.wearer, bodyMm: plan.bodyMm, easeMm: plan.easeMm, closure: { ...usualClosure(plan.closure), ...plan.closureMore }, widthMm, ...plan.fitMore,
+  })
+  const base = { name: plan.name, notes: plan.notes, tray, fit, gauges: plan.gauges ?? [], supply: supplySchema.parse(plan.supply ?? {}), cost: costSchema.parse(plan.cost ?? {}) }
+  // The design is stretched a little, so that whole repeats end where the measure does.
+  const first = { ...base, parts: [partOf(plan.repeatRows)] }
+  const times = nearestTimes(first)
   const step = technique.repeatRows
-  const rows = step * Math.max(1, Math.round((rowsForLength(first, fitBracelet(fit, first).targetMm, tray) - 2 * plan.endRows) / times / step))
-  return { name: plan.name, notes: plan.notes, tray, fit, supply: supplySchema.parse({}), parts: [{ ...partOf(rows), times }, ...more] }
+  const rows = step * Math.max(1, Math.round((rowsWanted(first) - 2 * plan.endRows) / times / step))
+  return { ...base, parts: [{ ...partOf(rows), ...fitKindOf(fit.kind).kind === 'earrings' ? { name: 'Drop' } : {}, times }, ...more] }
 }

@@ -76,65 +76,65 @@ const tab: Part = {
 
 export const STITCH_PIECES: readonly Piece[] = [
   pieceOf({
-    name: 'Picket fence', wearer: 'order 9', wristMm: 165, easeMm: 13, closure: 'button', technique: 'square', spec: 'cylinder-11', columns: 13, repeatRows: 18, endRows: 3,
+    name: 'Picket fence', wearer: 'order 9', bodyMm: 165, easeMm: 13, closure: 'button', technique: 'square', spec: 'cylinder-11', columns: 13, repeatRows: 18, endRows: 3,
     notes: 'Larger rounds run down the middle; the slim beads beside them close the gap.',
     tray: [['Chalk', '#e9e3d4', 'matte'], ['Larkspur', '#46589c', 'opaque'], ['Copper leaf', '#b06a3c', 'metallic'], ['Sea glass', '#8fbfae', 'transparent'], ['Robin egg', '#7fb3c0', 'opaque', 'round-8']],
     design: (x, y, size) => (Math.abs(x - size.width / 2) < 0.5 && fold(y / 6.4) < 0.13 ? 5 : roofs(x, y, size)),
   }),
   pieceOf({
-    name: 'Lozenge row', wearer: '', wristMm: 171, easeMm: 6, closure: 'slide', technique: 'peyote-odd', spec: 'cylinder-11', columns: 17, repeatRows: 14, endRows: 2,
+    name: 'Lozenge row', wearer: '', bodyMm: 171, easeMm: 6, closure: 'slide', technique: 'peyote-odd', spec: 'cylinder-11', columns: 17, repeatRows: 14, endRows: 2,
     notes: 'Odd count, so that the points sit on the middle column. Mind the longer turn.',
     tray: [['Ink', '#2b2f48', 'matte'], ['Slate', '#6f7f93', 'lustre'], ['Barley', '#d8b56a', 'opaque'], ['Brick dust', '#a84a35', 'matte']], design: lozenges,
   }),
   pieceOf({
-    name: 'Allotment', wearer: 'the fair', wristMm: 178, easeMm: 13, closure: 'toggle', technique: 'peyote-drop', spec: 'cylinder-11', columns: 24, repeatRows: 20, endRows: 2,
+    name: 'Allotment', wearer: 'the fair', bodyMm: 178, easeMm: 13, closure: 'toggle', technique: 'peyote-drop', spec: 'cylinder-11', columns: 24, repeatRows: 20, endRows: 2,
     notes: 'Two beads at a time: an evening quicker than single peyote.',
     tray: [['Path', '#d7cbb0', 'matte'], ['Chard', '#b83a55', 'lustre'], ['Kale', '#466a4f', 'opaque'], ['Carrot', '#d9772c', 'opaque']], design: terrace,
   }),
   pieceOf({
-    name: 'Gable ends', wearer: '', wristMm: 163, easeMm: 13, closure: 'button', technique: 'brick', spec: 'cylinder-11', columns: 14, repeatRows: 16, endRows: 6,
+    name: 'Gable ends', wearer: '', bodyMm: 163, easeMm: 13, closure: 'button', technique: 'brick', spec: 'cylinder-11', columns: 14, repeatRows: 16, endRows: 6,
     notes: 'Both ends taper: one bead less a side until the loop fits.',
     tray: [['Linen', '#ded3bd', 'opaque'], ['Slate roof', '#4c5563', 'matte'], ['Door red', '#a3333a', 'opaque'], ['Brass', '#b58a33', 'metallic'], ['Evening', '#33405e', 'lustre']], design: hills,
     // Half a bead comes off each side with every row toward the outer edge.
     end: (c, r) => { const off = Math.floor((5 - r) / 2); return c < off || c > 13 - off - (r % 2 === 1 ? 1 : 0) ? 0 : 5 },
   }),
   pieceOf({
-    name: 'Rung by rung', wearer: 'beginners', wristMm: 160, easeMm: 13, closure: 'toggle', technique: 'ladder', spec: 'cube-3-mm', columns: 2, repeatRows: 12, endRows: 2,
+    name: 'Rung by rung', wearer: 'beginners', bodyMm: 160, easeMm: 13, closure: 'toggle', technique: 'ladder', spec: 'cube-3-mm', columns: 2, repeatRows: 12, endRows: 2,
     notes: 'A first evening’s work.',
     tray: [['Oat', '#d9c9a8', 'matte'], ['Thistle', '#7c5a8a', 'opaque'], ['Moss', '#6b7d3c', 'lustre']], design: rungs,
   }, [tab]),
   pieceOf({
-    name: 'Sheaves', wearer: '', wristMm: 172, easeMm: 13, closure: 'hook', technique: 'herringbone', spec: 'round-11', columns: 8, repeatRows: 20, endRows: 2,
+    name: 'Sheaves', wearer: '', bodyMm: 172, easeMm: 13, closure: 'hook', technique: 'herringbone', spec: 'round-11', columns: 8, repeatRows: 20, endRows: 2,
     notes: '',
     tray: [['Stubble', '#cdb98c', 'matte'], ['Wheat', '#d6a545', 'lustre'], ['Rye', '#8a6a3a', 'opaque'], ['Cornflower', '#3f5fa8', 'transparent']], design: sheaves,
   }),
   pieceOf({
-    name: 'Garden trellis', wearer: 'order 21', wristMm: 168, easeMm: 13, closure: 'toggle', technique: 'right-angle', spec: 'round-11', columns: 13, repeatRows: 9, endRows: 1,
+    name: 'Garden trellis', wearer: 'order 21', bodyMm: 168, easeMm: 13, closure: 'toggle', technique: 'right-angle', spec: 'round-11', columns: 13, repeatRows: 9, endRows: 1,
     notes: 'Six squares across. Pull each square snug before going on.',
     tray: [['White wash', '#e6e1d6', 'lustre'], ['Iron', '#4a4a52', 'metallic'], ['Clematis', '#6a4a9c', 'opaque'], ['Young leaf', '#88a84e', 'transparent']], design: trellis,
   }),
   pieceOf({
-    name: 'Harbour net', wearer: '', wristMm: 184, easeMm: 22, closure: 'button', technique: 'netting', spec: 'round-11', columns: 20, repeatRows: 8, endRows: 2,
+    name: 'Harbour net', wearer: '', bodyMm: 184, easeMm: 22, closure: 'button', technique: 'netting', spec: 'round-11', columns: 20, repeatRows: 8, endRows: 2,
     notes: 'Airy; wash hands before, it shows every mark.',
     tray: [['Foam', '#dfe6e2', 'lustre'], ['Rope', '#a5885c', 'matte'], ['Buoy', '#c9522f', 'opaque']], design: nets,
   }),
   pieceOf({
-    name: 'Candy rope', wearer: 'the fair', wristMm: 160, easeMm: 19, closure: 'toggle', technique: 'peyote-tube', spec: 'cylinder-11', columns: 12, repeatRows: 12, endRows: 2,
+    name: 'Candy rope', wearer: 'the fair', bodyMm: 160, easeMm: 19, closure: 'toggle', technique: 'peyote-tube', spec: 'cylinder-11', columns: 12, repeatRows: 12, endRows: 2,
     notes: 'Work over a knitting needle; step up at the end of each round.',
     tray: [['Milk', '#efe6d6', 'opaque'], ['Raspberry', '#b2315b', 'lustre'], ['Mint', '#7cb89c', 'opaque'], ['Liquorice', '#2c2627', 'matte']], design: stripesRound(1),
   }),
   pieceOf({
-    name: 'Spiral stair', wearer: '', wristMm: 170, easeMm: 19, closure: 'toggle', technique: 'peyote-spiral', spec: 'cylinder-10', columns: 9, repeatRows: 9, endRows: 1,
+    name: 'Spiral stair', wearer: '', bodyMm: 170, easeMm: 19, closure: 'toggle', technique: 'peyote-spiral', spec: 'cylinder-10', columns: 9, repeatRows: 9, endRows: 1,
     notes: 'Odd count: no step up, so it never ends until you stop.',
     tray: [['Plaster', '#e3d9c6', 'matte'], ['Bannister', '#7a4a2c', 'lustre'], ['Skylight', '#8fb4c9', 'transparent'], ['Night', '#2a2f45', 'metallic']], design: speckled,
   }),
   pieceOf({
-    name: 'Lighthouse', wearer: 'order 3', wristMm: 166, easeMm: 19, closure: 'magnet', technique: 'brick-tube', spec: 'cylinder-11', columns: 12, repeatRows: 16, endRows: 2,
+    name: 'Lighthouse', wearer: 'order 3', bodyMm: 166, easeMm: 19, closure: 'magnet', technique: 'brick-tube', spec: 'cylinder-11', columns: 12, repeatRows: 16, endRows: 2,
     notes: 'Ask before gifting: it closes with a magnet.',
     tray: [['Salt', '#ece7dc', 'opaque'], ['Signal', '#b8322f', 'opaque'], ['Deep water', '#27486b', 'lustre'], ['Lamp', '#e5b545', 'transparent']], design: stripesRound(0),
   }),
   pieceOf({
-    name: 'Bell rope', wearer: '', wristMm: 174, easeMm: 19, closure: 'toggle', technique: 'herringbone-tube', spec: 'round-11', columns: 8, repeatRows: 16, endRows: 2,
+    name: 'Bell rope', wearer: '', bodyMm: 174, easeMm: 19, closure: 'toggle', technique: 'herringbone-tube', spec: 'round-11', columns: 8, repeatRows: 16, endRows: 2,
     notes: '',
     tray: [['Ash', '#b9b2a6', 'matte'], ['Oak', '#8b6234', 'lustre'], ['Bronze', '#97722f', 'metallic'], ['Verdigris', '#4d9a8a', 'opaque']], design: stripesRound(0.5),
   }),

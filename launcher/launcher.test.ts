@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, describe, expect, it, vi } from 'vitest'
 import { DEMO_PIECES } from '../demo/pieces'
-import { fitBracelet } from '../core/fit/bracelet'
-import { fitsWell } from '../core/fit/says'
+import { fitsWell } from '../core/fit/feel'
+import { fitOf } from '../core/fit/reckon'
 import { writePieceFile } from '../core/format/piece-file'
 import { checkPiece, strayNumbers } from '../core/piece/codec'
 import { readinessOf, unusedBeads } from '../core/proof/readiness'
@@ -54,7 +54,7 @@ describe('./weben start', () => {
 describe('the demo workshop', () => {
   it('has a box of sound beads, sizes and stamps', () => {
     for (const value of DEMO_SHELF) expect(shelfValueSchema.safeParse(value).error).toBeUndefined()
-    expect(new Set(DEMO_SHELF.map(v => v.kind))).toEqual(new Set(['bead', 'spec', 'stamp']))
+    expect(new Set(DEMO_SHELF.map(v => v.kind))).toEqual(new Set(['bead', 'thread', 'finding', 'spec', 'stamp', 'person', 'gauge']))
   })
   it('is sound: every piece passes its checks, uses its beads and can be threaded', () => {
     expect(DEMO_PIECES.length).toBeGreaterThanOrEqual(4)
@@ -62,6 +62,6 @@ describe('the demo workshop', () => {
     for (const p of DEMO_PIECES) {
       expect([p.name, checkPiece(p), strayNumbers(p), unusedBeads(p), readinessOf(p).supplies]).toEqual([p.name, [], [], [], 0])
     }
-    expect(DEMO_PIECES.filter(p => fitsWell(fitBracelet(p.fit, p.parts[0]!, undefined, p.tray).feel)).length).toBeGreaterThanOrEqual(4)
+    expect(DEMO_PIECES.filter(p => fitsWell(fitOf(p).feel)).length).toBeGreaterThanOrEqual(4)
   })
 })

@@ -58,7 +58,7 @@ async function keepSize() {
 }
 
 // ---- the box: beads that are kept for every piece
-function guarded(work: () => Promise<void>) {
+function guarded(work: () => Promise<unknown>) {
   says.value = ''
   return saying(work, (text) => { says.value = text })
 }

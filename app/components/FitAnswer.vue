@@ -1,31 +1,44 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { fitBracelet } from '#core/fit/bracelet'
-import { FEEL_WORDS, fitsWell } from '#core/fit/says'
-import type { Part, Piece } from '#core/piece/piece'
+import { feelWords, fitsWell } from '#core/fit/feel'
+import { fitKindOf } from '#core/fit/kind'
+import { fitOf } from '#core/fit/reckon'
+import { fittedPart, type Piece } from '#core/piece/piece'
+import { ringSize } from '#core/units/ring-size'
+import { showNumber } from '#core/units/length'
 import { useLengths } from '../composables/lengths'
 
-/** Will it close? The answer as a sentence, with the figures in it. */
-const props = defineProps<{ piece: Piece, part: Part }>()
+/** Will it fit? The answer as a sentence, with the figures in it. */
+const props = defineProps<{ piece: Piece }>()
 const { length } = useLengths()
-const fit = computed(() => fitBracelet(props.piece.fit, props.part, undefined, props.piece.tray))
-const spread = computed(() => (fit.value.insideMm.most - fit.value.insideMm.least) / 2)
-/** The gauge runs from the bare wrist to 40 mm of room. */
-const onGauge = (mm: number) => `${Math.max(0, Math.min(100, (mm - props.piece.fit.wristMm + 10) / 50 * 100))}%`
+const fit = computed(() => fitOf(props.piece))
+const kind = computed(() => fitKindOf(props.piece.fit.kind))
+const part = computed(() => fittedPart(props.piece))
+const spread = computed(() => (fit.value.finishedMm.most - fit.value.finishedMm.least) / 2)
+/** The gauge runs from a little under the body to well over it; of a finished length, as far either side of what is wanted. */
+const from = computed(() => (kind.value.eases.length ? props.piece.fit.bodyMm - 10 : fit.value.wantedMm - Math.max(6, fit.value.wantedMm * 0.08)))
+const to = computed(() => (kind.value.eases.length ? props.piece.fit.bodyMm + (props.piece.fit.kind === 'choker' ? 130 : 40) : fit.value.wantedMm + Math.max(6, fit.value.wantedMm * 0.08)))
+const onGauge = (mm: number) => `${Math.max(0, Math.min(100, (mm - from.value) / (to.value - from.value) * 100))}%`
+const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.value.atMm) : null))
 </script>
 
 <template>
-  <div class="answer" :class="{ wants: !fitsWell(fit.feel) }">
-    <strong>{{ FEEL_WORDS[fit.feel] }}</strong>
+  <div class="answer" :class="{ wants: !fitsWell(fit.feel) }" data-test="answer">
+    <strong>{{ feelWords(fit.feel, piece.fit.kind) }}</strong>
     <div class="gauge" aria-hidden="true">
-      <span class="span" :style="{ left: onGauge(fit.insideMm.least), right: `calc(100% - ${onGauge(fit.insideMm.most)})` }" />
-      <span class="at" :style="{ left: onGauge(fit.insideMm.nominal) }" />
+      <span v-if="fit.reachMm > 0" class="reach" :style="{ left: onGauge(fit.finishedMm.nominal), right: `calc(100% - ${onGauge(fit.finishedMm.nominal + fit.reachMm)})` }" />
+      <span class="span" :style="{ left: onGauge(fit.finishedMm.least), right: `calc(100% - ${onGauge(fit.finishedMm.most)})` }" />
+      <span class="at" :style="{ left: onGauge(fit.atMm) }" />
       <span class="wanted" :style="{ left: onGauge(fit.wantedMm) }" />
     </div>
     <p>
-      {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal) }} of beadwork. Closes at
-      <b>{{ length(fit.insideMm.nominal) }}</b>&nbsp;±&nbsp;{{ length(spread) }}; the wrist takes {{ length(fit.wantedMm) }}.
+      {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal) }} of beadwork.
+      <template v-if="kind.bend === 'round'">Closes at</template><template v-else-if="kind.kind === 'earrings'">Each hangs</template><template v-else>Comes to</template>
+      <b>{{ length(fit.finishedMm.nominal) }}</b>&nbsp;±&nbsp;{{ length(spread) }}<template v-if="fit.reachMm > 0">, let out to {{ length(fit.finishedMm.nominal + fit.reachMm) }}</template>;
+      wanted {{ length(fit.wantedMm) }}.
+      <template v-if="ring">Ring size {{ showNumber(ring.iso, 1) }}, United States {{ ring.us }}, British {{ ring.gb }}.</template>
     </p>
+    <p class="basis">{{ fit.basis.kind === 'gauge' ? `By your gauge, ${fit.basis.swatches === 1 ? 'one swatch' : `${fit.basis.swatches} swatches`}: ± ${showNumber(fit.basis.spread * 100, 1)} %.` : `By nominal bead sizes: ± ${showNumber(fit.basis.spread * 100)} % until you measure.` }}</p>
   </div>
 </template>
 
@@ -35,6 +48,8 @@ const onGauge = (mm: number) => `${Math.max(0, Math.min(100, (mm - props.piece.f
 .wants { background: var(--marigold-wash); color: var(--marigold); }
 .gauge { position: relative; height: 10px; border-radius: 5px; background: color-mix(in srgb, currentColor 16%, transparent); }
 .span { position: absolute; inset: 0 auto; border-radius: 5px; background: currentColor; opacity: 0.45; }
+.reach { position: absolute; top: 3px; height: 4px; background: currentColor; opacity: 0.6; }
 .at { position: absolute; top: -3px; width: 6px; height: 16px; margin-left: -3px; border-radius: 3px; background: currentColor; }
 .wanted { position: absolute; top: -6px; width: 0; height: 22px; border-left: 2px dashed var(--ink); }
+.basis { font-size: 13.5px; margin-top: -4px; }
 </style>

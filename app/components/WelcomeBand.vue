@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { beginBracelet, usualClosure } from '#core/piece/begin'
+import { usualClosure } from '#core/fit/closure'
+import { beginPiece } from '#core/piece/begin'
 import PartPicture from './PartPicture.vue'
 
 /** A band on the mat, drawn by the renderer of the work itself: the picture of the way in. */
-const piece = beginBracelet({ name: 'Welcome', wearer: '', wristMm: 330, easeMm: 13, closure: usualClosure('toggle'), widthMm: 32, technique: 'peyote', spec: 'cylinder-11', motif: 'diamonds', start: 'left' })
+const piece = beginPiece({ kind: 'bracelet', name: 'Welcome', wearer: '', bodyMm: 330, easeMm: 13, closure: usualClosure('toggle'), widthMm: 32, technique: 'peyote', spec: 'cylinder-11', motif: 'diamonds', start: 'left' })
 </script>
 
 <template>

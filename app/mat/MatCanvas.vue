@@ -17,13 +17,15 @@ import { MARKS, matGround } from './ground'
 import { drawOverlay } from './overlay'
 import { makePainter } from './painter'
 import { toolOf, type Gesture, type Outcome } from './tool/tool'
-import { moved, placeAt, showing, TRUE_SCALE, viewOfAll, viewToBegin, centred, zoomed } from './view'
+import { useScreen } from '../composables/screen'
+import { moved, placeAt, showing, viewOfAll, viewToBegin, centred, zoomed } from './view'
 
 /** The bead grid itself: draws the part, follows pointer, touch and keys, and hands finished gestures up. */
 const props = defineProps<{ piece: Piece, part: Part }>()
 const emit = defineEmits<{ outcome: [outcome: Outcome] }>()
 
 const mat = useMat()
+const { pxPerMm } = useScreen()
 const theme = useDayOrEvening()
 const { unit } = useLengths()
 const frame = ref<HTMLElement>()
@@ -111,7 +113,7 @@ watch(flip, (now) => {
 const middle = () => ({ x: width.value / 2, y: height.value / 2 })
 const zoom = (factor: number, at = middle()) => { if (view.value) view.value = zoomed(view.value, factor, at) }
 const showAll = () => { view.value = flipped(viewOfAll(props.part, mat.lie, size.value)) }
-const showTrue = () => { if (view.value) view.value = flipped(centred(props.part, mat.lie, TRUE_SCALE, size.value)) }
+const showTrue = () => { if (view.value) view.value = flipped(centred(props.part, mat.lie, pxPerMm.value, size.value)) }
 function showBead() {
   if (!view.value) return
   const at = mat.cursor ?? mat.hover ?? { c: 0, r: 0 }
@@ -277,7 +279,7 @@ watch([() => mat.tool, () => mat.symmetry], () => { gesture.value = null })
 
 const scaleSays = computed(() => {
   const scale = view.value?.scale ?? 0
-  const times = scale / TRUE_SCALE
+  const times = scale / pxPerMm.value
   return Math.abs(times - 1) < 0.01 ? 'true size' : `true size × ${times >= 10 ? Math.round(times) : times.toFixed(1)}`
 })
 const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)

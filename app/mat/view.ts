@@ -5,9 +5,6 @@ import type { Part } from '#core/piece/piece'
 /** The view transform: an immutable value. Lengths in CSS px; `scale` is px a millimetre. */
 export interface Size { readonly width: number, readonly height: number }
 
-/** 96 CSS px an inch, until the screen has been measured. */
-export const TRUE_SCALE = 96 / 25.4
-
 export const MOST_SCALE = 60
 export const LEAST_SCALE = 0.15
 

@@ -5,15 +5,15 @@ import { readPieceFile } from '#core/format/piece-file'
 import { pieceToBody } from '#core/piece/codec'
 import { requireTechnique } from '#core/technique/registry'
 import { showNumber } from '#core/units/length'
-import type { Feel } from '#core/fit/bracelet'
-import { fitsWell } from '#core/fit/says'
+import { feelShort, fitsWell, type Feel } from '#core/fit/feel'
+import { fitKindOf, type FitKind } from '#core/fit/kind'
 import { api, ApiError } from '../composables/api'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
 import WorkshopHead from '../components/WorkshopHead.vue'
 import WelcomeBand from '../components/WelcomeBand.vue'
 
-interface Listing { id: string, name: string, revision: number, updatedAt: string, summary: { technique: string, spec: string, columns: number, rows: number, beads: number, lengthMm: number, closesAtMm: number, wristMm: number, feel: Feel } }
+interface Listing { id: string, name: string, revision: number, updatedAt: string, summary: { technique: string, spec: string, columns: number, rows: number, beads: number, lengthMm: number, kind: FitKind, finishedMm: number, bodyMm: number, feel: Feel } }
 
 useHead({ title: 'Workshop · Weben' })
 const { length } = useLengths()
@@ -57,6 +57,7 @@ async function putBack() {
   removed.value = null
   await load()
 }
+const fitOfListing = ({ kind, feel, bodyMm, finishedMm }: Listing['summary']) => `${fitKindOf(kind).bend === 'straight' ? `${length(finishedMm)} long` : `for ${length(bodyMm)}`}, ${feelShort(feel, kind)}`
 const empty = computed(() => pieces.value?.length === 0)
 </script>
 
@@ -66,10 +67,9 @@ const empty = computed(() => pieces.value?.length === 0)
       <input ref="file" type="file" accept=".json,application/json" class="hidden" aria-label="Piece file" tabindex="-1" @change="read">
       <button type="button" class="button" @click="file?.click()">Open a piece file</button>
       <NuxtLink to="/start" class="button main">Start a piece</NuxtLink>
-      <NuxtLink to="/box" class="button plain">Box</NuxtLink>
-      <NuxtLink to="/settings" class="button plain">Settings</NuxtLink>
     </WorkshopHead>
     <main class="page">
+      <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">From what is left</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink></nav>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="empty" class="first">
         <div class="band" aria-hidden="true"><WelcomeBand /></div>
@@ -85,7 +85,7 @@ const empty = computed(() => pieces.value?.length === 0)
             <img :src="`/api/piece/${p.id}/picture?ground=${theme}&revision=${p.revision}`" alt="" loading="lazy" width="560" height="150">
             <span class="name">{{ p.name }}</span>
           </NuxtLink>
-          <p class="facts"><span><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitsWell(p.summary.feel) ? `fits ${length(p.summary.wristMm)}, ${p.summary.feel}` : `${p.summary.feel} on ${length(p.summary.wristMm)}` }}</span></p>
+          <p class="facts"><span><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span></p>
           <p class="quiet row">{{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} · {{ p.summary.columns }} across<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">Put away</button></p>
         </li>
       </ul>
@@ -98,6 +98,8 @@ const empty = computed(() => pieces.value?.length === 0)
 </template>
 
 <style scoped>
+.rooms { display: flex; flex-wrap: wrap; gap: 4px 22px; }
+.rooms a { display: inline-flex; align-items: center; min-height: 44px; }
 .page { max-width: 1280px; margin: 0 auto; padding: 12px 28px 48px; }
 .problem { background: var(--marigold-wash); color: var(--marigold); padding: 12px 16px; border-radius: var(--round-in); margin-bottom: 16px; }
 .pieces { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr)); gap: 28px 24px; }

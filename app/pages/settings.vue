@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { CURRENCIES } from '#core/money/money'
 import { useAccount, type Settings } from '../stores/account'
+import ScreenSize from '../components/ScreenSize.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
 useHead({ title: 'Settings · Weben' })
@@ -24,6 +26,11 @@ async function out(everywhere: boolean) {
         <legend>{{ q.label }}</legend>
         <label v-for="c in q.choices" :key="c.value"><input type="radio" :name="q.key" :value="c.value" :checked="store.account.settings[q.key] === c.value" @change="store.change({ [q.key]: c.value })"> {{ c.label }}</label>
       </fieldset>
+      <div class="one">
+        <h2>Prices in</h2>
+        <VSelect :model-value="store.account.settings.currency" :items="CURRENCIES.map(c => ({ value: c.code, title: `${c.name}, ${c.sign}` }))" label="Currency" @update:model-value="(v: string) => store.change({ currency: v })" />
+      </div>
+      <ScreenSize />
       <section>
         <h2>{{ store.account.signIn }}</h2>
         <div class="acts">
@@ -41,7 +48,7 @@ fieldset { border: 0; border-top: 1px solid var(--line); padding: 16px 0 0; marg
 legend { float: left; grid-row: 1 / span 4; font: 650 17px/1.3 var(--title); padding: 8px 0 0; }
 label { grid-column: 2; display: flex; align-items: center; gap: 12px; min-height: 40px; cursor: pointer; }
 input { width: 20px; height: 20px; accent-color: var(--madder); }
-section { border-top: 1px solid var(--line); padding-top: 20px; display: grid; gap: 16px; }
+section, .one { border-top: 1px solid var(--line); padding-top: 20px; display: grid; gap: 16px; }
 .acts { display: flex; gap: 12px; flex-wrap: wrap; }
 @media (width <= 600px) { .page { padding: 4px 14px 28px; } fieldset { grid-template-columns: 1fr; } label { grid-column: 1; } legend { grid-row: auto; } }
 </style>

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
-import { EASES } from '#core/fit/bracelet'
-import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
+import { asKind, forPerson, withClosure } from '#core/fit/change'
+import { usualClosure } from '#core/fit/closure'
+import { FIT_TABLE, fitKindOf, type FitKind } from '#core/fit/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
-import { beginBracelet, usualClosure } from '#core/piece/begin'
+import { beginPiece } from '#core/piece/begin'
 import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
+import { fitSchema, type Fit } from '#core/piece/schema'
 import { requireTechnique } from '#core/technique/registry'
 import type { Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
@@ -15,6 +17,9 @@ import { api, ApiError } from '../composables/api'
 import { useLengths } from '../composables/lengths'
 import { useSpecs } from '../composables/specs'
 import { useAccount } from '../stores/account'
+import { useShelf } from '../stores/shelf'
+import ClosureFields from '../components/ClosureFields.vue'
+import PersonChoice from '../components/PersonChoice.vue'
 import FitAnswer from '../components/FitAnswer.vue'
 import LengthField from '../components/LengthField.vue'
 import StitchChoice from '../components/StitchChoice.vue'
@@ -26,10 +31,18 @@ useHead({ title: 'Start a piece · Weben' })
 const { length } = useLengths()
 const account = useAccount()
 const wish = reactive({
-  name: '', wearer: '', wristMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 20, technique: 'peyote', spec: DEFAULT_SPEC, motif: 'diamonds' as MotifId,
+  name: '', technique: 'peyote', spec: DEFAULT_SPEC, motif: 'diamonds' as MotifId,
   settings: {} as Settings,
   start: (account.account?.settings.hand === 'left' ? 'right' : 'left') as 'left' | 'right',
 })
+const fit = ref<Fit>(fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 20 }))
+const kind = computed(() => fitKindOf(fit.value.kind))
+const set = <K extends keyof Fit>(field: K, value: Fit[K]) => { fit.value = { ...fit.value, [field]: value } }
+/** Widths that suit each kind, to begin with. */
+const USUAL_WIDTH: Record<FitKind, number> = { bracelet: 20, cuff: 38, anklet: 10, choker: 16, necklace: 8, ring: 6, earrings: 14 }
+const tubeWidth = () => (requireTechnique(wish.technique).form === 'tube' ? 8 : USUAL_WIDTH[fit.value.kind])
+function setKind(next: FitKind) { fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] } }
+const shelf = useShelf()
 watch(() => wish.technique, () => { wish.settings = {} })
 const settings = computed(() => requireTechnique(wish.technique).settings.parse({ ...wish.settings, start: wish.start }))
 function setting(key: string, value: string | number | boolean) {
@@ -39,15 +52,13 @@ function setting(key: string, value: string | number | boolean) {
 const busy = ref(false)
 const problem = ref('')
 
-const piece = computed(() => beginBracelet({ ...wish, name: wish.name.trim() || defaultName.value, closure: { ...wish.closure } }))
-const defaultName = computed(() => `${MOTIFS.find(m => m.id === wish.motif)!.name} bracelet`)
+const defaultName = computed(() => `${MOTIFS.find(m => m.id === wish.motif)!.name} ${fit.value.kind}`)
+const piece = computed(() => beginPiece({ ...wish, ...fit.value, name: wish.name.trim() || defaultName.value, gauges: shelf.gauges.map(g => g.value.gauge), currency: account.account?.settings.currency }))
 const part = computed(() => piece.value.parts[0]!)
 const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
-watch(tube, (round) => { wish.widthMm = round ? 8 : 20 })
+watch(tube, () => { set('widthMm', tubeWidth()) })
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
-const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
 const specs = useSpecs(() => [])
-const setClosure = (kind: ClosureKind) => { wish.closure = usualClosure(kind) }
 
 async function begin() {
   busy.value = true
@@ -65,18 +76,23 @@ async function begin() {
 
 <template>
   <div>
-    <WorkshopHead title="Start a bracelet"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
+    <WorkshopHead title="Start a piece"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
     <main>
       <form class="page" @submit.prevent="begin">
         <section class="ask" aria-labelledby="who">
-          <h2 id="who">How big</h2>
-          <LengthField v-model="wish.wristMm" label="Wrist" :least="80" :most="400" hint="Snug round the bone. Type it as you like: 17 cm, 6 3/4 in, 170." />
-          <div class="choice" role="radiogroup" aria-label="How close">
-            <button v-for="e in EASES" :key="e.id" type="button" role="radio" :aria-checked="wish.easeMm === e.mm" @click="wish.easeMm = e.mm"><b>{{ e.name }}</b><span>+ {{ length(e.mm) }}</span></button>
+          <h2 id="who">What, and how big</h2>
+          <div class="choice kinds" role="radiogroup" aria-label="It is">
+            <button v-for="k in FIT_TABLE" :key="k.kind" type="button" role="radio" :aria-checked="fit.kind === k.kind" @click="setKind(k.kind)"><b>{{ k.name.replace(', a pair', '') }}</b></button>
           </div>
-          <VSelect :model-value="wish.closure.kind" :items="closures" label="Closure" @update:model-value="setClosure" />
-          <LengthField v-model="wish.closure.lengthMm" label="Closure, measured closed" :least="0" :most="80" :hint="closureOf(wish.closure.kind).note" />
-          <LengthField v-model="wish.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="3" :most="120" />
+          <PersonChoice :kind="fit.kind" :wearer="fit.wearer" @choose="person => { fit = forPerson(fit, person) }" />
+          <LengthField :model-value="fit.bodyMm" :label="kind.measureName" :least="kind.least" :most="kind.most" :hint="`${kind.howTo} Type it as you like: 17 cm, 6 3/4 in, 170.`" @update:model-value="mm => set('bodyMm', mm)" />
+          <div v-if="kind.eases.length" class="choice" role="radiogroup" aria-label="How close">
+            <button v-for="e in kind.eases" :key="e.id" type="button" role="radio" :aria-checked="fit.easeMm === e.mm" @click="set('easeMm', e.mm)"><b>{{ e.name }}</b><span>+ {{ length(e.mm) }}</span></button>
+          </div>
+          <VSelect v-if="kind.bend === 'round' && fit.kind !== 'ring'" :model-value="fit.wraps" :items="[1, 2, 3, 4, 5, 6]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
+          <ClosureFields v-if="kind.closures.length > 1" :kind="fit.kind" :closure="fit.closure" @change="closure => { fit = withClosure(fit, closure) }" />
+          <LengthField v-if="kind.passes && fit.closure.kind === 'none'" :model-value="fit.passMm" :label="kind.passes.name" :least="0" :most="900" :hint="kind.passes.howTo" @update:model-value="mm => set('passMm', mm)" />
+          <LengthField :model-value="fit.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="2" :most="120" @update:model-value="mm => set('widthMm', mm)" />
         </section>
 
         <section class="ask" aria-labelledby="what">
@@ -94,7 +110,7 @@ async function begin() {
         <section class="live" aria-labelledby="live">
           <h2 id="live" class="hidden">What it comes to</h2>
           <PartPicture :part="part" :tray="piece.tray" class="picture" />
-          <FitAnswer :piece="piece" :part="part" aria-live="polite" />
+          <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">
             <div><span class="quiet">Beads</span><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span></div>
             <div><span class="quiet">{{ tube ? 'Round' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>

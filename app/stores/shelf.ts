@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
-import type { ShelfItem, ShelfValue } from '#core/shelf/shelf'
+import type { ShelfInput, ShelfItem, ShelfKind, ShelfOf, ShelfValue } from '#core/shelf/shelf'
 import { api } from '../composables/api'
 import { useAccount } from './account'
 
@@ -21,9 +21,22 @@ export const useShelf = defineStore('shelf', () => {
   const account = useAccount()
   watch(() => account.account?.id, () => { fetched = null; items.value = [] })
 
-  async function keep(values: readonly ShelfValue[]): Promise<void> {
+  async function keep(values: readonly ShelfInput[]): Promise<ShelfItem[]> {
     const answer = await api<{ items: ShelfItem[] }>('shelf', { method: 'POST', body: { values } })
     items.value = [...items.value, ...answer.items]
+    return answer.items
+  }
+
+  /** Puts another value in the place of what lies there as this tab knows it. */
+  async function change<V extends ShelfValue>(item: { readonly id: string, readonly value: V }, value: V): Promise<void> {
+    const answer = await api<{ item: ShelfItem }>(`shelf/${item.id}`, { method: 'PUT', body: { before: item.value, value } })
+    items.value = items.value.map(i => (i.id === item.id ? answer.item : i))
+  }
+
+  /** Fetches anew: something outside this store has changed the box. */
+  async function again(): Promise<void> {
+    fetched = null
+    await fetch()
   }
 
   async function takeOff(id: string): Promise<void> {
@@ -31,9 +44,13 @@ export const useShelf = defineStore('shelf', () => {
     items.value = items.value.filter(i => i.id !== id)
   }
 
-  const of = <K extends ShelfValue['kind']>(kind: K) => computed(() => items.value.filter((i): i is ShelfItem & { value: Extract<ShelfValue, { kind: K }> } => i.value.kind === kind))
+  const of = <K extends ShelfKind>(kind: K) => computed(() => items.value.filter((i): i is ShelfItem & { value: ShelfOf<K> } => i.value.kind === kind))
   const beads = of('bead')
   const specs = of('spec')
   const stamps = of('stamp')
-  return { items, beads, specs, stamps, fetch, keep, takeOff }
+  const threads = of('thread')
+  const findings = of('finding')
+  const people = of('person')
+  const gauges = of('gauge')
+  return { items, beads, threads, findings, specs, stamps, people, gauges, fetch, again, keep, change, takeOff }
 })

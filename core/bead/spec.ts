@@ -92,6 +92,15 @@ export const BEAD_SPECS: readonly BeadSpec[] = [
   spec('hexagon', '6 mm', 6, 6, 0.8, 7.5, { spacing: 3, thick: 2 }),
 ]
 
+/** The catalogue's sizes of the same shape next smaller and next larger by their length across; none for a size of one's own. */
+export function neighbourSpecs(id: string): string[] {
+  const own = BY_ID.get(id)
+  if (!own) return []
+  const same = BEAD_SPECS.filter(s => s.shape === own.shape).sort((a, b) => a.d - b.d || a.l - b.l)
+  const at = same.indexOf(own)
+  return [same[at - 1], same[at + 1]].flatMap(s => (s ? [s.id] : []))
+}
+
 const BY_ID = new Map(BEAD_SPECS.map(s => [s.id, s]))
 
 export const DEFAULT_SPEC = 'cylinder-11'

@@ -1,113 +1,205 @@
-import { tallyPart, totalOf } from '../tally/tally'
-import { cellAt, insertRows, removeRows, type Cells } from '../grid/cells'
+import { cellAt, copyBox, insertRows, removeRows, type Cells } from '../grid/cells'
 import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
-import type { TrayBead } from '../bead/bead'
-import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
-import type { Fit } from '../piece/schema'
+import { columnsOf, fittedPart, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { columnStepOf, specSteps, widthSteps } from '../piece/recast'
+import { LIMITS, type Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
-import { fitBracelet, rowsForLength, type BraceletFit } from './bracelet'
-import { CLOSURES, type ClosureKind } from './closure'
+import { neighbourSpecs } from '../bead/spec'
+import { tallyPart, totalOf } from '../tally/tally'
+import { closureOf, sameClosure, type Closure } from './closure'
+import { colourCycle } from './cycle'
+import { extentOf } from './extent'
+import { fitsWell } from './feel'
+import { handFor } from './gauge'
+import { fitKindOf } from './kind'
+import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
+
+/** What a choice gives way in: nothing, plain ends, colour cycles begun, the closure, a chain, or the size of the beads. */
+export type Way = 'whole' | 'ends' | 'cycle' | 'closure' | 'chain' | 'bead'
 
 /** What a choice changes of the piece. */
 export interface Choice {
   readonly id: string
+  readonly way: Way
   /** Copies of the repeat. */
   readonly times: number
   /** Bead rows more (or fewer, negative) at the two ends. */
   readonly startRows: number
   readonly endRows: number
-  readonly closure: Fit['closure']
-  readonly fit: BraceletFit
-  /** Beads of the whole part, new end rows included. */
+  /** Rows of the repeat begun again after the last copy: whole colour cycles. */
+  readonly cycleRows: number
+  readonly closure: Closure
+  readonly spec: string
+  readonly fit: FitResult
+  /** Beads of the whole part, new rows included. */
   readonly beads: number
   readonly beadsMore: number
   /** Whether it ends on a whole repeat with nothing plain added. */
   readonly whole: boolean
+  /** Whether its colours end on a full cycle. */
+  readonly cycleWhole: boolean
+  /** Hours of beading, by the speed of the piece: most and least. */
+  readonly hours: { readonly least: number, readonly most: number }
   readonly current: boolean
 }
 
-/** Beads of the part with another count of repeats and that many plain rows more (or fewer) at its ends. */
-function beadsWith(part: Part, times: number, startRows: number, endRows: number): number {
-  const planned = { ...part, times }
+type Change = Pick<Choice, 'times' | 'startRows' | 'endRows' | 'cycleRows'>
+
+/** The rows of the repeat that are begun again, row-major; they repeat every cycle, so any number of them can be taken. */
+function cycleCells(part: Part, rows: number): Uint16Array {
+  return copyBox(part.repeat, 0, 0, columnsOf(part), rows)
+}
+
+/** The part as a change has it: plain rows at the outer edges, cycles after the last repeat. */
+function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, cycleRows }: Change): Part {
   const columns = columnsOf(part)
-  if (techniqueOf(part).voids === undefined) return totalOf(tallyPart(planned)) + (startRows + endRows) * columns
-  // Which places the stitch has beads for follows from where the work ends, so the ends are tried out.
-  const plain = (cells: Cells, at: number, rows: number) => (rows >= 0 ? insertRows(cells, at, new Uint16Array(rows * columns).fill(1)) : removeRows(cells, at + Math.min(0, at === 0 ? 0 : rows), -rows))
-  return totalOf(tallyPart({ ...planned, start: plain(part.start, 0, startRows), end: plain(part.end, part.end.rows, endRows) }))
+  const plain = (cells: Cells, at: number, rows: number, number: number) => {
+    if (rows === 0) return cells
+    return rows > 0 ? insertRows(cells, at, new Uint16Array(rows * columns).fill(number)) : removeRows(cells, at === 0 ? 0 : at + rows, -rows)
+  }
+  const end = cycleRows > 0 ? insertRows(part.end, 0, cycleCells(part, cycleRows)) : part.end
+  return { ...part, times, start: plain(part.start, 0, startRows, plainNumber(tray, part, 'start')), end: plain(end, end.rows, endRows, plainNumber(tray, part, 'end')) }
 }
 
 /** Another closure is offered only where it helps, and brings the fit this near, mm. */
 const CLOSURE_REACH_MM = 12
+/** A chain as it is usually sold, mm (common practice: 25–50). */
+const CHAIN_MM = 50
+/** What giving way costs in the order of the list, in half millimetres of difference. */
+const COST: Record<Way, number> = { whole: 0, cycle: 1, ends: 1, closure: 3, chain: 3, bead: 5 }
 
 /**
- * The counts that come near: n and n + 1 whole repeats, n with longer plain ends, n + 1 with shorter ends where the ends have rows to
- * give, and n or n + 1 with another closure at its usual length. Sorted by how far each is from what the wrist takes, whole
- * repeats first among equals (within 1 mm). The remainder is part of every choice.
+ * The counts that come near: n and n + 1 whole repeats, n with whole colour cycles begun again, n with longer plain ends, n + 1 with
+ * shorter ends where they have rows to give, another closure at its usual length, a chain, and the bead sizes next to this one. Sorted
+ * by how far each is from what is wanted, and by what it gives way in. The remainder is part of every choice.
  */
-export function fitChoices(fit: Fit, part: Part, tray: readonly TrayBead[] = []): Choice[] {
+export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
+  const { fit, cost } = piece
+  const part = fittedPart(piece)
   const per = part.repeat.rows
   if (per === 0) return []
   const ends = part.start.rows + part.end.rows
-  const now = beadsWith(part, part.times, 0, 0)
+  const cycle = colourCycle(part)
+  const now = totalOf(tallyPart(part))
+  const many = fitKindOf(fit.kind).pieces
   const out: Choice[] = []
-  const offer = (times: number, startRows: number, endRows: number, closure: Fit['closure']) => {
-    const rows = ends + times * per + startRows + endRows
-    if (times < 1 || rows < 1) return
-    const beads = beadsWith(part, times, startRows, endRows)
-    const same = closure.kind === fit.closure.kind && closure.lengthMm === fit.closure.lengthMm
-    const id = `${times}/${startRows}/${endRows}/${closure.kind}/${closure.lengthMm}`
+
+  const offer = (way: Way, change: Partial<Change> & { times: number }, { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part } = {}) => {
+    const full = { startRows: 0, endRows: 0, cycleRows: 0, ...change }
+    if (full.times < 1 || full.times > LIMITS.times) return
+    const same = sameClosure(closure, fit.closure) && spec === part.spec
+    const id = [full.times, full.startRows, full.endRows, full.cycleRows, closure.kind, closure.lengthMm, closure.extenderMm, spec].join('/')
     if (out.some(c => c.id === id)) return
+    const next = changed(on.tray, of, full)
+    if (rowsOf(next) < 1) return
+    const beads = totalOf(tallyPart(next))
+    const ended = full.startRows + full.endRows
     out.push({
-      id, times, startRows, endRows, closure, fit: fitBracelet({ ...fit, closure }, part, rows, tray), beads, beadsMore: beads - now,
-      whole: startRows + endRows === 0, current: same && times === part.times && startRows === 0 && endRows === 0,
+      id, way, ...full, closure, spec, fit: fitOf(on, { part: next, fit: { ...fit, closure } }), beads, beadsMore: beads - now,
+      whole: ended === 0 && full.cycleRows === 0, cycleWhole: ended % cycle === 0,
+      hours: { least: beads * many / cost.beadsPerHourMost, most: beads * many / cost.beadsPerHourLeast },
+      current: same && full.times === part.times && ended === 0 && full.cycleRows === 0,
     })
   }
 
-  const { targetMm } = fitBracelet(fit, part)
-  const exact = rowsForLength(part, targetMm, tray) - ends
-  const n = Math.max(1, Math.floor(exact / per + 1e-9))
-  if (rowsOf(part) > 0) offer(part.times, 0, 0, fit.closure)
-  offer(n, 0, 0, fit.closure)
-  offer(n + 1, 0, 0, fit.closure)
+  const exact = rowsWanted(piece) - ends
+  const n = Math.min(LIMITS.times - 1, Math.max(1, Math.floor(exact / per + 1e-9)))
+  if (rowsOf(part) > 0) offer('whole', { times: part.times })
+  offer('whole', { times: n })
+  offer('whole', { times: n + 1 })
 
   const spare = Math.round(exact - n * per)
-  if (spare > 0) offer(n, Math.ceil(spare / 2), Math.floor(spare / 2), fit.closure)
+  if (spare > 0) offer('ends', { times: n, startRows: Math.ceil(spare / 2), endRows: Math.floor(spare / 2) })
+  const cycles = Math.round((exact - n * per) / cycle)
+  if (cycle < per && cycles > 0 && cycles * cycle < per) offer('cycle', { times: n, cycleRows: cycles * cycle })
   const less = Math.round((n + 1) * per - exact)
   // Each end that has rows keeps one; what one end cannot give, the other does.
   const [startGives, endGives] = [Math.max(0, part.start.rows - 1), Math.max(0, part.end.rows - 1)]
   if (less > 0 && less <= startGives + endGives) {
     const fromEnd = Math.max(less - startGives, Math.min(Math.floor(less / 2), endGives))
-    offer(n + 1, 0 - (less - fromEnd), 0 - fromEnd, fit.closure)
+    offer('ends', { times: n + 1, startRows: 0 - (less - fromEnd), endRows: 0 - fromEnd })
   }
 
-  for (const times of [n, n + 1]) {
-    const best = CLOSURES
-      .filter(c => c.kind !== fit.closure.kind && c.kind !== 'none' && c.kind !== 'magnet')
-      .map(c => ({ c, off: Math.abs(fitBracelet({ ...fit, closure: { kind: c.kind as ClosureKind, lengthMm: c.lengthMm } }, part, ends + times * per, tray).differenceMm) }))
+  const whole = (times: number, instead: Fit) => fitOf(piece, { rows: ends + times * per, fit: instead })
+  const opens = !['none', 'elastic', 'own'].includes(fit.closure.kind)
+  for (const times of opens ? [n, n + 1] : []) {
+    const asIs = Math.abs(whole(times, fit).differenceMm)
+    const best = fitKindOf(fit.kind).closures
+      .filter(kind => kind !== fit.closure.kind && !['none', 'magnet', 'elastic', 'own'].includes(kind))
+      .map(kind => ({ closure: { ...fit.closure, kind, name: '', lengthMm: closureOf(kind).lengthMm } }))
+      .map(c => ({ ...c, off: Math.abs(whole(times, { ...fit, ...c }).differenceMm) }))
       .sort((a, b) => a.off - b.off)[0]
-    const asIs = Math.abs(fitBracelet(fit, part, ends + times * per, tray).differenceMm)
-    if (best && best.off <= CLOSURE_REACH_MM && best.off < asIs) offer(times, 0, 0, { kind: best.c.kind, lengthMm: best.c.lengthMm })
+    if (best && best.off <= CLOSURE_REACH_MM && best.off < asIs) offer('closure', { times }, { closure: best.closure })
+  }
+  if (opens && fit.kind !== 'earrings' && fit.closure.extenderMm === 0 && whole(n, fit).differenceMm < -2) {
+    offer('chain', { times: n }, { closure: { ...fit.closure, extenderMm: CHAIN_MM } })
   }
 
-  const rank = (c: Choice) => Math.round(Math.abs(c.fit.differenceMm)) * 2 + (c.whole ? 0 : 1)
+  const nearest = Math.min(...out.filter(c => c.whole && c.way === 'whole').map(c => Math.abs(c.fit.differenceMm)))
+  const others = neighbourSpecs(part.spec).flatMap((spec) => {
+    const of = { ...part, spec }
+    const on = { ...piece, tray: piece.tray.map(b => (b.spec === part.spec ? { ...b, spec } : b)), parts: piece.parts.map(p => (p === part ? of : p)) }
+    const times = Math.round((rowsWanted(on, { part: of }) - ends) / per)
+    if (times < 1 || times > LIMITS.times) return []
+    const result = fitOf(on, { part: of, rows: ends + times * per })
+    return fitsWell(result.feel) && Math.abs(result.differenceMm) < nearest - 1 ? [{ spec, of, on, times, off: Math.abs(result.differenceMm) }] : []
+  }).sort((a, b) => a.off - b.off)
+  for (const { spec, of, on, times } of others.slice(0, 2)) offer('bead', { times }, { spec, of, on })
+
+  const rank = (c: Choice) => Math.round(Math.abs(c.fit.differenceMm)) * 2 + COST[c.way]
   return out.sort((a, b) => rank(a) - rank(b) || Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
 }
 
 /** The bead that plain rows at an end are laid in: the one that lies at its outer corner, or the first of the tray. */
-function plainNumber(piece: Piece, part: Part, end: 'start' | 'end'): number {
+function plainNumber(tray: Piece['tray'], part: Part, end: 'start' | 'end'): number {
   const cells = part[end]
   const there = cells.rows > 0 ? cellAt(cells, 0, end === 'start' ? 0 : cells.rows - 1) : 0
-  return there || (piece.tray[0]?.number ?? 0)
+  return there || (tray[0]?.number ?? 0)
 }
 
-/** Steps that make the piece as a choice has it: plain rows at the outer edges, count of repeats, closure. */
-export function choiceSteps(piece: Piece, part: Part, { times, startRows, endRows, closure }: Choice): Step[] {
+/** Steps that make the piece as a choice has it: plain rows at the outer edges, cycles, count of repeats, closure, size of the beads. */
+export function choiceSteps(piece: Piece, { times, startRows, endRows, cycleRows, closure, spec }: Choice): Step[] {
+  const part = fittedPart(piece)
   const steps: Step[] = []
-  if (startRows > 0) steps.push(insertRowsStep(part, 'start', 0, startRows, plainNumber(piece, part, 'start')))
+  if (startRows > 0) steps.push(insertRowsStep(part, 'start', 0, startRows, plainNumber(piece.tray, part, 'start')))
   else if (startRows < 0) steps.push(removeRowsStep(part, 'start', 0, -startRows))
-  if (endRows > 0) steps.push(insertRowsStep(part, 'end', part.end.rows, endRows, plainNumber(piece, part, 'end')))
+  if (endRows > 0) steps.push(insertRowsStep(part, 'end', part.end.rows, endRows, plainNumber(piece.tray, part, 'end')))
   else if (endRows < 0) steps.push(removeRowsStep(part, 'end', part.end.rows + endRows, -endRows))
+  if (cycleRows > 0) steps.push(insertRowsStep(part, 'end', 0, cycleRows, cycleCells(part, cycleRows)))
   if (times !== part.times) steps.push(setStep(piece, ['parts', part.id, 'times'], times))
-  if (closure.kind !== piece.fit.closure.kind || closure.lengthMm !== piece.fit.closure.lengthMm) steps.push(setStep(piece, ['fit', 'closure'], { ...closure }))
-  return steps
+  if (!sameClosure(closure, piece.fit.closure)) steps.push(setStep(piece, ['fit', 'closure'], { ...closure }))
+  return [...steps, ...specSteps(piece, part, spec)]
+}
+
+export interface WidthChoice {
+  readonly columns: number
+  readonly widthMm: number
+  /** Width less what is wanted, mm. */
+  readonly differenceMm: number
+  readonly beads: number
+  readonly current: boolean
+}
+
+/** Counts across next to the width wanted, of those that the stitch allows, with the present one; narrowest first. */
+export function widthChoices(piece: Fitted): WidthChoice[] {
+  const part = fittedPart(piece)
+  const now = columnsOf(part)
+  const step = columnStepOf(part)
+  const nominal = (columns: number) => techniqueOf(part).widthOf({ ...workOf(part), columns })
+  const present = extentOf(piece, part).widthMm.nominal
+  const at = (columns: number) => present + (nominal(columns) - nominal(now)) * (handFor(piece, part)?.across ?? 1)
+  const guess = techniqueOf(part).nearestColumns(Math.max(1, Math.round(now + (piece.fit.widthMm - present) * step / (at(now + step) - present))), part.settings)
+  const counts = new Set([now, guess - step, guess, guess + step].filter(c => c >= techniqueOf(part).nearestColumns(1, part.settings) && c <= LIMITS.columns))
+  const perColumn = totalOf(tallyPart(part)) / now
+  return [...counts].sort((a, b) => a - b).map((columns) => {
+    const widthMm = at(columns)
+    return { columns, widthMm, differenceMm: widthMm - piece.fit.widthMm, beads: Math.round(perColumn * columns), current: columns === now }
+  })
+}
+
+/** Steps that make the fitted part so many beads across; new columns are laid in the bead of its first corner. */
+export function widthChoiceSteps(piece: Piece, columns: number): Step[] {
+  const part = fittedPart(piece)
+  const first = part.start.rows > 0 ? part.start : part.repeat
+  return widthSteps(part, columns, (first.rows > 0 ? cellAt(first, 0, 0) : 0) || (piece.tray[0]?.number ?? 0))
 }

@@ -2,8 +2,10 @@ import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { rowAt, type Cells } from '../grid/cells'
 import { latticeOf } from '../pattern/place'
-import { beadOf, rowsOf, SECTIONS, techniqueOf, workOf, type Part } from '../piece/piece'
-import type { Extent, Range } from '../technique/technique'
+import { beadOf, columnsOf, rowsOf, SECTIONS, techniqueOf, workOf, type Part } from '../piece/piece'
+import { NOMINAL_SPREAD, rangeOf, type Extent, type Range } from '../technique/technique'
+import { showNumber } from '../units/length'
+import { handFor, type Ground, type Hand } from './gauge'
 
 /** What beads of other sizes than the grid's add to the size of the work, mm; negative where they are smaller. */
 export interface Mixed { readonly widerMm: number, readonly longerMm: number }
@@ -73,14 +75,46 @@ const moved = ({ least, nominal, most }: Range, by: number): Range => ({ least: 
 
 const sign = (mm: number): string => `${mm < 0 ? '−' : '+'} ${Math.abs(Math.round(mm * 10) / 10)} mm`
 
-/** The extent of a part in its own beads: the stitch's model, and what beads of other sizes add. */
-export function extentOf(part: Part, tray: readonly TrayBead[], rows = rowsOf(part)): Extent {
+/**
+ * The extent of a part: the stitch's model in nominal figures, what beads of other sizes add, and the gauge of the hand that makes
+ * it, where there is one for this stitch, bead and thread. `ground` is the piece: tray, gauges, thread.
+ */
+export function extentOf(ground: Ground, part: Part, rows = rowsOf(part)): Extent {
   const extent = techniqueOf(part).extent(workOf(part, rows))
-  const { widerMm, longerMm } = mixedSizes(part, tray, rows)
-  if (widerMm === 0 && longerMm === 0) return extent
+  const { widerMm, longerMm } = mixedSizes(part, ground.tray, rows)
+  const mixed: Extent = widerMm === 0 && longerMm === 0
+    ? extent
+    : {
+        ...extent, lengthMm: moved(extent.lengthMm, longerMm), widthMm: moved(extent.widthMm, widerMm),
+        lengthFormula: longerMm === 0 ? extent.lengthFormula : `${extent.lengthFormula} ${sign(longerMm)} for beads of other sizes`,
+        widthFormula: widerMm === 0 ? extent.widthFormula : `${extent.widthFormula} ${sign(widerMm)} for beads of other sizes in the widest row`,
+      }
+  const hand = handFor(ground, part)
+  return hand ? gauged(mixed, hand) : mixed
+}
+
+const times = (formula: string, factor: number): string => `(${formula}) × ${showNumber(factor, 3)} by your gauge`
+
+/** The nominal extent as one hand makes it. A tube's thickness is its width, and goes with it. */
+function gauged(extent: Extent, { along, across, spread, swatches }: Hand): Extent {
+  const tube = extent.thicknessMm === extent.widthMm.nominal
   return {
-    ...extent, lengthMm: moved(extent.lengthMm, longerMm), widthMm: moved(extent.widthMm, widerMm),
-    lengthFormula: longerMm === 0 ? extent.lengthFormula : `${extent.lengthFormula} ${sign(longerMm)} for beads of other sizes`,
-    widthFormula: widerMm === 0 ? extent.widthFormula : `${extent.widthFormula} ${sign(widerMm)} for beads of other sizes in the widest row`,
+    lengthMm: rangeOf(extent.lengthMm.nominal * along, spread),
+    widthMm: rangeOf(extent.widthMm.nominal * across, across === 1 ? NOMINAL_SPREAD : spread),
+    thicknessMm: tube ? extent.thicknessMm * across : extent.thicknessMm,
+    basis: { kind: 'gauge', spread, swatches },
+    lengthFormula: times(extent.lengthFormula, along),
+    widthFormula: across === 1 ? extent.widthFormula : times(extent.widthFormula, across),
   }
+}
+
+/** Rows (a real number) whose beadwork is exactly `lengthMm`, each counted with what beads of other sizes add and as the gauge has it. */
+export function rowsForLength(ground: Ground, part: Part, lengthMm: number): number {
+  const technique = techniqueOf(part)
+  const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
+  const rows = technique.rowsFor(lengthMm / (handFor(ground, part)?.along ?? 1), work)
+  const added = mixedSizes(part, ground.tray).longerMm
+  if (added === 0) return rows
+  const perRow = technique.lengthOf({ ...work, rows: 101 }) - technique.lengthOf({ ...work, rows: 100 })
+  return rows * perRow / (perRow + added / rowsOf(part))
 }

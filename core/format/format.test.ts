@@ -38,13 +38,13 @@ describe('the piece file', () => {
     const validate = new Ajv2020({ strict: false }).compile(pieceJsonSchema())
     for (const p of DEMO_PIECES) expect(validate(JSON.parse(writePieceFile(p))), JSON.stringify(validate.errors)).toBe(true)
     expect(validate(JSON.parse(edited(f => ({ ...f, extra: 1 }))))).toBe(false)
-    expect(validate(JSON.parse(edited((f) => { f.piece.fit.wristMm = 9000 })))).toBe(false)
+    expect(validate(JSON.parse(edited((f) => { f.piece.fit.bodyMm = 9000 })))).toBe(false)
   })
   it('has the schema that docs/ shows', () => {
     expect(JSON.parse(readFileSync(new URL('../../docs/piece-file.schema.json', import.meta.url), 'utf8'))).toEqual(JSON.parse(JSON.stringify(pieceJsonSchema())))
   })
   it.each([
-    ['{', 'file-not-json'], ['[]', 'file-format'], ['{"format":"other","version":1}', 'file-format'], [edited(f => ({ ...f, version: 2 })), 'file-newer'], [edited(f => ({ ...f, version: 0.5 })), 'file-version'],
+    ['{', 'file-not-json'], ['[]', 'file-format'], ['{"format":"other","version":1}', 'file-format'], [edited(f => ({ ...f, version: 99 })), 'file-newer'], [edited(f => ({ ...f, version: 0.5 })), 'file-version'],
     [edited(f => ({ ...f, more: 1 })), 'file-extra'],
     [edited((f) => { f.piece.parts[0]!.repeat[0] = [3, 1] }), 'row-length'], [edited((f) => { f.piece.parts[0]!.repeat[0] = [4] }), 'row-odd'],
     [edited((f) => { f.piece.parts[0]!.repeat[0] = [4, 9] }), 'stray-number'], [edited((f) => { f.piece.tray[1]!.letter = 'A' }), 'twice'],
@@ -115,8 +115,9 @@ describe('the report', () => {
     expect(r.parts[0]!.tally.byRow[0]!.words).toBe('Rows 1–2 ← 4A (4)')
     expect(r.parts[0]!.tally.byRow.reduce((sum, row) => sum + row.beads, 0)).toBe(r.tally.beads)
     expect(r.parts[0]!.extent.lengthMm.nominal).toBeCloseTo(8.5 * 1.6, 9)
-    expect(r.parts[0]!.fit.insideMm.nominal).toBeCloseTo(8.5 * 1.6 + 14 - Math.PI * 1.6, 9)
-    expect(r.parts[0]!.choices.length).toBeGreaterThan(1)
+    expect(r.fit.finishedMm.nominal).toBeCloseTo(8.5 * 1.6 + 14 - Math.PI * 1.6, 9)
+    expect(r.fit.reasons[0]).toBe('Inside wanted: wrist 170.0 mm + room 13.0 mm = 183.0 mm')
+    expect(r.fit.choices.length).toBeGreaterThan(1)
     expect(r.parts[0]!.holes[0]!.verdict).toBe('easy')
     expect(r.supplies.beads.map(b => b.count)).toEqual([20, 12])
   })

@@ -1,6 +1,7 @@
 import { bad, problem, type Result } from '../problem'
 import { pieceFromBody, pieceToFile } from '../piece/codec'
 import type { Piece } from '../piece/piece'
+import { upgradeBody } from '../piece/upgrade'
 import { PIECE_VERSION } from '../piece/schema'
 import { z } from 'zod'
 
@@ -27,9 +28,9 @@ export function readPieceFile(text: string): Result<Piece> {
   const outer = envelope.safeParse(value)
   if (!outer.success) return bad(problem('file-format', 'format', 'This JSON file is not a Weben piece: it needs "format": "weben-piece" and a "version".'))
   if (outer.data.version > PIECE_VERSION) return bad(problem('file-newer', 'version', `This piece was written by a newer Weben (version ${outer.data.version}; this one reads ${PIECE_VERSION}). Update Weben to open it.`))
-  if (outer.data.version !== PIECE_VERSION) return bad(problem('file-version', 'version', `Version ${outer.data.version} is not a version of the piece file.`))
+  if (outer.data.version !== PIECE_VERSION && outer.data.version !== 1) return bad(problem('file-version', 'version', `Version ${outer.data.version} is not a version of the piece file.`))
   const { format: _, version: __, ...rest } = outer.data
   const extra = Object.keys(rest).filter(k => k !== 'piece')
   if (extra.length > 0) return bad(problem('file-extra', extra[0]!, `“${extra[0]}” does not belong in a piece file. Take it out.`))
-  return pieceFromBody(rest.piece)
+  return pieceFromBody(outer.data.version === 1 ? upgradeBody(rest.piece) : rest.piece)
 }

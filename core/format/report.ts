@@ -1,8 +1,9 @@
 import { extentOf } from '../fit/extent'
-import { fitBracelet } from '../fit/bracelet'
-import { fitChoices } from '../fit/choices'
+import { fitChoices, widthChoices } from '../fit/choices'
+import { reasonLine, reasonsOf } from '../fit/reasoning'
+import { fitOf } from '../fit/reckon'
 import { requireSpec } from '../bead/spec'
-import { columnsOf, countedRows, rowsOf, SECTIONS, type Part, type Piece } from '../piece/piece'
+import { columnsOf, countedRows, fittedPart, rowsOf, SECTIONS, type Part, type Piece } from '../piece/piece'
 import { beadsToBuy } from '../supply/beads'
 import { holeChecks, pathOf, threadCuts } from '../supply/thread'
 import { allRowWords, wordsLine } from '../tally/words'
@@ -28,10 +29,8 @@ function reportPart(piece: Piece, part: Part) {
       bySection: Object.fromEntries(SECTIONS.map(s => [s, byLetter(piece, tallySection(part, s))])),
       byRow: [...allRowWords(part)].map(w => ({ from: w.from, to: w.to, direction: w.direction, beads: w.beads, words: wordsLine(w, piece.tray) })),
     },
-    extent: extentOf(part, piece.tray),
+    extent: extentOf(piece, part),
     path: pathOf(part),
-    fit: fitBracelet(piece.fit, part, undefined, piece.tray),
-    choices: fitChoices(piece.fit, part, piece.tray),
     thread: threadCuts(piece, part),
     holes: holeChecks(piece, part),
   }
@@ -42,7 +41,7 @@ export function reportPiece(piece: Piece) {
   const counts = tallyPiece(piece)
   return {
     format: 'weben-report',
-    version: 1,
+    version: 2,
     name: piece.name,
     tally: {
       beads: totalOf(counts),
@@ -50,6 +49,7 @@ export function reportPiece(piece: Piece) {
       bySize: sizeCounts(piece.tray, counts),
     },
     parts: piece.parts.map(part => reportPart(piece, part)),
+    fit: { kind: piece.fit.kind, part: fittedPart(piece).id, ...fitOf(piece), reasons: reasonsOf(piece).map(reasonLine), choices: fitChoices(piece), widths: widthChoices(piece) },
     supplies: { beads: beadsToBuy(piece) },
   }
 }

@@ -1,21 +1,26 @@
 import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
-import { fitBracelet, rowsForLength } from '../fit/bracelet'
-import { closureOf, type ClosureKind } from '../fit/closure'
-import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
+import type { Closure } from '../fit/closure'
+import { sameGauge } from '../fit/gauge'
+import { fitKindOf, type FitKind } from '../fit/kind'
+import { rowsWanted, type Fitted } from '../fit/reckon'
+import { cellsFrom, emptyCells, removeRows, type Cells } from '../grid/cells'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings } from '../technique/technique'
 import type { Part, Piece } from './piece'
-import { LIMITS, supplySchema } from './schema'
+import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from './schema'
 
-/** What a person says to begin a bracelet; everything can be changed later. */
-export interface BraceletWish {
+/** What a person says to begin a piece; everything can be changed later. */
+export interface PieceWish {
+  readonly kind: FitKind
   readonly name: string
   readonly wearer: string
-  readonly wristMm: number
+  readonly bodyMm: number
   readonly easeMm: number
-  readonly closure: { readonly kind: ClosureKind, readonly lengthMm: number }
+  readonly passMm?: number
+  readonly wraps?: number
+  readonly closure: Closure
   readonly widthMm: number
   readonly technique: string
   readonly spec: string
@@ -23,6 +28,9 @@ export interface BraceletWish {
   readonly start: 'left' | 'right'
   /** Settings of the stitch beyond the side it starts from; defaults where left out. */
   readonly settings?: Settings
+  /** Gauges of the person; the one for this stitch and bead is used. */
+  readonly gauges?: readonly Gauge[]
+  readonly currency?: string
 }
 
 const bead = (tray: readonly TrayBead[], name: string, spec: string, colour: string, finish: Finish): TrayBead => ({ ...nextOnTray(tray), name, spec, colour, finish })
@@ -55,8 +63,8 @@ export function columnsForWidth(technique: string, settings: Settings, spec: str
   return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings))
 }
 
-/** A first bracelet: as many whole repeats of a motif as the wrist takes, and plain ends that make up the rest, so that it closes at once. */
-export function beginBracelet(wish: BraceletWish): Piece {
+/** A first piece: as many whole repeats of a motif as the measure takes, and plain ends that make up the rest, so that it fits at once. */
+export function beginPiece(wish: PieceWish): Piece {
   const technique = requireTechnique(wish.technique)
   const settings = technique.settings.parse({ ...wish.settings, start: wish.start })
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
@@ -64,26 +72,37 @@ export function beginBracelet(wish: BraceletWish): Piece {
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
   const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)
   const part: Part = {
-    id: 'band', name: 'Band', technique: wish.technique, settings, spec: wish.spec, times: 1,
+    id: 'band', name: fitKindOf(wish.kind).kind === 'earrings' ? 'Drop' : 'Band', technique: wish.technique, settings, spec: wish.spec, times: 1,
     start: plain(PLAIN_END_ROWS), repeat: motifCells(wish.motif, lattice, columns, tray.map(b => b.number)), end: plain(PLAIN_END_ROWS),
   }
-  const fit = { kind: 'bracelet' as const, wearer: wish.wearer, wristMm: wish.wristMm, easeMm: wish.easeMm, closure: wish.closure, widthMm: wish.widthMm }
-  return { name: wish.name, notes: '', tray, fit, supply: supplySchema.parse({}), parts: [withEnds(fit, part, plain)] }
+  const fit = fitSchema.parse({
+    kind: wish.kind, wearer: wish.wearer, bodyMm: wish.bodyMm, easeMm: wish.easeMm, passMm: wish.passMm ?? 0, wraps: wish.wraps ?? 1, closure: wish.closure, widthMm: wish.widthMm,
+  })
+  const supply = supplySchema.parse({})
+  const gauges = (wish.gauges ?? []).filter(g => sameGauge(g, { technique: wish.technique, spec: wish.spec, thread: supply.thread }))
+  const piece = { name: wish.name, notes: '', tray, fit, gauges, supply, cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}), parts: [part] }
+  return { ...piece, parts: [withEnds(piece, plain)] }
 }
 
-function withEnds(fit: Piece['fit'], part: Part, plain: (rows: number) => Cells): Part {
-  const rows = Math.round(rowsForLength(part, fitBracelet(fit, part).targetMm))
+function withEnds(piece: Fitted, plain: (rows: number) => Cells): Part {
+  const part = piece.parts[0]!
+  const rows = Math.round(rowsWanted(piece))
   const per = part.repeat.rows
   const times = Math.min(LIMITS.times, Math.max(1, Math.floor((rows - 2 * PLAIN_END_ROWS) / per)))
   const spare = Math.max(2 * PLAIN_END_ROWS, rows - times * per)
+  // Where the work is shorter than one repeat, the repeat itself is cut: a ring or an earring is rarely longer.
+  if (rows < per + 2 * PLAIN_END_ROWS && rows > 0) {
+    const step = requireTechnique(part.technique).repeatRows
+    const kept = Math.max(step, Math.round((rows - 2 * PLAIN_END_ROWS) / step) * step)
+    const left = Math.max(2, rows - kept)
+    return { ...part, times: 1, repeat: removeRows(part.repeat, kept, Math.max(0, per - kept)), start: plain(Math.ceil(left / 2)), end: plain(Math.floor(left / 2)) }
+  }
   return { ...part, times, start: plain(Math.ceil(spare / 2)), end: plain(Math.floor(spare / 2)) }
 }
 
-/** Whole repeats that come nearest to what the wrist takes, at least one. */
-export function nearestTimes(fit: Piece['fit'], part: Part, tray: Piece['tray'] = []): number {
-  const { targetMm } = fitBracelet(fit, part)
-  const rows = rowsForLength(part, targetMm, tray) - part.start.rows - part.end.rows
+/** Whole repeats of the first part that come nearest to what is wanted, at least one. */
+export function nearestTimes(piece: Fitted): number {
+  const part = piece.parts[0]!
+  const rows = rowsWanted(piece) - part.start.rows - part.end.rows
   return Math.min(LIMITS.times, Math.max(1, Math.round(rows / part.repeat.rows)))
 }
-
-export const usualClosure = (kind: ClosureKind): BraceletWish['closure'] => ({ kind, lengthMm: closureOf(kind).lengthMm })

@@ -4,7 +4,7 @@ import { rowAt, type Cells } from '../grid/cells'
 import { requireTechnique } from '../technique/registry'
 import type { Place } from '../technique/lattice'
 import type { Settings, Technique, Work } from '../technique/technique'
-import type { Fit, PieceHead, Supply } from './schema'
+import type { Cost, Fit, Gauge, PieceHead, Supply } from './schema'
 
 /** The three sections of a weave: start + times × repeat + end. Editing any copy of the repeat edits them all. */
 export type SectionName = 'start' | 'repeat' | 'end'
@@ -24,10 +24,12 @@ export interface Part {
 }
 
 /** The document in memory: immutable; every change is a step (step.ts). */
-export interface Piece extends Omit<PieceHead, 'tray' | 'fit' | 'supply'> {
+export interface Piece extends Omit<PieceHead, 'tray' | 'fit' | 'gauges' | 'supply' | 'cost'> {
   readonly tray: readonly TrayBead[]
   readonly fit: Fit
+  readonly gauges: readonly Gauge[]
   readonly supply: Supply
+  readonly cost: Cost
   readonly parts: readonly Part[]
 }
 
@@ -47,6 +49,9 @@ export function workOf(part: Part, rows = rowsOf(part)): Work {
 export function findPart(piece: Piece, id: string): Part | undefined {
   return piece.parts.find(p => p.id === id)
 }
+
+/** The part that the piece is fitted by: the one it names, or the first. */
+export const fittedPart = (piece: Pick<Piece, 'fit' | 'parts'>): Part => piece.parts.find(p => p.id === piece.fit.part) ?? piece.parts[0]!
 
 export const withPart = (piece: Piece, part: Part): Piece => ({ ...piece, parts: piece.parts.map(p => (p.id === part.id ? part : p)) })
 

@@ -3,11 +3,13 @@ import { FINISHES } from '../bead/bead'
 import { GLYPH_IDS } from '../bead/glyph'
 import { BEAD_SPECS, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
 import { CLOSURE_KINDS } from '../fit/closure'
+import { FIT_KINDS } from '../fit/kind'
+import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
 import { NEEDLE_IDS, THREAD_IDS } from '../supply/catalogue'
 import { TECHNIQUES } from '../technique/registry'
 
-/** Version of the piece file. A newer one is refused with words, never read in part. */
-export const PIECE_VERSION = 1
+/** Version of the piece file. A newer one is refused with words, never read in part; an older one is carried over (upgrade.ts). */
+export const PIECE_VERSION = 2
 
 /** Bounds that keep a document workable: a million cells fit with room. */
 export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 2000, tray: 200, parts: 20 } as const
@@ -30,13 +32,59 @@ export const trayBeadSchema = z.strictObject({
   finish: z.enum(FINISHES),
 })
 
+export const closureSchema = z.strictObject({
+  kind: z.enum(CLOSURE_KINDS),
+  name: text(60).default('').describe('Name of one’s own closure; empty for the catalogue’s'),
+  lengthMm: mm(0, 200).describe('Length taken up, measured closed'),
+  overlapMm: mm(0, 100).default(0).describe('Beadwork that lies over beadwork when closed'),
+  extenderMm: mm(0, 200).default(0).describe('Chain that lets it out'),
+  openings: z.int().min(1).max(8).default(1).describe('Buttons or rings to choose from'),
+  openingStepMm: mm(0, 60).default(8).describe('Distance from one opening to the next'),
+})
+
 export const fitSchema = z.strictObject({
-  kind: z.literal('bracelet'),
+  kind: z.enum(FIT_KINDS),
+  part: text(40).default('').describe('Id of the part that is fitted; empty for the first'),
   wearer: text(60).default('').describe('For whom'),
-  wristMm: mm(80, 400).describe('Wrist, snug, at the bone'),
-  easeMm: mm(0, 60).describe('Room between wrist and bracelet; common practice: close 6, easy 13, loose 19–25'),
-  closure: z.strictObject({ kind: z.enum(CLOSURE_KINDS), lengthMm: mm(0, 80).describe('Length taken up, measured closed') }),
+  bodyMm: mm(5, 2000).describe('The measure it is made to: wrist, ankle, neck or finger round; of a necklace the finished length, of an earring the drop'),
+  easeMm: mm(-15, 150).default(0).describe('Room between body and work; common practice for a bracelet: close 6, easy 13, loose 19–25'),
+  passMm: mm(0, 900).default(0).describe('What it must pass where nothing opens (hand, heel, head), round; 0 if not measured'),
+  wraps: z.int().min(1).max(12).default(1).describe('How often it goes round'),
+  cuffShare: z.number().min(0.6).max(0.95).default(0.78).describe('Share of the wrist that a rigid cuff covers'),
+  closure: closureSchema,
   widthMm: mm(1, 400).describe('Width wanted'),
+})
+
+const swatchSchema = z.strictObject({
+  rows: z.int().min(1).max(2000).describe('Bead rows along the length that were measured'),
+  lengthMm: mm(1, 4000),
+  columns: z.int().min(0).max(500).default(0).describe('Beads across that were measured; 0 if only the length was'),
+  widthMm: mm(0, 1000).default(0),
+  from: text(80).default('').describe('What was measured: a swatch, or the name of a finished piece'),
+})
+
+export const gaugeSchema = z.strictObject({
+  technique: z.enum(TECHNIQUES.map(t => t.id)),
+  spec: specId,
+  thread: z.enum(THREAD_IDS),
+  swatches: z.array(swatchSchema).min(1).max(20),
+}).describe('What one hand measured in one stitch, bead and thread')
+
+const money = z.int().min(0).max(MOST_MONEY)
+
+export const costSchema = z.strictObject({
+  currency: z.enum(CURRENCY_CODES).default('EUR'),
+  hourly: money.default(1500).describe('Rate for an hour of work, in the currency’s smallest unit'),
+  beadsPerHourLeast: z.int().min(1).max(5000).default(100),
+  beadsPerHourMost: z.int().min(1).max(5000).default(200),
+  prepareMinutes: z.int().min(0).max(1000).default(20).describe('Winding warps, loading strands, laying out'),
+  beads: z.array(z.strictObject({ number: z.int().min(1).max(65534), grams: z.number().positive().max(1000), price: money })).max(200).default([])
+    .describe('What the user pays for so many grams of a bead of the tray'),
+  threadMm: mm(1, 1_000_000).default(50_000),
+  threadPrice: money.default(0).describe('Price of threadMm of thread'),
+  closure: money.default(0).describe('Price of the closure, or of one pair of ear wires'),
+  findings: z.array(z.strictObject({ name: text(60).min(1), count: z.int().min(1).max(999), price: money.describe('For each') })).max(40).default([]),
+  asked: money.default(0).describe('The price that the maker asks for one piece or pair; 0 if undecided'),
 })
 
 export const supplySchema = z.strictObject({
@@ -50,6 +98,10 @@ export const supplySchema = z.strictObject({
   spare: z.number().min(0).max(1).default(0.1).describe('Share of beads bought beyond the count'),
   cull: z.number().min(0).max(0.5).default(0.05).describe('Share of a bag that is broken or misshapen'),
   packGrams: z.array(z.number().positive().max(1000)).min(1).max(8).default([5, 10, 28]),
+  hanks: z.boolean().default(false).describe('Hanks can be bought too'),
+  batch: z.int().min(1).max(999).default(1).describe('How many are made; of earrings, pairs'),
+  sewPasses: z.int().min(0).max(6).default(2).describe('Extra passes through the beads that a closure is sewn to'),
+  elastics: z.int().min(1).max(4).default(2).describe('Elastics side by side, where elastic closes it'),
 })
 
 const run = z.array(z.int().min(0).max(65535))
@@ -79,7 +131,9 @@ export const pieceHeadSchema = z.strictObject({
   notes: text(4000).default(''),
   tray: z.array(trayBeadSchema).max(LIMITS.tray),
   fit: fitSchema,
+  gauges: z.array(gaugeSchema).max(20).default([]),
   supply: supplySchema,
+  cost: costSchema.default(() => costSchema.parse({})),
 })
 
 export const pieceBodySchema = pieceHeadSchema.extend({ parts: z.array(partFileSchema).min(1).max(LIMITS.parts) })
@@ -96,3 +150,6 @@ export type PieceBody = z.infer<typeof pieceBodySchema>
 export type PieceHead = Readonly<z.infer<typeof pieceHeadSchema>>
 export type Fit = Readonly<z.infer<typeof fitSchema>>
 export type Supply = Readonly<z.infer<typeof supplySchema>>
+export type Gauge = Readonly<z.infer<typeof gaugeSchema>>
+export type Swatch = Readonly<z.infer<typeof swatchSchema>>
+export type Cost = Readonly<z.infer<typeof costSchema>>

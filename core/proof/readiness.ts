@@ -1,4 +1,5 @@
-import { fitBracelet } from '../fit/bracelet'
+import { fitsWell } from '../fit/feel'
+import { fitOf } from '../fit/reckon'
 import type { Piece } from '../piece/piece'
 import { holeChecks } from '../supply/thread'
 import { tallyPart, tallyPiece, totalOf } from '../tally/tally'
@@ -13,11 +14,9 @@ export function unusedBeads(piece: Piece): number[] {
 }
 
 export function readinessOf(piece: Piece): Readiness {
-  const band = piece.parts[0]!
-  const { feel } = fitBracelet(piece.fit, band, undefined, piece.tray)
   const empty = piece.parts.filter(part => totalOf(tallyPart(part)) === 0).length
   return {
-    fit: feel === 'will not close' || feel === 'tight' || feel === 'too loose' ? 1 : 0,
+    fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
     mat: empty,
     tally: 0,
     supplies: piece.parts.flatMap(part => holeChecks(piece, part)).filter(check => check.verdict !== 'easy').length,

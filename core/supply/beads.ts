@@ -1,25 +1,60 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
+import { fitKindOf } from '../fit/kind'
+import { priceOf } from '../money/money'
 import type { Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
 import { tallyPiece } from '../tally/tally'
+import { EMPTY_BOX, freeFor, takenBy, tubeOf, type Box, type BoxItem, type PieceId } from './box'
+import { buying, hankGrams, pack, type Pack, type Packs } from './packs'
+import { keyOfWanted, type Offer } from './price-list'
 
 /** The fewest beads that are bought to spare, however few are used. */
 export const LEAST_SPARE = 5
 
-export interface Packs { readonly grams: number, readonly count: number }
+/** What is known when beads are bought: the box, which piece asks, and what a supplier offers by `keyOfWanted`. */
+export interface Market {
+  readonly box?: Box
+  readonly pieceId?: PieceId
+  readonly offers?: ReadonlyMap<string, Offer>
+  /** Currency of the prices in box and offers; prices in another than the piece's are left out. */
+  readonly currency?: string
+}
+
+/** A price for so many grams, and who says so. */
+export interface UnitPrice { readonly grams: number, readonly price: number, readonly from: 'you' | 'supplier' | 'box' }
 
 export interface BeadToBuy {
   readonly bead: TrayBead
+  /** Beads in all that are made: the piece, both of a pair, the whole batch. */
   readonly count: number
   /** Count with spare and culls: what must be in the bag. */
   readonly need: number
+  /** Weight of `need`. */
   readonly grams: number
+  /** Weight that is worked in, culls included: what the piece takes out of the box. */
+  readonly usedGrams: number
+  /** The tube in the box, what it gives, and what was taken from it for this piece already. */
+  readonly tube: BoxItem | null
+  readonly fromBoxGrams: number
+  readonly takenGrams: number
+  /** Weight still to buy. */
+  readonly buyGrams: number
   readonly packs: readonly Packs[]
   readonly packGrams: number
-  /** Sound beads that will be left, once culls are out. */
+  /** Grams that the supplier cannot give. */
+  readonly shortGrams: number
+  /** What the packs cost; null if unknown. */
+  readonly price: number | null
+  /** What the beads worked in are worth; null if unknown. */
+  readonly usedPrice: number | null
+  readonly unitPrice: UnitPrice | null
+  /** Sound beads that will be left, once culls are out, of what is bought and what the box gives. */
   readonly left: number
 }
+
+/** How many times the counts of the piece are made: both of a pair, and the batch. */
+export const timesMade = ({ fit, supply }: Pick<Piece, 'fit' | 'supply'>): number => fitKindOf(fit.kind).pieces * supply.batch
 
 /** count × (1 + spare), at least 5 more, and then as many as culling will take: what must be in the bag. */
 export function needOf(count: number, { spare, cull }: Pick<Supply, 'spare' | 'cull'>): number {
@@ -28,45 +63,61 @@ export function needOf(count: number, { spare, cull }: Pick<Supply, 'spare' | 'c
   return Math.ceil(wanted / (1 - cull) - 1e-9)
 }
 
-/**
- * The packs to buy for `grams`: least surplus first, then fewest packs. Sizes are small whole or half grams, so an exact search
- * over tenths of a gram is quick.
- */
-export function packsFor(grams: number, sizes: readonly number[]): Packs[] {
-  if (grams <= 0) return []
-  const units = sizes.map(g => Math.max(1, Math.round(g * 10))).sort((a, b) => b - a)
-  const need = Math.ceil(grams * 10 - 1e-9)
-  const biggest = units[0]!
-  // Far beyond the largest pack whole ones are taken first; the rest is searched.
-  const whole = Math.max(0, Math.floor(need / biggest) - 3)
-  const rest = need - whole * biggest
-  const limit = rest + biggest
-  const fewest = new Array<number>(limit + 1).fill(Infinity)
-  const came = new Array<number>(limit + 1).fill(0)
-  fewest[0] = 0
-  for (let sum = 1; sum <= limit; sum++) {
-    for (const unit of units) {
-      if (unit <= sum && fewest[sum - unit]! + 1 < fewest[sum]!) { fewest[sum] = fewest[sum - unit]! + 1; came[sum] = unit }
-    }
-  }
-  let sum = rest
-  while (fewest[sum] === Infinity) sum++
-  const counts = new Map<number, number>()
-  if (whole > 0) counts.set(biggest, whole)
-  for (let at = sum; at > 0; at -= came[at]!) counts.set(came[at]!, (counts.get(came[at]!) ?? 0) + 1)
-  return [...counts].sort((a, b) => b[0] - a[0]).map(([unit, count]) => ({ grams: unit / 10, count }))
+/** Packs that a bead can be bought in: the supplier's, or the sizes of the piece; hanks where these are bought. */
+function packsOf(piece: Pick<Piece, 'supply'>, spec: string, offer: Offer | undefined, unit: UnitPrice | null): Pack[] {
+  if (offer && offer.packs.length > 0) return offer.packs.map(p => ({ grams: p.grams, kind: 'pack', price: p.price, stock: p.stock }))
+  const sizes = piece.supply.packGrams.map(grams => pack(grams))
+  if (piece.supply.hanks) sizes.push({ ...pack(hankGrams(requireSpec(spec))), kind: 'hank' })
+  // One price for so many grams stands for every size in proportion.
+  return unit ? sizes.map(p => ({ ...p, price: priceOf(p.grams, unit.grams, unit.price) })) : sizes
 }
 
-export function beadsToBuy(piece: Piece): BeadToBuy[] {
+function unitPriceOf(piece: Pick<Piece, 'cost'>, bead: TrayBead, offer: Offer | undefined, tube: BoxItem | undefined): UnitPrice | null {
+  const own = piece.cost.beads.find(b => b.number === bead.number)
+  if (own && own.price > 0) return { grams: own.grams, price: own.price, from: 'you' }
+  const offered = offer?.packs.find(p => p.grams === 10) ?? offer?.packs[0]
+  if (offered) return { grams: offered.grams, price: offered.price, from: 'supplier' }
+  return tube?.value.kind === 'bead' && tube.value.price > 0 ? { grams: tube.value.packGrams, price: tube.value.price, from: 'box' } : null
+}
+
+/** What is bought of one bead, `count` of which are made; without its packs where `packed` is false. */
+export function beadToBuy(piece: Pick<Piece, 'supply' | 'cost'>, bead: TrayBead, count: number, { box = EMPTY_BOX, pieceId, offers, currency = piece.cost.currency }: Market = {}): BeadToBuy {
+  const { perGram } = requireSpec(bead.spec)
+  const { supply } = piece
+  const need = needOf(count, supply)
+  const grams = need / perGram
+  const tube = tubeOf(box, bead, pieceId)
+  const takenGrams = tube ? Math.min(grams, takenBy(box, tube, pieceId)) : 0
+  const fromBoxGrams = tube ? Math.min(grams - takenGrams, freeFor(box, tube, pieceId)) : 0
+  const buyGrams = Math.max(0, grams - takenGrams - fromBoxGrams)
+  const comparable = currency === piece.cost.currency
+  const offer = comparable ? offers?.get(keyOfWanted(bead)) : undefined
+  const unitPrice = unitPriceOf(piece, bead, offer, comparable ? tube : undefined)
+  const bought = buying(buyGrams < 0.005 ? 0 : buyGrams, packsOf(piece, bead.spec, unitPrice?.from === 'you' ? undefined : offer, unitPrice))
+  const usedGrams = count / (1 - supply.cull) / perGram
+  return {
+    bead, count, need, grams, usedGrams, tube: tube ?? null, fromBoxGrams, takenGrams, buyGrams: bought.grams === 0 && bought.shortGrams === 0 ? 0 : buyGrams,
+    packs: bought.packs, packGrams: bought.grams, shortGrams: bought.shortGrams, price: bought.price, unitPrice,
+    usedPrice: unitPrice ? priceOf(usedGrams, unitPrice.grams, unitPrice.price) : null,
+    left: Math.max(0, Math.floor((bought.grams + fromBoxGrams + takenGrams) * perGram * (1 - supply.cull) + 1e-9) - count),
+  }
+}
+
+/** What to buy for a piece, bead by bead, in the order of the tray: pairs and batches multiply before rounding, the box is taken off. */
+export function beadsToBuy(piece: Piece, market: Market = {}): BeadToBuy[] {
   const counts = tallyPiece(piece)
+  const times = timesMade(piece)
   return piece.tray.flatMap((bead) => {
-    const count = counts.get(bead.number) ?? 0
-    if (count === 0) return []
-    const { perGram } = requireSpec(bead.spec)
-    const need = needOf(count, piece.supply)
-    const grams = need / perGram
-    const packs = packsFor(grams, piece.supply.packGrams)
-    const packGrams = packs.reduce((sum, p) => sum + p.grams * p.count, 0)
-    return [{ bead, count, need, grams, packs, packGrams, left: Math.floor(packGrams * perGram * (1 - piece.supply.cull) + 1e-9) - count }]
+    const count = (counts.get(bead.number) ?? 0) * times
+    return count === 0 ? [] : [beadToBuy(piece, bead, count, market)]
+  })
+}
+
+/** What a piece asks of the box for its beads: all with spare to set aside, what is worked in to take out. */
+export function beadAsks(buys: readonly BeadToBuy[], what: 'reserve' | 'take'): { shelfId: string, amount: number }[] {
+  return buys.flatMap((b) => {
+    if (!b.tube) return []
+    const amount = what === 'reserve' ? b.fromBoxGrams : Math.min(b.fromBoxGrams, Math.max(0, b.usedGrams - b.takenGrams))
+    return amount >= 0.005 ? [{ shelfId: b.tube.id, amount: Math.round(amount * 1000) / 1000 }] : []
   })
 }

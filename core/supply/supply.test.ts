@@ -5,9 +5,12 @@ import { setStep } from '../piece/edit'
 import { applySteps } from '../piece/step'
 import { supplySchema } from '../piece/schema'
 import { valueOf } from '../problem'
-import { beadsToBuy, needOf, packsFor } from './beads'
+import { usualClosure } from '../fit/closure'
+import { beadsToBuy, needOf } from './beads'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
-import { cutThread, holeChecks, threadCuts } from './thread'
+import { buying, hankGrams, packsFor } from './packs'
+import { cutList, cutThread, holeChecks, lengthsOf, threadCuts } from './thread'
+import { coilTurnMm, coilWire, loopWireMm, wireThatPasses } from './wire'
 
 const supply = supplySchema.parse({})
 
@@ -52,7 +55,11 @@ describe('thread to cut', () => {
 describe('will it go through', () => {
   it('checks every size that is used, and only those', () => {
     const p = piece({ tray: [bead(1), bead(2, { spec: 'round-15' }), bead(3, { spec: 'round-8' })], parts: [part({ start: rows('AAAA'), repeat: rows('ABBA'), end: rows('AAAA') })] })
-    expect(holeChecks(p, p.parts[0]!).map(c => c.spec).sort()).toEqual(['cylinder-11', 'round-15'])
+    const checks = holeChecks(p, p.parts[0]!)
+    expect(checks.filter(c => c.where === 'work').map(c => c.spec).sort()).toEqual(['cylinder-11', 'round-15'])
+    // The closure is sewn to the ends, which are all of bead A: passed twice more.
+    expect(checks.filter(c => c.where === 'ends').map(c => [c.spec, c.passes])).toEqual([['cylinder-11', 4]])
+    expect(holeChecks({ ...p, fit: { ...p.fit, closure: usualClosure('none') } }, p.parts[0]!).every(c => c.where === 'work')).toBe(true)
   })
   it('says what would help where it is tight', () => {
     const p = piece({ tray: [bead(1, { spec: 'round-15' })], supply: supplySchema.parse({ thread: 'mono-20', needle: '10', reinforce: 2 }), parts: [part({ start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA') })] })
@@ -60,13 +67,106 @@ describe('will it go through', () => {
     // hole 0.6; eye 0.55 + 0.20 = 0.75 at least: will not go
     expect(check).toMatchObject({ verdict: 'no', passes: 4 })
     expect(check!.leastMm).toBeCloseTo(0.75, 9)
-    expect(check!.helps).toContain('fewer passes')
+    // no needle is thin enough for a hole of 0.6 with monofilament 0.20 four times; monofilament 0.15 passes with needle 13 at best
+    expect(check!.helps.length).toBeGreaterThan(0)
+    for (const h of check!.helps) expect(h.verdict).not.toBe('no')
   })
   it('knows its threads and needles', () => {
     for (const t of THREADS) expect(requireThread(t.id)).toBe(t)
     for (const n of NEEDLES) expect(requireNeedle(n.id)).toBe(n)
     expect(() => requireThread('rope')).toThrow(/rope/)
     expect(() => requireNeedle('9')).toThrow(/9/)
+  })
+})
+
+describe('what would help', () => {
+  it('is the largest needle and the thickest thread that change the answer', () => {
+    // cylinder 15/0, hole 0.65; size 10 eye 0.55 + 2 × monofilament 0.15 = 0.85: tight at best; least is 0.55 + 0.15 = 0.70: no
+    const p = piece({ tray: [bead(1, { spec: 'cylinder-15' })], supply: supplySchema.parse({ thread: 'mono-15', needle: '10', sewPasses: 0 }), parts: [part({ spec: 'cylinder-15', start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA') })] })
+    const [check] = holeChecks(p, p.parts[0]!)
+    expect(check!.verdict).toBe('no')
+    // size 11: 0.50 + 0.15 = 0.65, goes for certain, since two passes leave one thread beside the eye
+    expect(check!.helps[0]).toEqual({ kind: 'needle', id: '11', verdict: 'easy' })
+  })
+  it('does what it says: with the help, the answer is the one promised', () => {
+    fc.assert(fc.property(fc.constantFrom(...THREADS), fc.constantFrom(...NEEDLES), fc.constantFrom('cylinder-15', 'round-15', 'round-11', 'ball-2-mm'), fc.integer({ min: 0, max: 4 }), fc.boolean(), (thread, needle, spec, reinforce, doubled) => {
+      const p = piece({ tray: [bead(1, { spec })], supply: supplySchema.parse({ thread: thread.id, needle: needle.id, reinforce, doubled, sewPasses: 0 }), parts: [part({ spec, start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA') })] })
+      const [check] = holeChecks(p, p.parts[0]!)
+      for (const h of check!.helps) {
+        const change = h.kind === 'needle' ? { needle: h.id } : h.kind === 'thread' ? { thread: h.id } : h.kind === 'single' ? { doubled: false } : h.kind === 'fewer passes' ? { reinforce: 0 } : null
+        if (change) expect(holeChecks({ ...p, supply: { ...p.supply, ...change } }, p.parts[0]!)[0]!.verdict).toBe(h.verdict)
+      }
+      if (check!.verdict === 'easy') expect(check!.helps).toEqual([])
+    }))
+  })
+})
+
+describe('what else is cut', () => {
+  it('elastic is twice the wrist, so often as it is laid', () => {
+    const p = piece({ supply: supplySchema.parse({ elastics: 2 }) })
+    const elastic = cutList({ ...p, fit: { ...p.fit, bodyMm: 165, closure: usualClosure('elastic') } }).find(c => c.material === 'elastic')!
+    // 2 × 165 = 330 → 400 mm each
+    expect(elastic).toMatchObject({ pieces: 2, cutMm: 400, totalMm: 800, spareMm: 140 })
+  })
+  it('a chain is as long as it lets out', () => {
+    const p = piece()
+    expect(cutList({ ...p, fit: { ...p.fit, closure: { ...p.fit.closure, extenderMm: 50 } } }).find(c => c.material === 'chain')).toMatchObject({ totalMm: 50 })
+    expect(cutList(p).some(c => c.material === 'chain')).toBe(false)
+  })
+  it('sums to the lengths of each material, for as many as are made', () => {
+    fc.assert(fc.property(anyPiece, fc.integer({ min: 1, max: 8 }), (p, made) => {
+      const total = lengthsOf(p, made).reduce((sum, l) => sum + l.totalMm, 0)
+      expect(total).toBeCloseTo(cutList(p).reduce((sum, c) => sum + c.totalMm, 0) * made, 6)
+    }))
+  })
+})
+
+describe('wire', () => {
+  it('a loop takes the pliers’ round and 2 mm, a coil turn the round through its middle (common practice)', () => {
+    expect(loopWireMm(3)).toBeCloseTo(11.42, 2)
+    expect(coilTurnMm(1, 0.4)).toBeCloseTo(4.398, 3)
+    // 26 gauge is 0.405 mm: 10 mm are 25 turns of π × 1.405
+    expect(coilWire(10, 1, 26)).toMatchObject({ turns: 25 })
+    expect(coilWire(10, 1, 26).wireMm).toBeCloseTo(25 * Math.PI * 1.4049, 1)
+  })
+  it('passes a hole as often as the circle of so many wires is no larger', () => {
+    // a hole of 0.8: 22 gauge (0.644) once; twice needs 2 d ≤ 0.8, 0.40 or thinner: 27 gauge (0.361), 26 is 0.405
+    expect(wireThatPasses(0.8, 1)).toBe(21)
+    expect(wireThatPasses(0.8, 2)).toBe(27)
+    expect(wireThatPasses(0.05, 1)).toBeNull()
+  })
+})
+
+describe('packs with prices', () => {
+  const offer = (grams: number, price: number, stock: number | null = null) => ({ grams, kind: 'pack' as const, price, stock })
+  it('are bought so that all is had for least', () => {
+    // 27 g: 3 × 10 for 9.00, or one of 28 for 7.40
+    expect(buying(27, [offer(5, 170), offer(10, 300), offer(28, 740)])).toMatchObject({ packs: [{ grams: 28, count: 1 }], price: 740 })
+    // 6 g: one of 10 for 3.00 is less than two of 5 for 3.40
+    expect(buying(6, [offer(5, 170), offer(10, 300)])).toMatchObject({ packs: [{ grams: 10, count: 1 }], price: 300 })
+  })
+  it('are no more than the seller has, and what is lacking is said', () => {
+    const bought = buying(40, [offer(10, 300, 1), offer(28, 740, 1)])
+    expect(bought).toMatchObject({ grams: 38, shortGrams: 2, price: 1040 })
+    expect(buying(3, [offer(10, 300, 0)])).toEqual({ packs: [], grams: 0, price: null, shortGrams: 3 })
+  })
+  it('cost no more than any other way of buying (from scratch, over all ways)', () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 60 }), fc.array(fc.record({ grams: fc.integer({ min: 2, max: 20 }), price: fc.integer({ min: 50, max: 900 }), stock: fc.integer({ min: 0, max: 4 }) }), { minLength: 1, maxLength: 3 }), (grams, raw) => {
+      const packs = raw.map(p => offer(p.grams, p.price, p.stock))
+      let least = Infinity
+      const walk = (k: number, g: number, price: number) => {
+        if (k === packs.length) { if (g >= grams) least = Math.min(least, price); return }
+        for (let n = 0; n <= packs[k]!.stock!; n++) walk(k + 1, g + n * packs[k]!.grams, price + n * packs[k]!.price)
+      }
+      walk(0, 0, 0)
+      const bought = buying(grams, packs)
+      if (least === Infinity) expect(bought.shortGrams).toBeGreaterThan(0)
+      else expect([bought.shortGrams, bought.price]).toEqual([0, least])
+    }))
+  })
+  it('a hank is twelve strands of 20 inches (common practice): about 40 g of round 11/0', () => {
+    // 12 × 508 / 1.4 = 4354 beads; 110 a gram
+    expect(hankGrams({ l: 1.4, perGram: 110 })).toBeCloseTo(39.6, 1)
   })
 })
 
@@ -78,8 +178,9 @@ describe('beads to buy', () => {
     expect(needOf(0, { spare: 0.1, cull: 0.05 })).toBe(0)
   })
   it('packs cover the weight with the least left over', () => {
-    expect(packsFor(14, [5, 10, 28])).toEqual([{ grams: 10, count: 1 }, { grams: 5, count: 1 }])
-    expect(packsFor(29, [5, 10, 28])).toEqual([{ grams: 10, count: 3 }])
+    const plain = (grams: number) => packsFor(grams, [5, 10, 28]).map(p => `${p.count} × ${p.grams}`)
+    expect(plain(14)).toEqual(['1 × 10', '1 × 5'])
+    expect(plain(29)).toEqual(['3 × 10'])
     expect(packsFor(0, [5])).toEqual([])
     fc.assert(fc.property(fc.integer({ min: 1, max: 9000 }), fc.uniqueArray(fc.integer({ min: 1, max: 60 }), { minLength: 1, maxLength: 4 }), (tenths, sizes) => {
       const packs = packsFor(tenths / 10, sizes)

@@ -1,11 +1,11 @@
-import { checkHole, type HoleCheck } from '../bead/hole'
+import { checkHole, type HoleCheck, type Passing } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
 import { closureOf } from '../fit/closure'
-import { techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { fittedPart, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
 import { tallyPart, totalOf } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
-import { requireNeedle, requireThread } from './catalogue'
+import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
 
 /** Thread lies in waves and is pulled tight by hand: path × 1.05 (common practice). */
 export const SLACK = 1.05
@@ -59,38 +59,122 @@ export function threadCuts(piece: Piece, part: Part): ThreadCut[] {
       const cutMm = roundUp(run.lengthMm)
       return { id: run.id, name: run.name, pieces: run.count, cutMm, totalMm: cutMm * run.count, joins: 0, spareMm: (cutMm - run.lengthMm) * run.count, pathMm: run.lengthMm * run.count, formula: run.formula }
     }
-    const { joins, totalMm, spareMm } = cutThread({ pathMm: run.lengthMm, sewingMm: closureOf(fit.closure.kind).sewingMm, supply })
+    const { joins, totalMm, spareMm } = cutThread({ pathMm: run.lengthMm, sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm : 0, supply })
     return { id: run.id, name: run.name, pieces: totalMm === 0 ? 0 : joins + 1, cutMm: Math.min(totalMm, supply.workingLengthMm * (supply.doubled ? 2 : 1)), totalMm, joins, spareMm, pathMm: run.lengthMm, formula: run.formula }
   })
 }
 
-export interface SpecHoleCheck extends HoleCheck {
-  readonly spec: string
-  /** What would make it easier, best first. */
-  readonly helps: readonly ('thinner thread' | 'smaller needle' | 'fewer passes')[]
+/** A thing to cut for a piece: thread of a part, or what its closure needs; for one piece, or one of a pair. */
+export interface Cut {
+  readonly id: string
+  /** Part it belongs to; empty for the piece as a whole. */
+  readonly part: string
+  readonly name: string
+  readonly material: 'thread' | 'elastic' | 'chain' | 'wire' | 'cord'
+  readonly pieces: number
+  readonly cutMm: number
+  readonly totalMm: number
+  readonly joins: number
+  readonly spareMm: number
+  readonly formula: string
 }
 
-/** Needle and hole for every spec that the part uses. Doubled thread fills a hole as two threads at each pass. */
+/** Elastic is cut about twice the wrist, so that it can be knotted (common practice). */
+export const ELASTIC_TIMES = 2
+
+function closureCuts({ fit, supply }: Piece): Cut[] {
+  const { closure } = fit
+  const cut = (id: string, name: string, material: Cut['material'], pieces: number, cutMm: number, spareMm: number, formula: string): Cut =>
+    ({ id, part: '', name, material, pieces, cutMm, totalMm: pieces * cutMm, joins: 0, spareMm: pieces * spareMm, formula })
+  if (closure.kind === 'elastic') {
+    const exact = ELASTIC_TIMES * fit.bodyMm * fit.wraps
+    const cutMm = roundUp(exact)
+    return [cut('elastic', 'Elastic', 'elastic', supply.elastics, cutMm, cutMm - exact, `${ELASTIC_TIMES} × ${Math.round(fit.bodyMm)} mm${fit.wraps > 1 ? ` × ${fit.wraps} turns` : ''}`)]
+  }
+  return closure.extenderMm > 0 ? [cut('chain', 'Extender chain', 'chain', 1, closure.extenderMm, 0, `${Math.round(closure.extenderMm)} mm, with a bead at its end`)] : []
+}
+
+/** Everything to cut for one piece (or one of a pair), part by part. */
+export function cutList(piece: Piece): Cut[] {
+  return [
+    ...piece.parts.flatMap(part => threadCuts(piece, part).map((c): Cut => ({ ...c, part: part.name, material: c.id === 'cord' ? 'cord' : 'thread', formula: c.formula }))),
+    ...closureCuts(piece),
+  ]
+}
+
+export interface Length { readonly material: Cut['material'], readonly totalMm: number, readonly spareMm: number }
+
+/** Lengths in all of each material, pairs and batches included. */
+export function lengthsOf(piece: Piece, times: number): Length[] {
+  const out = new Map<Cut['material'], { totalMm: number, spareMm: number }>()
+  for (const cut of cutList(piece)) {
+    const there = out.get(cut.material) ?? { totalMm: 0, spareMm: 0 }
+    out.set(cut.material, { totalMm: there.totalMm + cut.totalMm * times, spareMm: there.spareMm + cut.spareMm * times })
+  }
+  return [...out].map(([material, l]) => ({ material, ...l }))
+}
+
+/** What would help a needle through, best first. Ids are of the catalogue. */
+export type Help =
+  | { readonly kind: 'needle', readonly id: string, readonly verdict: Passing }
+  | { readonly kind: 'thread', readonly id: string, readonly verdict: Passing }
+  | { readonly kind: 'single' | 'fewer passes' | 'larger hole', readonly verdict: Passing }
+
+export interface SpecHoleCheck extends HoleCheck {
+  readonly spec: string
+  /** Passes of the work, or of the beads at the ends that a closure is sewn to. */
+  readonly where: 'work' | 'ends'
+  readonly helps: readonly Help[]
+}
+
+const RANK: Record<Passing, number> = { no: 0, tight: 1, easy: 2 }
+
+function helpsFor(hole: number, passes: number, supply: Supply, now: Passing): Help[] {
+  const thread = requireThread(supply.thread)
+  const needle = requireNeedle(supply.needle)
+  const fold = supply.doubled ? 2 : 1
+  const verdict = (t = thread, eye = needle.eyeMm, n = passes * fold) => checkHole(hole, n, t, eye).verdict
+  const found: Help[] = []
+  const offer = (help: Help) => { if (RANK[help.verdict] > RANK[now]) found.push(help) }
+  // The largest needle and the thickest thread that change the answer: no finer than need be.
+  const finer = NEEDLES.filter(n => n.eyeMm < needle.eyeMm).sort((a, b) => b.eyeMm - a.eyeMm).map(n => ({ kind: 'needle' as const, id: n.id, verdict: verdict(thread, n.eyeMm) }))
+  const thinner = THREADS.filter(t => t.diameterMm < thread.diameterMm && t.flattens === thread.flattens).sort((a, b) => b.diameterMm - a.diameterMm).map(t => ({ kind: 'thread' as const, id: t.id, verdict: verdict(t) }))
+  for (const list of [finer, thinner]) {
+    const best = list.find(h => h.verdict === 'easy') ?? list.find(h => RANK[h.verdict] > RANK[now])
+    if (best) offer(best)
+  }
+  if (supply.doubled) offer({ kind: 'single', verdict: verdict(thread, needle.eyeMm, passes) })
+  if (supply.reinforce > 0) offer({ kind: 'fewer passes', verdict: verdict(thread, needle.eyeMm, (passes - supply.reinforce) * fold) })
+  return found.length > 0 ? found.sort((a, b) => RANK[b.verdict] - RANK[a.verdict]) : [{ kind: 'larger hole', verdict: 'easy' }]
+}
+
+/** Whether the closure is sewn to the beads at the ends, which are passed more often then. */
+const sewn = ({ fit }: Piece): boolean => closureOf(fit.closure.kind).sewingMm > 0
+
+/** Specs that rows at the two ends of a part use. */
+function endSpecs(piece: Piece, part: Part): Set<string> {
+  const specs = new Map(piece.tray.map(b => [b.number, b.spec]))
+  const rows = rowsOf(part)
+  const out = new Set<string>()
+  for (const r of rows === 0 ? [] : [0, rows - 1]) for (const number of partRow(part, r)) if (specs.has(number)) out.add(specs.get(number)!)
+  return out
+}
+
+/**
+ * Needle and hole for every spec that the part uses, and once more for the beads at the ends where a closure is sewn on. Doubled
+ * thread fills a hole as two threads at each pass.
+ */
 export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   const { supply, tray } = piece
   const counts = tallyPart(part)
   const used = new Set(tray.filter(b => (counts.get(b.number) ?? 0) > 0).map(b => b.spec))
   if (used.size === 0) used.add(part.spec)
-  const passes = pathOf(part).passes + supply.reinforce
-  const threads = passes * (supply.doubled ? 2 : 1)
-  const thread = requireThread(supply.thread)
-  const { eyeMm } = requireNeedle(supply.needle)
-  return [...used].map((id) => {
+  const inWork = pathOf(part).passes + supply.reinforce
+  const check = (id: string, where: SpecHoleCheck['where'], passes: number): SpecHoleCheck => {
     const hole = requireSpec(id).h
-    const check = checkHole(hole, threads, thread, eyeMm)
-    const rank = { no: 0, tight: 1, easy: 2 }
-    const helps: SpecHoleCheck['helps'][number][] = []
-    if (check.verdict !== 'easy') {
-      const better = (other: HoleCheck) => rank[other.verdict] > rank[check.verdict]
-      if (better(checkHole(hole, threads, thread, 0.35))) helps.push('smaller needle')
-      if (better(checkHole(hole, threads, { ...thread, diameterMm: 0.1 }, eyeMm))) helps.push('thinner thread')
-      if (supply.reinforce > 0 || supply.doubled) helps.push('fewer passes')
-    }
-    return { ...check, passes, spec: id, helps }
-  })
+    const found = checkHole(hole, passes * (supply.doubled ? 2 : 1), requireThread(supply.thread), requireNeedle(supply.needle).eyeMm)
+    return { ...found, passes, spec: id, where, helps: found.verdict === 'easy' ? [] : helpsFor(hole, passes, supply, found.verdict) }
+  }
+  const ends = sewn(piece) && supply.sewPasses > 0 && fittedPart(piece).id === part.id ? endSpecs(piece, part) : new Set<string>()
+  return [...[...used].map(id => check(id, 'work', inWork)), ...[...ends].map(id => check(id, 'ends', inWork + supply.sewPasses))]
 }

@@ -23,7 +23,7 @@ export interface Extent {
   readonly lengthMm: Range
   readonly widthMm: Range
   readonly thicknessMm: number
-  readonly basis: { readonly kind: 'nominal', readonly spread: number }
+  readonly basis: { readonly kind: 'nominal', readonly spread: number } | { readonly kind: 'gauge', readonly spread: number, readonly swatches: number }
   /** The models with their values: shown, so that they can be checked. */
   readonly lengthFormula: string
   readonly widthFormula: string

@@ -1,6 +1,8 @@
 import { Hash } from '@adonisjs/hash'
 import { Scrypt } from '@adonisjs/hash/drivers/scrypt'
 import { z } from 'zod'
+import { CURRENCY_CODES } from '../../core/money/money'
+import { SUPPLIER_WAYS } from '../../core/supply/price-list'
 import type { Database } from '../database/connection'
 import { isUniqueViolation } from '../database/errors'
 import { Failure } from './failure'
@@ -13,6 +15,8 @@ export const settingsSchema = z.strictObject({
   theme: z.enum(['system', 'day', 'evening']).default('system'),
   hand: z.enum(['right', 'left']).default('right'),
   paper: z.enum(['A4', 'Letter']).default('A4'),
+  currency: z.enum(CURRENCY_CODES).default('EUR'),
+  supplier: z.enum(SUPPLIER_WAYS).default('well'),
 })
 
 export type AccountSettings = z.infer<typeof settingsSchema>

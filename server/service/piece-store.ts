@@ -3,6 +3,7 @@ import { gunzip, gzip } from 'node:zlib'
 import { pieceFromBody, pieceToBody } from '../../core/piece/codec'
 import type { Piece } from '../../core/piece/piece'
 import { columnsOf } from '../../core/piece/piece'
+import { upgradeBody, upgradeStep } from '../../core/piece/upgrade'
 import { applySteps, type Step } from '../../core/piece/step'
 import { valueOf } from '../../core/problem'
 import type { Database } from '../database/connection'
@@ -12,7 +13,7 @@ const unpack = promisify(gunzip)
 
 export const packPiece = (piece: Piece): Promise<Buffer> => pack(JSON.stringify(pieceToBody(piece)), { level: 4 })
 
-const unpackPiece = async (body: Buffer): Promise<Piece> => valueOf(pieceFromBody(JSON.parse((await unpack(body)).toString('utf8'))))
+const unpackPiece = async (body: Buffer): Promise<Piece> => valueOf(pieceFromBody(upgradeBody(JSON.parse((await unpack(body)).toString('utf8')))))
 
 /** A snapshot is written at least every so many revisions, so that opening replays few steps. */
 export const SNAPSHOT_EVERY = 64
@@ -56,7 +57,7 @@ export async function pieceAt(db: Database, owned: Owned, revision: number): Pro
   let piece = await unpackPiece(snapshot.body)
   const rows = await db('revision').where({ piece_id: id }).whereBetween('number', [snapshot.revision + 1, revision]).orderBy('number').select<{ number: number, steps: Step[] }[]>('number', 'steps')
   if (rows.length !== revision - snapshot.revision) return null
-  for (const { steps } of rows) piece = valueOf(applySteps(piece, steps))
+  for (const { steps } of rows) piece = valueOf(applySteps(piece, steps.map(upgradeStep)))
   remember(owned, revision, piece)
   return piece
 }

@@ -1,6 +1,8 @@
-import { fitBracelet } from '../../core/fit/bracelet'
+import type { Feel } from '../../core/fit/feel'
+import type { FitKind } from '../../core/fit/kind'
+import { fitOf } from '../../core/fit/reckon'
 import { pieceToBody } from '../../core/piece/codec'
-import { columnsOf, countedRows, type Piece } from '../../core/piece/piece'
+import { columnsOf, countedRows, fittedPart, type Piece } from '../../core/piece/piece'
 import type { PieceBody } from '../../core/piece/schema'
 import { applySteps, type Step, type Transaction } from '../../core/piece/step'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
@@ -17,19 +19,20 @@ export interface Summary {
   readonly rows: number
   readonly beads: number
   readonly lengthMm: number
-  readonly closesAtMm: number
-  readonly wristMm: number
-  readonly feel: string
+  readonly kind: FitKind
+  readonly finishedMm: number
+  readonly bodyMm: number
+  readonly feel: Feel
 }
 
 export interface PieceListing { readonly id: string, readonly name: string, readonly revision: number, readonly updatedAt: string, readonly summary: Summary }
 
 export function summarise(piece: Piece): Summary {
-  const part = piece.parts[0]!
-  const fit = fitBracelet(piece.fit, part, undefined, piece.tray)
+  const part = fittedPart(piece)
+  const fit = fitOf(piece)
   return {
     technique: part.technique, spec: part.spec, columns: columnsOf(part), rows: countedRows(part), beads: totalOf(tallyPiece(piece)),
-    lengthMm: fit.beadworkMm.nominal, closesAtMm: fit.insideMm.nominal, wristMm: piece.fit.wristMm, feel: fit.feel,
+    lengthMm: fit.beadworkMm.nominal, kind: piece.fit.kind, finishedMm: fit.atMm, bodyMm: piece.fit.bodyMm, feel: fit.feel,
   }
 }
 

@@ -6,7 +6,7 @@ import type { Pixels } from '#core/image/sample'
 import { floodFrom, latticeOf } from '#core/pattern/place'
 import { layingSteps } from '#core/piece/edit'
 import { EMPTY_HISTORY, recorded } from '#core/piece/history'
-import { fitSchema, supplySchema } from '#core/piece/schema'
+import { costSchema, fitSchema, supplySchema } from '#core/piece/schema'
 import type { Part, Piece } from '#core/piece/piece'
 import { wholePart } from '#core/piece/piece'
 import { applySteps } from '#core/piece/step'
@@ -97,8 +97,8 @@ test('memory: under 4 bytes a bead, a thousand strokes to undo under 20 MB', () 
   const bytes = part.repeat.blocks.reduce((sum, block) => sum + block.byteLength, 0)
   expect(bytes / (COLUMNS * ROWS)).toBeLessThanOrEqual(4)
   const piece: Piece = {
-    name: 'Bench', notes: '', tray: [1, 2, 3, 4, 5, 6].map(n => bead(n)), parts: [part], supply: supplySchema.parse({}),
-    fit: fitSchema.parse({ kind: 'bracelet', wristMm: 170, easeMm: 13, closure: { kind: 'toggle', lengthMm: 14 }, widthMm: 30 }),
+    name: 'Bench', notes: '', tray: [1, 2, 3, 4, 5, 6].map(n => bead(n)), parts: [part], gauges: [], supply: supplySchema.parse({}), cost: costSchema.parse({}),
+    fit: fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: { kind: 'toggle', lengthMm: 14 }, widthMm: 30 }),
   }
   gc?.()
   let now = piece

@@ -2,10 +2,11 @@ import { makePainter, type Scene } from '../../app/mat/painter'
 import { bead } from '../fixture/bead'
 import { emptyCells, withCells } from '#core/grid/cells'
 import { layingSteps } from '#core/piece/edit'
-import { supplySchema, fitSchema } from '#core/piece/schema'
+import { costSchema, fitSchema, supplySchema } from '#core/piece/schema'
 import type { Part, Piece } from '#core/piece/piece'
 import { applySteps } from '#core/piece/step'
-import { fitBracelet } from '#core/fit/bracelet'
+import { usualClosure } from '#core/fit/closure'
+import { fitOf } from '#core/fit/reckon'
 import { beadsToBuy } from '#core/supply/beads'
 import { tallyPiece } from '#core/tally/tally'
 import type { View } from '#core/picture/view'
@@ -56,8 +57,8 @@ export function measure(columns: number, rows: number, width: number, height: nu
   const tray = [1, 2, 3, 4, 5, 6].map(n => bead(n))
   const part = noisy(columns, rows)
   const piece: Piece = {
-    name: 'Bench', notes: '', tray, parts: [part], supply: supplySchema.parse({}),
-    fit: fitSchema.parse({ kind: 'bracelet', wristMm: 170, easeMm: 13, closure: { kind: 'toggle', lengthMm: 14 }, widthMm: 30 }),
+    name: 'Bench', notes: '', tray, parts: [part], gauges: [], supply: supplySchema.parse({}), cost: costSchema.parse({}),
+    fit: fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 30 }),
   }
   // The whole work fills the screen: the most beads that can show at this size.
   const scale = Math.min(width / (rows * 1.6), height / (columns * 1.3))
@@ -84,7 +85,7 @@ export function measure(columns: number, rows: number, width: number, height: nu
     const next = applySteps(now, layingSteps(now.parts[0]!, new Map([[k * 31, 1 + k % 6]])))
     if (next.ok) now = next.value
     tallyPiece(now)
-    fitBracelet(now.fit, now.parts[0]!)
+    fitOf(now)
     beadsToBuy(now)
   }, () => {})
   return { beads: columns * rows, blit, full, zoom, stroke, pan, answers }

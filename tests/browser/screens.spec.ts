@@ -75,7 +75,7 @@ test('inches, evening and a left hand are kept and followed', async ({ weaver: p
   await expect(page.getByLabel('Wrist')).toHaveValue('6 5/16 in')
   await page.getByLabel('Wrist').fill('7')
   await saved(page)
-  expect((await readPiece(page, id)).piece.fit.wristMm).toBeCloseTo(177.8, 9)
+  expect((await readPiece(page, id)).piece.fit.bodyMm).toBeCloseTo(177.8, 9)
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
 })
 

@@ -1,5 +1,6 @@
 import { test as base, expect, type Page } from '@playwright/test'
-import { beginBracelet, usualClosure } from '#core/piece/begin'
+import { usualClosure } from '#core/fit/closure'
+import { beginPiece, type PieceWish } from '#core/piece/begin'
 import { pieceToBody } from '#core/piece/codec'
 import type { Piece } from '#core/piece/piece'
 
@@ -37,8 +38,8 @@ export async function join(page: Page, at = address(), name = newName()): Promis
 }
 
 /** A small plain bracelet, to be drawn on: 6 across, loom by default. */
-export function plainBracelet(over: Partial<Parameters<typeof beginBracelet>[0]> = {}): Piece {
-  return beginBracelet({ name: 'Plain band', wearer: '', wristMm: 160, easeMm: 13, closure: usualClosure('toggle'), widthMm: 9, technique: 'loom', spec: 'cylinder-11', motif: 'plain', start: 'left', ...over })
+export function plainBracelet(over: Partial<PieceWish> = {}): Piece {
+  return beginPiece({ kind: 'bracelet', name: 'Plain band', wearer: '', bodyMm: 160, easeMm: 13, closure: usualClosure('toggle'), widthMm: 9, technique: 'loom', spec: 'cylinder-11', motif: 'plain', start: 'left', ...over })
 }
 
 export async function createPiece(page: Page, piece: Piece = plainBracelet(), at = address()): Promise<string> {

@@ -171,7 +171,7 @@ describe('a step that does not fit', () => {
       for (const path of [['parts', part.id, 'id'], ['tray', 1, 'number'], ['tray'], ['parts', part.id, '__proto__'], ['constructor'], ['version']]) {
         expect(applySteps(piece, [{ type: 'set', path, before: null, after: 'x' }]).ok).toBe(false)
       }
-      expect(applySteps(piece, [{ type: 'set', path: ['fit', 'wristMm'], before: piece.fit.wristMm, after: 9000 }]).ok).toBe(false)
+      expect(applySteps(piece, [{ type: 'set', path: ['fit', 'bodyMm'], before: piece.fit.bodyMm, after: 9000 }]).ok).toBe(false)
     }))
   })
 })

@@ -1,38 +1,47 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { EASES, fitBracelet } from '#core/fit/bracelet'
-import { extentOf } from '#core/fit/extent'
-import { choiceSteps, fitChoices, type Choice } from '#core/fit/choices'
-import { CLOSURES, closureOf, type ClosureKind } from '#core/fit/closure'
-import { FEEL_WORDS } from '#core/fit/says'
+import { asKind, forPerson, withClosure } from '#core/fit/change'
+import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
+import { closureName, closureOf, sameClosure } from '#core/fit/closure'
+import { feelQuestion, feelShort } from '#core/fit/feel'
+import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/fit/kind'
+import { requireSpec } from '#core/bead/spec'
 import { setStep } from '#core/piece/edit'
-import { columnsOf, numberAt, techniqueOf, workOf } from '#core/piece/piece'
-import { columnsWanted, conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
-import { TECHNIQUES } from '#core/technique/registry'
+import { columnsOf, fittedPart, numberAt } from '#core/piece/piece'
+import { conversionNotes, specSteps, stitchSteps } from '#core/piece/recast'
+import type { Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
-import { showNumber } from '#core/units/length'
+import { TECHNIQUES } from '#core/technique/registry'
+import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
+import { mmFromInch, showNumber } from '#core/units/length'
 import { useLengths } from '../../../composables/lengths'
 import { useSpecs } from '../../../composables/specs'
 import { usePiece } from '../../../stores/piece'
+import ClosureFields from '../../../components/ClosureFields.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
-import StitchSettings from '../../../components/StitchSettings.vue'
+import FitChart from '../../../components/FitChart.vue'
+import FitReasons from '../../../components/FitReasons.vue'
+import GaugeFields from '../../../components/GaugeFields.vue'
 import LengthField from '../../../components/LengthField.vue'
+import PersonChoice from '../../../components/PersonChoice.vue'
+import StitchSettings from '../../../components/StitchSettings.vue'
 
 const store = usePiece()
 const { length } = useLengths()
 const piece = computed(() => store.piece!)
-const part = computed(() => piece.value.parts[0]!)
-const fit = computed(() => fitBracelet(piece.value.fit, part.value, undefined, piece.value.tray))
-const choices = computed(() => fitChoices(piece.value.fit, part.value, piece.value.tray))
-const extent = computed(() => extentOf(part.value, piece.value.tray))
+const part = computed(() => fittedPart(piece.value))
+const kind = computed(() => fitKindOf(piece.value.fit.kind))
+const choices = computed(() => fitChoices(piece.value))
+const widths = computed(() => widthChoices(piece.value))
 const problem = ref('')
 
-const commit = (label: string, steps: Step[]) => { problem.value = store.commit(label, steps) ?? '' }
-const set = (field: 'wristMm' | 'easeMm' | 'widthMm' | 'wearer', value: number | string) => {
-  if (piece.value.fit[field] !== value) commit('Fit', [setStep(piece.value, ['fit', field], value)])
+const commit = (label: string, steps: Step[]) => { problem.value = steps.length === 0 ? '' : store.commit(label, steps) ?? '' }
+const set = <K extends keyof Fit>(field: K, value: Fit[K]) => {
+  if (piece.value.fit[field] !== value) commit('Fit', [setStep(piece.value, ['fit', field], value as never)])
 }
-const closures = CLOSURES.map(c => ({ value: c.kind, title: c.name }))
-const closure = computed(() => closureOf(piece.value.fit.closure.kind))
+const setFit = (label: string, fit: Fit) => { if (fit !== piece.value.fit) commit(label, [setStep(piece.value, ['fit'], fit)]) }
+const kinds = FIT_TABLE.map(k => ({ value: k.kind, title: k.name }))
+const parts = computed(() => piece.value.parts.map(p => ({ value: p.id, title: p.name })))
 const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
 const specs = useSpecs(() => [part.value.spec, ...piece.value.tray.map(b => b.spec)])
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
@@ -46,20 +55,39 @@ function moveTo(technique: string) {
   moved.value = conversionNotes(part.value, technique)
   commit('Stitch', stitchSteps(piece.value, part.value, technique, ground.value))
 }
-const nearest = computed(() => columnsWanted(part.value, piece.value.fit.widthMm))
-const widthOf = (columns: number) => techniqueOf(part.value).widthOf({ ...workOf(part.value), columns })
 const setNotes = (notes: string) => { if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)]) }
-const setClosure = (kind: ClosureKind, lengthMm = closureOf(kind).lengthMm) => commit('Closure', [setStep(piece.value, ['fit', 'closure'], { kind, lengthMm })])
+const passes = computed(() => kind.value.passes !== undefined && piece.value.fit.closure.kind === 'none')
+const goesRound = computed(() => kind.value.bend === 'round' && piece.value.fit.kind !== 'ring')
+const lengths = computed(() => NECKLACE_LENGTHS.map(l => ({ ...l, mm: mmFromInch((l.least + l.most) / 2) })))
 
-const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, part.value, choice))
+// ---- rings are known by their sizes
+const ringText = ref('')
+const ring = computed(() => ringSize(piece.value.fit.bodyMm))
+function setRing(text: string) {
+  const plain = text.trim()
+  const us = Number(plain.replace(',', '.'))
+  const iso = isoFromGb(plain) ?? (plain !== '' && Number.isFinite(us) ? (us >= 30 ? us : isoFromUs(us)) : null)
+  if (iso === null || iso < 30 || iso > 90) { problem.value = `“${plain}” is not a ring size. Type a United States number like 7, a British letter like L, or the round in mm like 54.`; return }
+  ringText.value = ''
+  set('bodyMm', Math.round(iso * 100) / 100)
+}
+
+const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
+const WAYS = { whole: 'whole repeats', ends: '', cycle: '', closure: '', chain: '', bead: '' } as const
 const changeOf = (choice: Choice) => {
-  const parts: string[] = []
+  const said: string[] = []
   const ends = choice.startRows + choice.endRows
-  if (ends !== 0) parts.push(`${Math.abs(ends)} plain ${Math.abs(ends) === 1 ? 'row' : 'rows'} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
-  if (choice.closure.kind !== piece.value.fit.closure.kind) parts.push(`${closureOf(choice.closure.kind).name.toLowerCase()}, ${length(choice.closure.lengthMm)}`)
-  return parts.join(', ') || 'whole repeats'
+  if (ends !== 0) said.push(`${Math.abs(ends)} plain ${Math.abs(ends) === 1 ? 'row' : 'rows'} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
+  if (choice.cycleRows > 0) said.push(`${choice.cycleRows} rows begun again, colours end whole`)
+  const own = piece.value.fit.closure
+  if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
+  else if (!sameClosure(choice.closure, own)) said.push(`${closureName(choice.closure).toLowerCase()}, ${length(choice.closure.lengthMm)}`)
+  if (choice.spec !== part.value.spec) said.push(`in ${requireSpec(choice.spec).name}`)
+  return said.join(', ') || WAYS.whole
 }
 const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math.abs(mm), 1)} ${mm > 0 ? 'over' : 'short'}`)
+const room = (c: Choice) => (kind.value.eases.length ? `, ${length(c.fit.roomMm)} room` : '')
+const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1, Math.round(least * 60))}–${Math.round(most * 60)} min` : `${showNumber(least, least < 10 ? 1 : 0)}–${showNumber(most, most < 10 ? 1 : 0)} h`)
 </script>
 
 <template>
@@ -67,56 +95,68 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
     <section class="body" aria-labelledby="for-whom">
       <h2 id="for-whom">For whom, and how close</h2>
       <div class="fields">
+        <VSelect :model-value="piece.fit.kind" :items="kinds" label="It is" @update:model-value="(k: FitKind) => setFit('Kind', asKind(piece.fit, k))" />
+        <PersonChoice :kind="piece.fit.kind" :wearer="piece.fit.wearer" @choose="person => setFit(`For ${person.name}`, forPerson(piece.fit, person))" />
         <VTextField :model-value="piece.fit.wearer" label="For (optional)" maxlength="60" @change="(e: Event) => set('wearer', (e.target as HTMLInputElement).value.trim())" />
-        <LengthField :model-value="piece.fit.wristMm" label="Wrist" :least="80" :most="400" hint="A tape or paper strip flat round the wrist at the bone: snug, not tight, not stretched. Measure twice." @update:model-value="mm => set('wristMm', mm)" />
-        <LengthField :model-value="piece.fit.easeMm" label="Room to move" :least="0" :most="60" @update:model-value="mm => set('easeMm', mm)" />
-        <div class="eases" role="group" aria-label="Usual room"><button v-for="e in EASES" :key="e.id" type="button" class="button" :aria-pressed="piece.fit.easeMm === e.mm" :class="{ on: piece.fit.easeMm === e.mm }" @click="set('easeMm', e.mm)">{{ e.name }} {{ length(e.mm) }}</button></div>
-        <VSelect :model-value="piece.fit.closure.kind" :items="closures" label="Closure" :hint="closure.note" persistent-hint @update:model-value="(k: ClosureKind) => setClosure(k)" />
-        <LengthField :model-value="piece.fit.closure.lengthMm" label="Its length, closed" :least="0" :most="80" @update:model-value="mm => setClosure(piece.fit.closure.kind, mm)" />
+        <LengthField :model-value="piece.fit.bodyMm" :label="kind.measureName" :least="kind.least" :most="kind.most" :hint="kind.howTo" @update:model-value="mm => set('bodyMm', mm)" />
+        <div v-if="piece.fit.kind === 'necklace'" class="eases" role="group" aria-label="Usual lengths"><button v-for="l in lengths" :key="l.name" type="button" class="button" :aria-pressed="Math.abs(piece.fit.bodyMm - l.mm) < 13" :class="{ on: Math.abs(piece.fit.bodyMm - l.mm) < 13 }" @click="set('bodyMm', l.mm)">{{ l.name }}<span>{{ length(l.mm) }}</span></button></div>
+        <template v-if="piece.fit.kind === 'ring'">
+          <VTextField v-model="ringText" label="Or a ring size" placeholder="7, L, 54" hint="United States number, British letter, or the round in mm." persistent-hint @change="setRing(ringText)" />
+          <p class="sizes">ISO <b>{{ showNumber(ring.iso, 1) }}</b> · United States <b>{{ ring.us }}</b> · British <b>{{ ring.gb }}</b> · {{ length(ring.diameterMm, 1) }} across. <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink></p>
+        </template>
+        <template v-if="kind.eases.length">
+          <LengthField :model-value="piece.fit.easeMm" label="Room to move" :least="-15" :most="150" @update:model-value="mm => set('easeMm', mm)" />
+          <div class="eases" role="group" aria-label="Usual room"><button v-for="e in kind.eases" :key="e.id" type="button" class="button" :aria-pressed="piece.fit.easeMm === e.mm" :class="{ on: piece.fit.easeMm === e.mm }" @click="set('easeMm', e.mm)">{{ e.name }} {{ length(e.mm) }}</button></div>
+        </template>
+        <VSelect v-if="goesRound" :model-value="piece.fit.wraps" :items="[1, 2, 3, 4, 5, 6, 7, 8]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
+        <ClosureFields v-if="kind.closures.length > 1" :kind="piece.fit.kind" :closure="piece.fit.closure" @change="closure => setFit('Closure', withClosure(piece.fit, closure))" />
+        <LengthField v-if="passes" :model-value="piece.fit.passMm" :label="kind.passes!.name" :least="0" :most="900" :hint="kind.passes!.howTo" @update:model-value="mm => set('passMm', mm)" />
+        <VSelect v-if="piece.fit.kind === 'cuff'" :model-value="piece.fit.cuffShare" :items="[0.75, 0.76, 0.77, 0.78, 0.79, 0.8].map(v => ({ value: v, title: `${showNumber(v * 100)} % of the wrist` }))" label="The band covers" @update:model-value="(v: number) => set('cuffShare', v)" />
       </div>
-      <h2 class="second">Made how</h2>
-      <div class="fields">
-        <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="moveTo" />
-        <ul v-if="moved.length" class="notes" role="status"><li v-for="note in moved" :key="note">{{ note }}</li></ul>
-        <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
-        <VSelect :model-value="part.spec" :items="specs" label="Bead" hint="The pattern stays bead for bead; its size follows." persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
-        <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
-        <p v-if="nearest !== columnsOf(part)" class="width">
-          {{ nearest }} across would be nearest, {{ length(widthOf(nearest), 1) }} wide.
-          <button type="button" class="link" @click="commit('Width', widthSteps(part, nearest, ground))">Make it {{ nearest }} across</button>
-        </p>
-        <VTextarea :model-value="piece.notes" label="Notes" rows="2" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
-      </div>
-      <p v-if="closure.caution" class="caution">{{ closure.caution }}</p>
+      <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
+      <p v-if="piece.fit.kind === 'necklace' || piece.fit.kind === 'choker'" class="caution">Cords and necklaces are dangerous to small children: a child’s necklace needs a breakaway clasp. What is sold must follow the law of the place.</p>
       <p v-if="problem" class="caution" role="alert">{{ problem }}</p>
     </section>
 
     <section class="result" aria-labelledby="closes">
-      <h2 id="closes">Will it close?</h2>
-      <FitAnswer :piece="piece" :part="part" />
-      <details class="why" open>
-        <summary>How this is reckoned</summary>
-        <dl>
-          <dt>Inside of the bracelet</dt><dd>wrist {{ length(piece.fit.wristMm, 1) }} + room {{ length(piece.fit.easeMm, 1) }} = <b>{{ length(fit.wantedMm, 1) }}</b></dd>
-          <dt>Through its middle</dt><dd>a band {{ length(fit.thicknessMm, 1) }} thick bends about its middle: + π × {{ showNumber(fit.thicknessMm, 1) }} = {{ length(fit.wantedMm + Math.PI * fit.thicknessMm, 1) }}</dd>
-          <dt>Beadwork wanted</dt><dd>less the closure, {{ length(piece.fit.closure.lengthMm, 1) }} = <b>{{ length(fit.targetMm, 1) }}</b></dd>
-          <dt>Beadwork planned</dt><dd>{{ extent.lengthFormula }} = <b>{{ length(fit.beadworkMm.nominal, 1) }}</b>; from {{ length(fit.beadworkMm.least, 1) }} to {{ length(fit.beadworkMm.most, 1) }}, because beads and hands differ (± 5 %)</dd>
-          <dt>Width</dt><dd>{{ extent.widthFormula }} = {{ length(extent.widthMm.nominal, 1) }}</dd>
-          <dt>Closes at</dt><dd>beadwork and closure, less π × {{ showNumber(fit.thicknessMm, 1) }} = <b>{{ length(fit.insideMm.nominal, 1) }}</b> round the inside</dd>
-        </dl>
-      </details>
+      <h2 id="closes">{{ feelQuestion(piece.fit.kind) }}</h2>
+      <FitAnswer :piece="piece" />
+      <FitReasons :piece="piece" />
     </section>
 
     <section class="choices" aria-labelledby="choices">
       <h2 id="choices">What comes near</h2>
       <ul>
-        <li v-for="c in choices" :key="c.id" :class="{ current: c.current }">
+        <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
           <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
-          <span class="what"><b>{{ changeOf(c) }}</b><span>{{ length(c.fit.beadworkMm.nominal) }} of beadwork, closes at {{ length(c.fit.insideMm.nominal) }} · {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ FEEL_WORDS[c.fit.feel].replace(/^(Yes|No|Barely)[,:] /, '') }} · {{ showNumber(c.beads) }} beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template></span></span>
+          <span class="what"><b>{{ changeOf(c) }}</b><span>{{ length(c.fit.beadworkMm.nominal) }} of beadwork, {{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm) }} · {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ feelShort(c.fit.feel, piece.fit.kind) }}{{ room(c) }} · {{ showNumber(c.beads) }} beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</span></span>
           <span v-if="c.current" class="chosen">As planned</span>
           <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
         </li>
       </ul>
+      <FitChart v-if="choices.length" :choices="choices" :kind="piece.fit.kind" :words="changeOf" />
+      <h2 class="second">How wide</h2>
+      <div class="widths">
+        <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
+      </div>
+      <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
+    </section>
+
+    <GaugeFields class="under" :piece="piece" @steps="commit" />
+
+    <section class="under how" aria-labelledby="how">
+      <h2 id="how">Made how</h2>
+      <div class="fields">
+        <VSelect v-if="parts.length > 1" :model-value="part.id" :items="parts" label="Part that is fitted" @update:model-value="(id: string) => set('part', id)" />
+        <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="moveTo" />
+        <ul v-if="moved.length" class="notes" role="status"><li v-for="note in moved" :key="note">{{ note }}</li></ul>
+        <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
+        <VSelect :model-value="part.spec" :items="specs" label="Bead" :hint="`The pattern stays bead for bead, ${columnsOf(part)} across; its size follows.`" persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
+      </div>
+    </section>
+    <section class="under" aria-labelledby="notes">
+      <h2 id="notes">Notes</h2>
+      <VTextarea :model-value="piece.notes" label="Notes" rows="3" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
     </section>
   </main>
 </template>
@@ -126,27 +166,26 @@ const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math
 section { display: grid; gap: 16px; }
 .fields { display: grid; gap: 16px; }
 .eases { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; margin-top: -6px; }
-.eases .button { padding: 0 4px; font-size: 14px; font-weight: 500; }
+.eases .button { padding: 4px; font-size: 14px; font-weight: 500; flex-direction: column; gap: 2px; }
 .on { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
 .on:hover { background: var(--dark); }
-
-.second { margin-top: 8px; }
+.sizes { font-size: 14.5px; color: var(--soft); margin-top: -6px; }
+.sizes b { color: var(--ink); }
+.second { margin-top: 4px; }
+.under { border-top: 1px solid var(--line); padding-top: 20px; }
 ul.notes { font-size: 14px; color: var(--soft); gap: 4px; }
 .notes li { display: list-item; list-style: disc inside; padding: 0; border: 0; }
-.width { font-size: 14.5px; margin-top: -8px; }
 .caution { background: var(--marigold-wash); color: var(--marigold); padding: 12px 14px; border-radius: var(--round-in); font-size: 14.5px; }
-.why summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
-dl { display: grid; gap: 2px; margin: 8px 0 0; font-size: 14.5px; }
-dt { color: var(--soft); }
-dd { margin: 0 0 8px; }
 ul { list-style: none; margin: 0; padding: 0; display: grid; }
-li { display: grid; grid-template-columns: 64px 1fr auto; gap: 14px; align-items: center; padding: 12px 0; border-top: 1px solid var(--line); }
+li { display: grid; grid-template-columns: 64px 1fr auto; gap: 14px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
 .times { display: grid; justify-items: center; gap: 3px; }
 .times .figure { font-size: 30px; }
 .what { display: grid; gap: 2px; font-size: 14.5px; }
 .current .times .figure { color: var(--verdigris); }
 .chosen { color: var(--verdigris); font-weight: 700; font-size: 14.5px; }
+.widths { display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px; }
+.widths .button { flex-direction: column; gap: 3px; padding: 8px; min-height: 52px; font-weight: 400; font-size: 14px; }
 .result :deep(.answer strong) { font-size: 26px; }
 @media (width <= 1100px) { .page { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } .choices { grid-column: 1 / -1; } }
-@media (width <= 720px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 14px 24px; gap: 22px; } .result { order: -1; } li { grid-template-columns: 52px 1fr; } li > :last-child { grid-column: 2; justify-self: start; } }
+@media (width <= 720px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 14px 24px; gap: 22px; } .result { order: -1; } .page > li { grid-template-columns: 52px 1fr; } .choices li { grid-template-columns: 52px 1fr; } .choices li > :last-child { grid-column: 2; justify-self: start; } }
 </style>

@@ -233,7 +233,7 @@ const underHand = computed(() => {
       <PartsPanel v-else-if="mat.panel === 'parts'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" />
       <ViewsPanel v-else-if="mat.panel === 'views'" :part="part" />
       <h3 class="ask">Will it close?</h3>
-      <FitAnswer :piece="piece" :part="piece.parts[0]!" />
+      <FitAnswer :piece="piece" />
       <div class="figures">
         <div><span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span></div>
         <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>

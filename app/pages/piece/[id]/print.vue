@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
-import { fitBracelet } from '#core/fit/bracelet'
-import { closureOf } from '#core/fit/closure'
+import { feelShort } from '#core/fit/feel'
+import { fitKindOf } from '#core/fit/kind'
+import { fitOf } from '#core/fit/reckon'
+import { closureName, closureOf } from '#core/fit/closure'
+import { packWords } from '#core/format/shopping-csv'
 import { chartStrips, chartSvg } from '#core/format/chart-svg'
 import { gridCsv, readGridCsv } from '#core/format/grid-csv'
 import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
@@ -10,9 +13,9 @@ import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
 import { requireSpec } from '#core/bead/spec'
 import { beadOf, columnsOf, countedRows, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
-import { beadsToBuy } from '#core/supply/beads'
+import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
-import { threadCuts } from '#core/supply/thread'
+import { cutList } from '#core/supply/thread'
 import { asides, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { latticeOf } from '#core/pattern/place'
@@ -47,8 +50,11 @@ watchEffect((onCleanup) => {
   onCleanup(() => style.remove())
 })
 
-const fit = computed(() => fitBracelet(piece.value.fit, band.value, undefined, piece.value.tray))
+const fit = computed(() => fitOf(piece.value))
+const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
+const made = computed(() => timesMade(piece.value))
+const cuts = computed(() => cutList(piece.value))
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
 /** A section of more beads than this is not drawn on the sheet: it would fill a book. */
@@ -79,7 +85,7 @@ const charts = computed(() => piece.value.parts.map((part) => {
       })),
     }]
   })
-  return { part, sections, words: sheetLines(part).slice(0, MOST_WORDS), cuts: threadCuts(piece.value, part) }
+  return { part, sections, words: sheetLines(part).slice(0, MOST_WORDS) }
 }))
 
 const name = computed(() => slug(piece.value.name))
@@ -151,11 +157,11 @@ async function readIn(event: Event) {
         <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} beads across, {{ countedRows(band) }} rows<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
       </header>
       <section class="facts">
-        <div><span>Wrist</span><b>{{ length(piece.fit.wristMm) }}</b></div>
+        <div><span>{{ kind.measureName }}</span><b>{{ length(piece.fit.bodyMm) }}</b></div>
         <div><span>Beadwork</span><b>{{ length(fit.beadworkMm.nominal) }}</b></div>
-        <div><span>{{ closureOf(piece.fit.closure.kind).name }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b></div>
-        <div><span>Closes at</span><b>{{ length(fit.insideMm.nominal) }} ± {{ length((fit.insideMm.most - fit.insideMm.least) / 2) }}</b></div>
-        <div><span>Fit</span><b>{{ fit.feel }}</b></div>
+        <div><span>{{ closureName(piece.fit.closure) }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b></div>
+        <div><span>{{ kind.bend === 'round' ? 'Closes at' : 'Comes to' }}</span><b>{{ length(fit.atMm) }} ± {{ length((fit.finishedMm.most - fit.finishedMm.least) / 2) }}</b></div>
+        <div><span>Fit</span><b>{{ feelShort(fit.feel, piece.fit.kind) }}</b></div>
         <div><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
       </section>
       <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
@@ -170,13 +176,13 @@ async function readIn(event: Event) {
             <tr v-for="b in buy" :key="b.bead.number">
               <td><svg viewBox="0 0 1 1" class="mark" aria-hidden="true"><GlyphMark :glyph="b.bead.glyph" ink="#111" /></svg><span class="swatch" :style="{ '--bead': b.bead.colour }" /></td>
               <th scope="row"><b>{{ b.bead.letter }}</b> {{ b.bead.name }}, {{ b.bead.finish }}</th><td>{{ requireSpec(b.bead.spec).name }}</td>
-              <td class="number">{{ showNumber(b.count) }}</td><td class="number">{{ showNumber(b.need) }}</td><td class="number">{{ showNumber(b.grams, 1) }}</td><td>{{ b.packs.map(p => `${p.count} × ${p.grams} g`).join(' + ') }}</td>
+              <td class="number">{{ showNumber(b.count) }}</td><td class="number">{{ showNumber(b.need) }}</td><td class="number">{{ showNumber(b.grams, 1) }}</td><td>{{ packWords(b.packs) }}</td>
             </tr>
           </tbody>
         </table>
-        <p v-for="chart in charts" :key="chart.part.id">
-          <template v-for="cut in chart.cuts" :key="cut.id">{{ cut.name }}: <b>{{ long(cut.totalMm) }}</b><template v-if="cut.id === 'warp'"> ({{ cut.pieces }} of {{ length(cut.cutMm) }})</template><template v-else-if="cut.joins"> in {{ cut.pieces }} lengths</template>. </template>
-          {{ requireThread(piece.supply.thread).name }}, needle {{ requireNeedle(piece.supply.needle).name }}.
+        <p>
+          <template v-for="cut in cuts" :key="`${cut.part} ${cut.id}`">{{ cut.name }}<template v-if="piece.parts.length > 1 && cut.part"> ({{ cut.part }})</template>: <b>{{ long(cut.totalMm * made) }}</b><template v-if="cut.pieces > 1 && cut.joins === 0"> ({{ cut.pieces * made }} of {{ length(cut.cutMm) }})</template><template v-else-if="cut.joins"> in {{ cut.pieces * made }} lengths</template>. </template>
+          {{ requireThread(piece.supply.thread).name }}, needle {{ requireNeedle(piece.supply.needle).name }}.<template v-if="made > 1"> For {{ made }} {{ kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces' }}.</template>
         </p>
       </section>
 

@@ -1,0 +1,70 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { anyPieceOf, piece } from '../../tests/fixture/piece'
+import type { Gauge, Swatch } from '../piece/schema'
+import { TECHNIQUES } from '../technique/registry'
+import { extentOf } from './extent'
+import { gaugeFor, handFor, handOf, questionedSwatches, swatchFactors, withoutSwatch, withSwatch } from './gauge'
+import { fitOf, rowsWanted } from './reckon'
+
+const swatch = (rows: number, lengthMm: number, over: Partial<Swatch> = {}): Swatch => ({ rows, lengthMm, columns: 0, widthMm: 0, from: '', ...over })
+const KEY = { technique: 'peyote', spec: 'cylinder-11', thread: 'gel-6' } as const
+const gauge = (...swatches: Swatch[]): Gauge => ({ ...KEY, swatches })
+
+describe('a gauge', () => {
+  it('is measured over nominal, by hand: 20 rows of cylinder 11/0 peyote are 32 mm; 33.6 is 5 % more', () => {
+    expect(swatchFactors(KEY, swatch(20, 33.6))).toEqual({ along: expect.closeTo(1.05, 9) as number, across: null })
+    // ten beads across are 13 mm; 12.74 is 2 % less
+    expect(swatchFactors(KEY, swatch(20, 32, { columns: 10, widthMm: 12.74 })).across).toBeCloseTo(0.98, 9)
+  })
+  it('of one swatch is sure to 2.5 %, of several to twice their standard deviation, within 1 and 5 %', () => {
+    expect(handOf(gauge(swatch(20, 32)))).toMatchObject({ along: 1, spread: 0.025, swatches: 1 })
+    // 1.02 and 1.04: mean 1.03, deviation 0.01414 → twice is 0.0275
+    const two = handOf(gauge(swatch(20, 32.64), swatch(20, 33.28)))!
+    expect(two.along).toBeCloseTo(1.03, 9)
+    expect(two.spread).toBeCloseTo(2 * 0.0141421 / 1.03, 5)
+    expect(handOf(gauge(swatch(20, 32), swatch(20, 32)))!.spread).toBe(0.01)
+    expect(handOf(gauge(swatch(20, 28), swatch(20, 36)))!.spread).toBe(0.05)
+  })
+  it('serves its own stitch, bead and thread only', () => {
+    const p = piece({ gauges: [gauge(swatch(20, 33.6))] })
+    expect(gaugeFor(p, p.parts[0]!)).toBeDefined()
+    expect(gaugeFor({ ...p, supply: { ...p.supply, thread: 'nylon-d' } }, p.parts[0]!)).toBeUndefined()
+    expect(gaugeFor(p, { ...p.parts[0]!, technique: 'loom' })).toBeUndefined()
+    expect(handFor(p, { ...p.parts[0]!, spec: 'round-8' })).toBeNull()
+  })
+  it('changes every figure of the size at once, and narrows the range', () => {
+    const p = piece()
+    const q = { ...p, gauges: [gauge(swatch(20, 33.6))] }
+    const [nominal, own] = [extentOf(p, p.parts[0]!), extentOf(q, q.parts[0]!)]
+    expect(own.lengthMm.nominal).toBeCloseTo(nominal.lengthMm.nominal * 1.05, 9)
+    expect(own.lengthMm.most / own.lengthMm.nominal).toBeCloseTo(1.025, 9)
+    expect(own.basis).toEqual({ kind: 'gauge', spread: 0.025, swatches: 1 })
+    expect(own.widthMm.nominal).toBe(nominal.widthMm.nominal)
+    expect(fitOf(q).finishedMm.nominal - fitOf(p).finishedMm.nominal).toBeCloseTo(nominal.lengthMm.nominal * 0.05, 9)
+    expect(rowsWanted(q) + 0.5).toBeCloseTo((rowsWanted(p) + 0.5) / 1.05, 9)
+    expect(extentOf(p, p.parts[0]!)).toEqual(nominal)
+  })
+  it('taken from a swatch as long as the model says changes nothing but the range, in any stitch', () => {
+    fc.assert(fc.property(anyPieceOf(TECHNIQUES.map(t => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
+      const one = p.parts[0]!
+      const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
+      const perRow = 1 / swatchFactors(base, swatch(1, 1)).along
+      const q = { ...p, gauges: [{ ...base, swatches: [swatch(n, n * perRow)] }] }
+      expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
+    }))
+  })
+  it('questions a swatch that is strange', () => {
+    expect(questionedSwatches(gauge(swatch(20, 32), swatch(20, 32.3), swatch(20, 31.8), swatch(20, 35)))).toEqual([{ index: 3, why: 'far from the others' }])
+    expect(questionedSwatches(gauge(swatch(20, 40)))).toEqual([{ index: 0, why: 'far from the beads' }])
+    expect(questionedSwatches(gauge(swatch(20, 32), swatch(20, 32.3), swatch(20, 31.8)))).toEqual([])
+  })
+  it('takes swatches in and out; one without swatches goes', () => {
+    const one = withSwatch([], KEY, swatch(20, 32))
+    const two = withSwatch(one, KEY, swatch(10, 16))
+    expect(two).toEqual([gauge(swatch(20, 32), swatch(10, 16))])
+    expect(withoutSwatch(two, KEY, 0)).toEqual([gauge(swatch(10, 16))])
+    expect(withoutSwatch(one, KEY, 0)).toEqual([])
+    expect(withSwatch(one, { ...KEY, thread: 'nylon-d' }, swatch(5, 8))).toHaveLength(2)
+  })
+})

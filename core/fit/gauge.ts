@@ -1,0 +1,124 @@
+import { requireSpec } from '../bead/spec'
+import type { Part, Piece } from '../piece/piece'
+import type { Gauge, Swatch } from '../piece/schema'
+import { NOMINAL_SPREAD, type Technique } from '../technique/technique'
+import { requireTechnique } from '../technique/registry'
+
+/**
+ * A gauge is what one hand measured: so many rows of a stitch, in one bead and one thread, came to so many mm. Kept as the swatches
+ * themselves; what follows from them is a factor on the nominal model, so that it serves every count.
+ */
+export interface Hand {
+  /** Measured length ÷ nominal length, mean of the swatches. */
+  readonly along: number
+  /** The same across; 1 where no swatch says its width. */
+  readonly across: number
+  /** How far a length may be off, as a share. */
+  readonly spread: number
+  readonly swatches: number
+}
+
+/** One swatch says less than several: so much, as a share, until a second one is there. */
+export const ONE_SWATCH_SPREAD = 0.025
+
+/** Nobody works more evenly than this. */
+export const LEAST_SPREAD = 0.01
+
+/** A swatch this far from the nominal figure, as a share, is questioned. */
+export const FAR_FROM_NOMINAL = 0.12
+
+/** Growth of a stitch by one row in the middle of the work, nominal mm. */
+const rowMm = (technique: Technique, spec: string, columns: number, settings: Part['settings']): number => {
+  const work = { columns, bead: requireSpec(spec), settings }
+  return (technique.lengthOf({ ...work, rows: 120 }) - technique.lengthOf({ ...work, rows: 100 })) / 20
+}
+
+/** Width that one column more brings, nominal mm. */
+const columnMm = (technique: Technique, spec: string, settings: Part['settings']): number => {
+  const work = { bead: requireSpec(spec), settings }
+  const [narrow, wide] = [technique.nearestColumns(20, settings), technique.nearestColumns(60, settings)]
+  return (technique.widthOf({ ...work, columns: wide }) - technique.widthOf({ ...work, columns: narrow })) / (wide - narrow)
+}
+
+const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length
+
+/** Sample standard deviation. */
+const deviation = (values: readonly number[]): number => {
+  const m = mean(values)
+  return Math.sqrt(values.reduce((sum, v) => sum + (v - m) ** 2, 0) / (values.length - 1))
+}
+
+/** Measured ÷ nominal of one swatch, along and across. Settings that a swatch does not name are the stitch's defaults. */
+export function swatchFactors({ technique: id, spec }: Pick<Gauge, 'technique' | 'spec'>, { rows, lengthMm, columns, widthMm }: Swatch): { along: number, across: number | null } {
+  const technique = requireTechnique(id)
+  const settings = technique.settings.parse({})
+  const across = columns > 0 && widthMm > 0 ? widthMm / (columns * columnMm(technique, spec, settings)) : null
+  return { along: lengthMm / (rows * rowMm(technique, spec, technique.nearestColumns(Math.max(2, columns), settings), settings)), across }
+}
+
+/** Mean and spread of the swatches; null where there are none. The spread is twice the standard deviation, never under 1 % nor over the nominal 5 %. */
+export function handOf(gauge: Gauge): Hand | null {
+  if (gauge.swatches.length === 0) return null
+  const factors = gauge.swatches.map(s => swatchFactors(gauge, s))
+  const along = factors.map(f => f.along)
+  const across = factors.flatMap(f => (f.across === null ? [] : [f.across]))
+  return {
+    along: mean(along), across: across.length === 0 ? 1 : mean(across), swatches: along.length,
+    spread: along.length === 1 ? ONE_SWATCH_SPREAD : Math.min(NOMINAL_SPREAD, Math.max(LEAST_SPREAD, 2 * deviation(along) / mean(along))),
+  }
+}
+
+export const sameGauge = (a: Pick<Gauge, 'technique' | 'spec' | 'thread'>, b: Pick<Gauge, 'technique' | 'spec' | 'thread'>): boolean =>
+  a.technique === b.technique && a.spec === b.spec && a.thread === b.thread
+
+export type Ground = Pick<Piece, 'tray' | 'gauges' | 'supply'>
+
+/** The gauge that a part of the piece stands on: same stitch, same bead, same thread. */
+export function gaugeFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Pick<Part, 'technique' | 'spec'>): Gauge | undefined {
+  return ground.gauges.find(g => sameGauge(g, { technique: part.technique, spec: part.spec, thread: ground.supply.thread }))
+}
+
+const HANDS = new WeakMap<Gauge, Hand | null>()
+
+export function handFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Pick<Part, 'technique' | 'spec'>): Hand | null {
+  const gauge = gaugeFor(ground, part)
+  if (!gauge) return null
+  let hand = HANDS.get(gauge)
+  if (hand === undefined) { hand = handOf(gauge); HANDS.set(gauge, hand) }
+  return hand
+}
+
+export interface Questioned { readonly index: number, readonly why: 'far from the others' | 'far from the beads' }
+
+const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b)
+  const middle = Math.floor(sorted.length / 2)
+  return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
+}
+
+/**
+ * Swatches that look like a slip of the tape or the count: with three and more, one that lies over 4 % and over three times the usual
+ * distance (median absolute deviation) from the median; otherwise one that is far from what the beads say.
+ */
+export function questionedSwatches(gauge: Gauge): Questioned[] {
+  const factors = gauge.swatches.map(s => swatchFactors(gauge, s).along)
+  const middle = factors.length === 0 ? 1 : median(factors)
+  const usual = median(factors.map(f => Math.abs(f - middle)).concat(factors.length === 0 ? [0] : []))
+  return factors.flatMap((f, index): Questioned[] => {
+    const off = Math.abs(f - middle)
+    if (factors.length >= 3 && off > 0.04 * middle && off > 3 * usual) return [{ index, why: 'far from the others' }]
+    return Math.abs(f - 1) > FAR_FROM_NOMINAL ? [{ index, why: 'far from the beads' }] : []
+  })
+}
+
+/** The gauges of a piece with one more swatch of a part; a gauge for it is begun where there is none. */
+export function withSwatch(gauges: readonly Gauge[], key: Pick<Gauge, 'technique' | 'spec' | 'thread'>, swatch: Swatch): Gauge[] {
+  const there = gauges.find(g => sameGauge(g, key))
+  if (!there) return [...gauges, { technique: key.technique, spec: key.spec, thread: key.thread, swatches: [swatch] }]
+  return gauges.map(g => (g === there ? { ...g, swatches: [...g.swatches, swatch] } : g))
+}
+
+/** The gauges with a swatch taken out; a gauge without swatches goes. */
+export function withoutSwatch(gauges: readonly Gauge[], key: Pick<Gauge, 'technique' | 'spec' | 'thread'>, index: number): Gauge[] {
+  return gauges.map(g => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((_, i) => i !== index) } : g)).filter(g => g.swatches.length > 0)
+}

@@ -1,0 +1,10 @@
+import { database } from '../../../database/connection'
+import { deviceStateSchema, setDevice } from '../../../device/device'
+import { answer, readJson } from '../../../http/answer'
+import { requireDevice } from '../../../http/device'
+import { requireAccount } from '../../../http/session'
+
+export default answer(async (event) => {
+  const account = await requireAccount(event)
+  return { state: await setDevice(database(), account.id, requireDevice(event), await readJson(event, deviceStateSchema)) }
+})

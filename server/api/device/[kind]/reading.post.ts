@@ -1,0 +1,10 @@
+import { database } from '../../../database/connection'
+import { simulatedDevice } from '../../../device/device'
+import { answer } from '../../../http/answer'
+import { requireDevice } from '../../../http/device'
+import { requireAccount } from '../../../http/session'
+
+export default answer(async (event) => {
+  const account = await requireAccount(event)
+  return { reading: await simulatedDevice(database(), account.id, requireDevice(event)).read() }
+})
