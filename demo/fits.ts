@@ -34,7 +34,7 @@ export const FIT_PIECES: readonly Piece[] = [
   }),
   pieceOf({
     name: 'Lantern drops', kind: 'earrings', wearer: 'the fair', bodyMm: 42, easeMm: 0, closure: 'ear-wire', technique: 'peyote', spec: 'cylinder-11', columns: 10, repeatRows: 24, endRows: 0,
-    notes: 'Five pairs for the stall.', tray: TIDE, design: drops, gauges: [FLAT_PEYOTE], supply: { batch: 5 }, cost: { closure: 70, asked: 3400, threadPrice: 1290 },
+    notes: 'Five pairs for the stall.', tray: TIDE, design: drops, gauges: [FLAT_PEYOTE], supply: { batch: 5 }, cost: { closure: 70, asked: 5900, threadPrice: 1290 },
   }),
   pieceOf({
     name: 'Harbour rope', kind: 'necklace', wearer: 'window', bodyMm: 457.2, easeMm: 0, closure: 'hook', technique: 'peyote-tube', spec: 'cylinder-10', columns: 8, repeatRows: 18, endRows: 2,

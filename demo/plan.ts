@@ -62,7 +62,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
   const fit = fitSchema.parse({
     kind: plan.kind ?? 'bracelet', wearer: plan.wearer, bodyMm: plan.bodyMm, easeMm: plan.easeMm, closure: { ...usualClosure(plan.closure), ...plan.closureMore }, widthMm, ...plan.fitMore,
   })
-  const base = { name: plan.name, notes: plan.notes, tray, fit, gauges: plan.gauges ?? [], supply: supplySchema.parse(plan.supply ?? {}), cost: costSchema.parse(plan.cost ?? {}) }
+  const base = { name: plan.name, notes: plan.notes, tray, fit, gauges: plan.gauges ?? [], supply: supplySchema.parse({ needle: '13', ...plan.supply }), cost: costSchema.parse(plan.cost ?? {}) }
   // The design is stretched a little, so that whole repeats end where the measure does.
   const first = { ...base, parts: [partOf(plan.repeatRows)] }
   const times = nearestTimes(first)

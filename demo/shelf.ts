@@ -30,7 +30,7 @@ function stamp(name: string, technique: string, rows: readonly string[], beads: 
 }
 
 export const DEMO_SHELF: readonly ShelfInput[] = [
-  bead('Fog', 'cylinder-11', '#d9d4c7', 'lustre', 21.4, 360), bead('Kingfisher', 'cylinder-11', '#1b7fa3', 'lustre', 6.2, 410), bead('Rust', 'cylinder-11', '#b5512b', 'matte', 3.8, 340), bead('Old gold', 'cylinder-11', '#b98a2e', 'metallic', 1.1, 620),
+  bead('Fog', 'cylinder-11', '#d9d4c7', 'lustre', 21.4, 360), bead('Kingfisher', 'cylinder-11', '#1b7fa3', 'lustre', 6.2, 410), bead('Rust', 'cylinder-11', '#b5512b', 'matte', 3.8, 340), bead('Old gold', 'cylinder-11', '#b98a2e', 'metallic', 3.6, 620),
   bead('Night water', 'cylinder-11', '#252d52', 'metallic', 9.7, 580), bead('Sedge', 'cylinder-11', '#6d8436', 'opaque', 0.6, 300), bead('Pomegranate', 'cylinder-11', '#8f1f33', 'lustre', 14.9, 380), bead('Chalk', 'cylinder-11', '#e9e3d4', 'matte', 31.2, 310),
   bead('Cornflower', 'round-11', '#3f5fa8', 'transparent', 18.3, 190), bead('Wheat', 'round-11', '#d6a545', 'lustre', 7.4, 210), bead('Oil on water', 'round-8', '#5c6f7c', 'rainbow', 42.0, 240), bead('Amber', 'drop-3-4-mm', '#c9822b', 'transparent', 12.5, 390),
   bead('Slate', 'half-tile-5-x-2-3-mm', '#5d6670', 'matte', 8.8), bead('Moonstone', 'ball-4-mm', '#cfd6dc', 'lined', 5.5), bead('Heather', MEASURED, '#8a6a9c', 'lined', 16.0),
@@ -47,7 +47,7 @@ export const DEMO_SHELF: readonly ShelfInput[] = [
   { kind: 'gauge', gauge: FLAT_PEYOTE },
 ]
 
-/** What is set aside for pieces of the demo: two of them want the same tube of gold. */
+/** What is set aside for pieces of the demo: two of them want the same tube of green. */
 export const DEMO_HOLDINGS: readonly { readonly piece: string, readonly bead: string, readonly grams: number }[] = [
-  { piece: 'Reed bank cuff', bead: 'Night water', grams: 4 }, { piece: 'Reed bank cuff', bead: 'Old gold', grams: 0.8 }, { piece: 'Lantern drops', bead: 'Old gold', grams: 0.6 },
+  { piece: 'Reed bank cuff', bead: 'Night water', grams: 4 }, { piece: 'Reed bank cuff', bead: 'Sedge', grams: 0.6 }, { piece: 'Orchard choker', bead: 'Sedge', grams: 0.5 },
 ]

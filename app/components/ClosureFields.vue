@@ -14,8 +14,8 @@ const shelf = useShelf()
 const OWN = 'box:'
 const own = computed(() => shelf.findings.filter(f => f.value.closure && fitKindOf(props.kind).closures.includes(f.value.closure.kind)))
 const items = computed(() => [
-  ...fitKindOf(props.kind).closures.map(kind => ({ value: kind as string, title: closureOf(kind).name })),
   ...own.value.map(f => ({ value: OWN + f.id, title: `${f.value.name} (from the box)` })),
+  ...fitKindOf(props.kind).closures.map(kind => ({ value: kind as string, title: closureOf(kind).name })),
 ])
 const chosen = computed(() => {
   const mine = own.value.find(f => f.value.name === props.closure.name && f.value.closure!.kind === props.closure.kind)
@@ -61,6 +61,6 @@ const let1 = computed(() => props.closure.extenderMm > 0 || props.closure.openin
 <style scoped>
 .closure, .more { display: grid; gap: 16px; }
 .row { display: grid; grid-template-columns: 1fr auto; gap: 8px; align-items: start; }
-.more { padding-top: 12px; grid-template-columns: 1fr 1fr; }
+.more { padding-top: 12px; grid-template-columns: 1fr 1fr; align-items: start; }
 summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
 </style>

@@ -33,7 +33,7 @@ const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.valu
     </div>
     <p>
       {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal) }} of beadwork.
-      <template v-if="kind.bend === 'round'">Closes at</template><template v-else-if="kind.kind === 'earrings'">Each hangs</template><template v-else>Comes to</template>
+      {{ kind.bend === 'round' ? 'Closes at' : kind.kind === 'earrings' ? 'Each hangs' : 'Comes to' }}
       <b>{{ length(fit.finishedMm.nominal) }}</b>&nbsp;±&nbsp;{{ length(spread) }}<template v-if="fit.reachMm > 0">, let out to {{ length(fit.finishedMm.nominal + fit.reachMm) }}</template>;
       wanted {{ length(fit.wantedMm) }}.
       <template v-if="ring">Ring size {{ showNumber(ring.iso, 1) }}, United States {{ ring.us }}, British {{ ring.gb }}.</template>

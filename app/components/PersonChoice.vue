@@ -25,7 +25,7 @@ const measure = computed(() => fitKindOf(props.kind).measure)
 
 <style scoped>
 .people { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
-button { display: flex; gap: 8px; align-items: baseline; min-height: 40px; padding: 0 12px; border: 0; border-radius: 20px; background: var(--paper); color: var(--ink); font: 400 14px/1.2 var(--text); cursor: pointer; box-shadow: inset 0 0 0 1.5px var(--line); }
+button { display: flex; gap: 8px; align-items: center; min-height: 40px; padding: 0 12px; border: 0; border-radius: 20px; background: var(--paper); color: var(--ink); font: 400 14px/1.2 var(--text); cursor: pointer; box-shadow: inset 0 0 0 1.5px var(--line); }
 button span { color: var(--soft); }
 button[aria-pressed='true'] { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
 button[aria-pressed='true'] span { color: inherit; }

@@ -51,12 +51,12 @@ export function reasonsOf(piece: Fitted): Reason[] {
     say('target', 'Beadwork wanted', [mm(r.wantedMm), ...takes, ...letOutMm(closure) > 0 ? [' − a third of the ', mm(letOutMm(closure)), ' it can be let out'] : []], mm(r.targetMm))
   }
   say('planned', 'Beadwork planned', [extent.lengthFormula], mm(extent.lengthMm.nominal))
-  say('gauge', extent.basis.kind === 'gauge' ? 'By your gauge' : 'By nominal beads', [
+  say('gauge', 'Give or take', [
     extent.basis.kind === 'gauge'
       ? `${extent.basis.swatches === 1 ? 'one swatch' : `${extent.basis.swatches} swatches`} in this stitch, bead and thread; so ± ${showNumber(extent.basis.spread * 100, 1)} %`
       : `beads and hands differ until you measure: ± ${showNumber(extent.basis.spread * 100)} %`,
-    ': from ', mm(extent.lengthMm.least), ' to ', mm(extent.lengthMm.most),
-  ], mm(extent.lengthMm.nominal))
+    ' of ', mm(extent.lengthMm.nominal), `; from `, mm(extent.lengthMm.least), ' to ', mm(extent.lengthMm.most),
+  ], mm(extent.lengthMm.most - extent.lengthMm.nominal))
   say('width', 'Width', [extent.widthFormula], mm(extent.widthMm.nominal))
   const gives: Term[] = [...closure.lengthMm > 0 ? [' + ', mm(closure.lengthMm)] : [], ...closure.overlapMm > 0 ? [' − ', mm(closure.overlapMm)] : []]
   if (entry.bend === 'round') {

@@ -1,4 +1,5 @@
 import { requireSpec } from '../bead/spec'
+import { difference } from '../colour/colour'
 import type { Piece } from '../piece/piece'
 import type { ShelfBead } from '../shelf/shelf'
 import { tallyPiece } from '../tally/tally'
@@ -82,9 +83,20 @@ export interface SmallMakeable {
 
 const CULL = 0.05
 
+/** Colours nearer than this, ΔE00, are hard to tell apart in a small pattern. */
+const APART = 22
+
+/** The first `count` tubes whose colours can be told from one another; where there are too few of these, the next in order. */
+function apart(tubes: readonly BoxItem<ShelfBead>[], count: number): BoxItem<ShelfBead>[] {
+  const chosen: BoxItem<ShelfBead>[] = []
+  for (const tube of tubes) if (chosen.length < count && chosen.every(c => difference(c.value.colour, tube.value.colour) >= APART)) chosen.push(tube)
+  for (const tube of tubes) if (chosen.length < count && !chosen.includes(tube)) chosen.push(tube)
+  return chosen
+}
+
 /**
- * Small designs that the box can make, each in the size of bead that makes most of them: the fullest tubes of a size take the letters
- * that are used most. Designs that cannot be made once are left out.
+ * Small designs that the box can make, each in the size of bead that makes most of them: the fullest tubes of a size that can be told
+ * apart take the letters that are used most. Designs that cannot be made once are left out.
  */
 export function smallFromBox(box: Box, designs: readonly SmallDesign[] = SMALL_DESIGNS): SmallMakeable[] {
   const bySpec = new Map<string, BoxItem<ShelfBead>[]>()
@@ -94,7 +106,7 @@ export function smallFromBox(box: Box, designs: readonly SmallDesign[] = SMALL_D
   return designs.flatMap((design) => {
     const letters = lettersOf(design)
     const ways = [...bySpec].flatMap(([spec, all]): SmallMakeable[] => {
-      const tubes = [...all].sort((a, b) => freeFor(box, b, undefined) - freeFor(box, a, undefined)).slice(0, letters.length)
+      const tubes = apart([...all].sort((a, b) => freeFor(box, b, undefined) - freeFor(box, a, undefined)), letters.length)
       if (tubes.length < letters.length) return []
       const can = letters.map(({ count }, k) => Math.floor(freeFor(box, tubes[k]!, undefined) / gramsFor(count, spec, CULL) + 1e-9))
       const times = Math.min(...can)

@@ -29,7 +29,7 @@ test('the whole slice by keyboard alone', async ({ page, baseURL }) => {
 
   await tabTo(page, 'Start a piece')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { name: 'Start a bracelet' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Start a piece' })).toBeVisible()
   await tabTo(page, 'Wrist')
   await page.keyboard.press('Control+a')
   await page.keyboard.type('16,8 cm')

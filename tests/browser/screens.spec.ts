@@ -12,7 +12,7 @@ const check = async (page: Page, where: string) => {
 for (const theme of ['light', 'dark'] as const) {
   for (const width of [1280, 400]) {
     test(`axe finds nothing on any screen, ${theme}, ${width} px`, async ({ browser, baseURL }) => {
-      test.setTimeout(240_000)
+      test.setTimeout(360_000)
       const context = await browser.newContext({ viewport: { width, height: 800 }, colorScheme: theme, baseURL, reducedMotion: 'reduce' })
       const page = await context.newPage()
       await page.goto('/enter')
@@ -55,6 +55,28 @@ for (const theme of ['light', 'dark'] as const) {
       await page.goto('/box')
       await expect(page.getByText('The box is empty.')).toBeVisible()
       await check(page, 'box')
+      await page.getByRole('button', { name: 'Put beads in' }).click()
+      await page.getByRole('textbox', { name: 'Name' }).fill('Fog')
+      await check(page, 'stock dialog')
+      await page.getByRole('textbox', { name: 'There are, g' }).fill('40')
+      await page.getByRole('textbox', { name: 'There are, g' }).press('Tab')
+      await page.getByRole('button', { name: 'Put it in' }).click()
+      await page.getByRole('button', { name: 'Weigh Fog' }).click()
+      await check(page, 'weigh dialog')
+      await page.getByRole('button', { name: 'Not now' }).click()
+      await page.getByText('What the tubes hold, as a chart').click()
+      await expect(page.locator('.plot .main-svg').first()).toBeVisible()
+      await page.getByText('The same as a table').click()
+      await check(page, 'box with a chart')
+      for (const [view, heading] of [['shop', 'To buy'], ['leftovers', 'Your pieces once more'], ['devices', 'Bench scale'], ['people', 'People'], ['reference', 'Bead sizes'], ['reference/strips', 'Strips to print']] as const) {
+        await page.goto(`/${view}`)
+        await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible()
+        await check(page, view)
+      }
+      await page.goto('/people')
+      await page.getByRole('button', { name: 'Add a person' }).click()
+      await page.getByRole('button', { name: '+ Wrist' }).click()
+      await check(page, 'a person')
       await page.goto('/settings')
       await expect(page.getByRole('group', { name: 'Lengths in' })).toBeVisible()
       await check(page, 'settings')

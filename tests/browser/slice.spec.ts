@@ -21,10 +21,10 @@ test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL
 
   // A wrist as people type it, and the answer at once.
   await page.getByLabel('Wrist').fill('6 3/4 in')
-  await expect(page.getByText('the wrist takes 184')).toBeVisible()
+  await expect(page.getByText('wanted 184')).toBeVisible()
   await page.getByLabel('Wrist').fill('17,5 cm')
   await page.getByRole('radio', { name: /close/ }).click()
-  await expect(page.getByText('the wrist takes 181')).toBeVisible()
+  await expect(page.getByText('wanted 181')).toBeVisible()
   await page.getByRole('radio', { name: /Chevron/ }).click()
   await page.getByLabel('Width wanted').fill('long')
   await expect(page.getByText('“long” is not a length.')).toBeVisible()

@@ -129,7 +129,7 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
       <ul>
         <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
           <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
-          <span class="what"><b>{{ changeOf(c) }}</b><span>{{ length(c.fit.beadworkMm.nominal) }} of beadwork, {{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm) }} · {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ feelShort(c.fit.feel, piece.fit.kind) }}{{ room(c) }} · {{ showNumber(c.beads) }} beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</span></span>
+          <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }} · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</span></span>
           <span v-if="c.current" class="chosen">As planned</span>
           <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
         </li>

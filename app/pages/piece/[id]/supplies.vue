@@ -64,7 +64,7 @@ const tubeNote = (b: BeadToBuy) => {
   const others = amountOf(b.tube.value) - freeFor(box.box, b.tube, id)
   return `${showNumber(amountOf(b.tube.value), 1)} g in the box${reserved > 0 ? `, ${showNumber(reserved, 1)} g set aside for this` : ''}${others > 0.005 ? `, ${showNumber(others, 1)} g for other pieces` : ''}`
 }
-const offerNote = (b: BeadToBuy) => (b.shortGrams > 0 ? `the supplier lacks ${showNumber(b.shortGrams, 1)} g` : b.unitPrice ? `${money(b.unitPrice.price)} for ${showNumber(b.unitPrice.grams)} g (${{ you: 'your price', supplier: 'supplier', box: 'as in the box' }[b.unitPrice.from]})` : '')
+const offerNote = (b: BeadToBuy) => (b.shortGrams > 0 ? `the supplier lacks ${showNumber(b.shortGrams, 1)} g` : b.unitPrice ? `${{ you: 'yours', supplier: 'supplier', box: 'box' }[b.unitPrice.from]}: ${money(b.unitPrice.price)} for ${showNumber(b.unitPrice.grams)} g` : '')
 
 function set<K extends keyof Supply>(field: K, value: Supply[K]) {
   if (JSON.stringify(supply.value[field]) !== JSON.stringify(value)) problem.value = store.commit('Supplies', [setStep(piece.value, ['supply', field], value as never)]) ?? ''
@@ -142,7 +142,7 @@ function setOwnPrice(b: BeadToBuy, more: { grams?: number, price?: number }) {
 const barColours = computed(() => buy.value.map(b => b.bead.colour))
 const beadTraces = computed(() => [{ type: 'bar', orientation: 'h', y: buy.value.map(b => `${b.bead.letter} ${b.bead.name} · ${requireSpec(b.bead.spec).name}`).toReversed(), x: buy.value.map(b => b.count).toReversed(), marker: { color: barColours.value.toReversed(), line: { width: 1, color: 'rgba(120,100,80,0.7)' } }, hovertemplate: '%{x} beads<extra></extra>' }])
 const costTraces = computed(() => [{ type: 'bar', orientation: 'h', y: costing.value.lines.map(l => l.name).toReversed(), x: costing.value.lines.map(l => l.most / 100).toReversed(), error_x: { type: 'data', symmetric: false, array: costing.value.lines.map(() => 0).toReversed(), arrayminus: costing.value.lines.map(l => (l.most - l.least) / 100).toReversed() }, hovertemplate: '%{x:.2f}<extra></extra>' }])
-const range = (least: number, most: number) => (least === most ? money(least) : `${money(least)} – ${money(most)}`)
+const range = (least: number, most: number) => (least === most ? money(least) : `${money(least)} to ${money(most)}`)
 </script>
 
 <template>
@@ -266,7 +266,7 @@ ul { list-style: none; margin: 0; padding: 0; }
 .beads li { display: grid; grid-template-columns: auto 1fr auto; gap: 12px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
 .tall { width: 22px; height: 30px; border-radius: 7px; }
 .what, .amount { display: grid; gap: 2px; }
-.amount { justify-items: end; text-align: end; max-width: 190px; }
+.amount { justify-items: end; text-align: end; max-width: 160px; }
 .beads .figure { font-size: 24px; white-space: nowrap; }
 .cuts li { display: grid; grid-template-columns: auto 1fr; gap: 16px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
 .cuts .figure { font-size: 32px; min-width: 92px; }
