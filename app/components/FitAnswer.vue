@@ -14,6 +14,8 @@ const { length } = useLengths()
 const fit = computed(() => fitOf(props.piece))
 const kind = computed(() => fitKindOf(props.piece.fit.kind))
 const part = computed(() => fittedPart(props.piece))
+/** Small things need the tenth of a millimetre. */
+const fine = computed(() => (fit.value.wantedMm < 100 ? 1 : 0))
 const spread = computed(() => (fit.value.finishedMm.most - fit.value.finishedMm.least) / 2)
 /** The gauge runs from a little under the body to well over it; of a finished length, as far either side of what is wanted. */
 const from = computed(() => (kind.value.eases.length ? props.piece.fit.bodyMm - 10 : fit.value.wantedMm - Math.max(6, fit.value.wantedMm * 0.08)))
@@ -32,10 +34,10 @@ const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.valu
       <span class="wanted" :style="{ left: onGauge(fit.wantedMm) }" />
     </div>
     <p>
-      {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal) }} of beadwork.
+      {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal, fine) }} of beadwork.
       {{ kind.bend === 'round' ? 'Closes at' : kind.kind === 'earrings' ? 'Each hangs' : 'Comes to' }}
-      <b>{{ length(fit.finishedMm.nominal) }}</b>&nbsp;±&nbsp;{{ length(spread) }}<template v-if="fit.reachMm > 0">, let out to {{ length(fit.finishedMm.nominal + fit.reachMm) }}</template>;
-      wanted {{ length(fit.wantedMm) }}.
+      <b>{{ length(fit.finishedMm.nominal, fine) }}</b>&nbsp;±&nbsp;{{ length(spread, fine) }}<template v-if="fit.reachMm > 0">, let out to {{ length(fit.finishedMm.nominal + fit.reachMm, fine) }}</template>;
+      wanted {{ length(fit.wantedMm, fine) }}.
       <template v-if="ring">Ring size {{ showNumber(ring.iso, 1) }}, United States {{ ring.us }}, British {{ ring.gb }}.</template>
     </p>
     <p class="basis">{{ fit.basis.kind === 'gauge' ? `By your gauge, ${fit.basis.swatches === 1 ? 'one swatch' : `${fit.basis.swatches} swatches`}: ± ${showNumber(fit.basis.spread * 100, 1)} %.` : `By nominal bead sizes: ± ${showNumber(fit.basis.spread * 100)} % until you measure.` }}</p>

@@ -84,7 +84,7 @@ const why = (index: number) => questioned.value.find(q => q.index === index)?.wh
     <p v-if="differs" class="use">You have {{ kept!.value.gauge.swatches.length === 1 ? 'one swatch' : `${kept!.value.gauge.swatches.length} swatches` }} of this stitch, bead and thread. <button type="button" class="button" @click="use">Use my gauge</button></p>
     <ul v-if="gauge">
       <li v-for="(s, k) in gauge.swatches" :key="k" :class="{ strange: why(k) }">
-        <span><b>{{ s.rows }} rows = {{ length(s.lengthMm, 1) }}</b><span class="quiet"> {{ percent(factor(s)) }}<template v-if="s.columns"> · {{ s.columns }} across = {{ length(s.widthMm, 1) }}</template><template v-if="s.from"> · {{ s.from }}</template></span></span>
+        <span><b>{{ s.rows }} rows = {{ length(s.lengthMm, 1) }}</b> <span class="quiet">{{ percent(factor(s)) }}<template v-if="s.columns"> · {{ s.columns }} across = {{ length(s.widthMm, 1) }}</template><template v-if="s.from"> · {{ s.from }}</template></span></span>
         <button type="button" class="link" :aria-label="`Take out ${s.rows} rows = ${length(s.lengthMm, 1)}`" @click="keep(withoutSwatch(piece.gauges, key, k))">Take out</button>
         <p v-if="why(k)" class="why">{{ why(k) === 'far from the others' ? 'Far from the others: was a row miscounted, or the tape stretched?' : 'Far from what the beads say: check count and tape.' }}</p>
       </li>

@@ -89,11 +89,12 @@ export function fitOf(piece: Fitted, { part = fittedPart(piece), rows = rowsOf(p
   const atMm = finishedMm.nominal + settingsOf(fit.closure, (wanted - finishedMm.nominal) * turns) / turns
   const roomMm = atMm - fit.bodyMm
   const differenceMm = atMm - wanted
+  // What must pass a hand is loose on the wrist by nature: it sits well if it is no looser than it must be.
   const passes = finishedMm.nominal * turns >= mustPassMm(fit) - 1e-9
   return {
     wantedMm: wanted, thicknessMm: extent.thicknessMm, targetMm: targetFor(fit, wanted, t), beadworkMm: extent.lengthMm, finishedMm,
     reachMm: letOutMm(fit.closure) / turns, atMm, roomMm, differenceMm, basis: extent.basis,
-    feel: feelFor(fit, { roomMm, differenceMm, passes, beadworkMm: nominal }),
+    feel: feelFor(fit, { roomMm: roomMm - Math.max(0, wanted - fit.bodyMm - fit.easeMm), differenceMm, passes, beadworkMm: nominal }),
   }
 }
 

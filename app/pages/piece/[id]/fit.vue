@@ -92,78 +92,81 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
 
 <template>
   <main class="page">
-    <section class="body" aria-labelledby="for-whom">
-      <h2 id="for-whom">For whom, and how close</h2>
-      <div class="fields">
-        <VSelect :model-value="piece.fit.kind" :items="kinds" label="It is" @update:model-value="(k: FitKind) => setFit('Kind', asKind(piece.fit, k))" />
-        <PersonChoice :kind="piece.fit.kind" :wearer="piece.fit.wearer" @choose="person => setFit(`For ${person.name}`, forPerson(piece.fit, person))" />
-        <VTextField :model-value="piece.fit.wearer" label="For (optional)" maxlength="60" @change="(e: Event) => set('wearer', (e.target as HTMLInputElement).value.trim())" />
-        <LengthField :model-value="piece.fit.bodyMm" :label="kind.measureName" :least="kind.least" :most="kind.most" :hint="kind.howTo" @update:model-value="mm => set('bodyMm', mm)" />
-        <div v-if="piece.fit.kind === 'necklace'" class="eases" role="group" aria-label="Usual lengths"><button v-for="l in lengths" :key="l.name" type="button" class="button" :aria-pressed="Math.abs(piece.fit.bodyMm - l.mm) < 13" :class="{ on: Math.abs(piece.fit.bodyMm - l.mm) < 13 }" @click="set('bodyMm', l.mm)">{{ l.name }}<span>{{ length(l.mm) }}</span></button></div>
-        <template v-if="piece.fit.kind === 'ring'">
-          <VTextField v-model="ringText" label="Or a ring size" placeholder="7, L, 54" hint="United States number, British letter, or the round in mm." persistent-hint @change="setRing(ringText)" />
-          <p class="sizes">ISO <b>{{ showNumber(ring.iso, 1) }}</b> · United States <b>{{ ring.us }}</b> · British <b>{{ ring.gb }}</b> · {{ length(ring.diameterMm, 1) }} across. <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink></p>
-        </template>
-        <template v-if="kind.eases.length">
-          <LengthField :model-value="piece.fit.easeMm" label="Room to move" :least="-15" :most="150" @update:model-value="mm => set('easeMm', mm)" />
-          <div class="eases" role="group" aria-label="Usual room"><button v-for="e in kind.eases" :key="e.id" type="button" class="button" :aria-pressed="piece.fit.easeMm === e.mm" :class="{ on: piece.fit.easeMm === e.mm }" @click="set('easeMm', e.mm)">{{ e.name }} {{ length(e.mm) }}</button></div>
-        </template>
-        <VSelect v-if="goesRound" :model-value="piece.fit.wraps" :items="[1, 2, 3, 4, 5, 6, 7, 8]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
-        <ClosureFields v-if="kind.closures.length > 1" :kind="piece.fit.kind" :closure="piece.fit.closure" @change="closure => setFit('Closure', withClosure(piece.fit, closure))" />
-        <LengthField v-if="passes" :model-value="piece.fit.passMm" :label="kind.passes!.name" :least="0" :most="900" :hint="kind.passes!.howTo" @update:model-value="mm => set('passMm', mm)" />
-        <VSelect v-if="piece.fit.kind === 'cuff'" :model-value="piece.fit.cuffShare" :items="[0.75, 0.76, 0.77, 0.78, 0.79, 0.8].map(v => ({ value: v, title: `${showNumber(v * 100)} % of the wrist` }))" label="The band covers" @update:model-value="(v: number) => set('cuffShare', v)" />
-      </div>
-      <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
-      <p v-if="piece.fit.kind === 'necklace' || piece.fit.kind === 'choker'" class="caution">Cords and necklaces are dangerous to small children: a child’s necklace needs a breakaway clasp. What is sold must follow the law of the place.</p>
-      <p v-if="problem" class="caution" role="alert">{{ problem }}</p>
-    </section>
-
-    <section class="result" aria-labelledby="closes">
-      <h2 id="closes">{{ feelQuestion(piece.fit.kind) }}</h2>
-      <FitAnswer :piece="piece" />
-      <FitReasons :piece="piece" />
-    </section>
-
-    <section class="choices" aria-labelledby="choices">
-      <h2 id="choices">What comes near</h2>
-      <ul>
-        <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
-          <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
-          <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }} · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</span></span>
-          <span v-if="c.current" class="chosen">As planned</span>
-          <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
-        </li>
-      </ul>
-      <FitChart v-if="choices.length" :choices="choices" :kind="piece.fit.kind" :words="changeOf" />
-      <h2 class="second">How wide</h2>
-      <div class="widths">
-        <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
-      </div>
-      <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
-    </section>
-
-    <GaugeFields class="under" :piece="piece" @steps="commit" />
-
-    <section class="under how" aria-labelledby="how">
-      <h2 id="how">Made how</h2>
-      <div class="fields">
-        <VSelect v-if="parts.length > 1" :model-value="part.id" :items="parts" label="Part that is fitted" @update:model-value="(id: string) => set('part', id)" />
-        <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="moveTo" />
-        <ul v-if="moved.length" class="notes" role="status"><li v-for="note in moved" :key="note">{{ note }}</li></ul>
-        <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
-        <VSelect :model-value="part.spec" :items="specs" label="Bead" :hint="`The pattern stays bead for bead, ${columnsOf(part)} across; its size follows.`" persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
-      </div>
-    </section>
-    <section class="under" aria-labelledby="notes">
-      <h2 id="notes">Notes</h2>
-      <VTextarea :model-value="piece.notes" label="Notes" rows="3" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
-    </section>
+    <div class="column">
+      <section class="body" aria-labelledby="for-whom">
+        <h2 id="for-whom">For whom, and how close</h2>
+        <div class="fields">
+          <VSelect :model-value="piece.fit.kind" :items="kinds" label="It is" @update:model-value="(k: FitKind) => setFit('Kind', asKind(piece.fit, k))" />
+          <PersonChoice :kind="piece.fit.kind" :wearer="piece.fit.wearer" @choose="person => setFit(`For ${person.name}`, forPerson(piece.fit, person))" />
+          <VTextField :model-value="piece.fit.wearer" label="For (optional)" maxlength="60" @change="(e: Event) => set('wearer', (e.target as HTMLInputElement).value.trim())" />
+          <LengthField :model-value="piece.fit.bodyMm" :label="kind.measureName" :least="kind.least" :most="kind.most" :hint="kind.howTo" @update:model-value="mm => set('bodyMm', mm)" />
+          <div v-if="piece.fit.kind === 'necklace'" class="eases" role="group" aria-label="Usual lengths"><button v-for="l in lengths" :key="l.name" type="button" class="button" :aria-pressed="Math.abs(piece.fit.bodyMm - l.mm) < 13" :class="{ on: Math.abs(piece.fit.bodyMm - l.mm) < 13 }" @click="set('bodyMm', l.mm)">{{ l.name }}<span>{{ length(l.mm) }}</span></button></div>
+          <template v-if="piece.fit.kind === 'ring'">
+            <VTextField v-model="ringText" label="Or a ring size" placeholder="7, L, 54" hint="United States number, British letter, or the round in mm." persistent-hint @change="setRing(ringText)" />
+            <p class="sizes">ISO <b>{{ showNumber(ring.iso, 1) }}</b> · United States <b>{{ ring.us }}</b> · British <b>{{ ring.gb }}</b> · {{ length(ring.diameterMm, 1) }} across. <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink></p>
+          </template>
+          <template v-if="kind.eases.length">
+            <LengthField :model-value="piece.fit.easeMm" label="Room to move" :least="-15" :most="150" @update:model-value="mm => set('easeMm', mm)" />
+            <div class="eases" role="group" aria-label="Usual room"><button v-for="e in kind.eases" :key="e.id" type="button" class="button" :aria-pressed="piece.fit.easeMm === e.mm" :class="{ on: piece.fit.easeMm === e.mm }" @click="set('easeMm', e.mm)">{{ e.name }} {{ length(e.mm) }}</button></div>
+          </template>
+          <VSelect v-if="goesRound" :model-value="piece.fit.wraps" :items="[1, 2, 3, 4, 5, 6, 7, 8]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
+          <ClosureFields v-if="kind.closures.length > 1" :kind="piece.fit.kind" :closure="piece.fit.closure" @change="closure => setFit('Closure', withClosure(piece.fit, closure))" />
+          <LengthField v-if="passes" :model-value="piece.fit.passMm" :label="kind.passes!.name" :least="0" :most="900" :hint="kind.passes!.howTo" @update:model-value="mm => set('passMm', mm)" />
+          <VSelect v-if="piece.fit.kind === 'cuff'" :model-value="piece.fit.cuffShare" :items="[0.75, 0.76, 0.77, 0.78, 0.79, 0.8].map(v => ({ value: v, title: `${showNumber(v * 100)} % of the wrist` }))" label="The band covers" @update:model-value="(v: number) => set('cuffShare', v)" />
+        </div>
+        <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
+        <p v-if="piece.fit.kind === 'necklace' || piece.fit.kind === 'choker'" class="caution">Cords and necklaces are dangerous to small children: a child’s necklace needs a breakaway clasp. What is sold must follow the law of the place.</p>
+        <p v-if="problem" class="caution" role="alert">{{ problem }}</p>
+      </section>
+      <section class="under how" aria-labelledby="how">
+        <h2 id="how">Made how</h2>
+        <div class="fields">
+          <VSelect v-if="parts.length > 1" :model-value="part.id" :items="parts" label="Part that is fitted" @update:model-value="(id: string) => set('part', id)" />
+          <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="moveTo" />
+          <ul v-if="moved.length" class="notes" role="status"><li v-for="note in moved" :key="note">{{ note }}</li></ul>
+          <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
+          <VSelect :model-value="part.spec" :items="specs" label="Bead" :hint="`The pattern stays bead for bead, ${columnsOf(part)} across; its size follows.`" persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
+        </div>
+      </section>
+    </div>
+    <div class="column">
+      <section class="result" aria-labelledby="closes">
+        <h2 id="closes">{{ feelQuestion(piece.fit.kind) }}</h2>
+        <FitAnswer :piece="piece" />
+        <FitReasons :piece="piece" />
+      </section>
+      <GaugeFields class="under gauge" :piece="piece" @steps="commit" />
+      <section class="under notes-of" aria-labelledby="notes">
+        <h2 id="notes">Notes</h2>
+        <VTextarea :model-value="piece.notes" label="Notes" rows="3" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
+      </section>
+    </div>
+    <div class="column">
+      <section class="choices" aria-labelledby="choices">
+        <h2 id="choices">What comes near</h2>
+        <ul>
+          <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
+            <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
+            <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }} · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</span></span>
+            <span v-if="c.current" class="chosen">As planned</span>
+            <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
+          </li>
+        </ul>
+        <FitChart v-if="choices.length" :choices="choices" :kind="piece.fit.kind" :words="changeOf" />
+        <h2 class="second">How wide</h2>
+        <div class="widths">
+          <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
+        </div>
+        <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
+      </section>
+    </div>
   </main>
 </template>
 
 <style scoped>
 .page { padding: 12px 24px 32px; display: grid; grid-template-columns: minmax(260px, 340px) minmax(280px, 1fr) minmax(360px, 1.2fr); gap: 28px; align-items: start; max-width: 1480px; margin: 0 auto; width: 100%; }
 section { display: grid; gap: 16px; }
+.column { display: grid; gap: 24px; align-content: start; }
 .fields { display: grid; gap: 16px; }
 .eases { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; margin-top: -6px; }
 .eases .button { padding: 4px; font-size: 14px; font-weight: 500; flex-direction: column; gap: 2px; }
@@ -186,6 +189,16 @@ li { display: grid; grid-template-columns: 64px 1fr auto; gap: 14px; align-items
 .widths { display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px; }
 .widths .button { flex-direction: column; gap: 3px; padding: 8px; min-height: 52px; font-weight: 400; font-size: 14px; }
 .result :deep(.answer strong) { font-size: 26px; }
-@media (width <= 1100px) { .page { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } .choices { grid-column: 1 / -1; } }
-@media (width <= 720px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 14px 24px; gap: 22px; } .result { order: -1; } .page > li { grid-template-columns: 52px 1fr; } .choices li { grid-template-columns: 52px 1fr; } .choices li > :last-child { grid-column: 2; justify-self: start; } }
+@media (width <= 1100px) { .page { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } .column:last-child { grid-column: 1 / -1; } }
+@media (width <= 720px) {
+  .page { grid-template-columns: minmax(0, 1fr); padding: 8px 14px 24px; gap: 22px; }
+  .column { display: contents; }
+  .result { order: -1; }
+  .choices { order: 1; }
+  .gauge { order: 2; }
+  .how { order: 3; }
+  .notes-of { order: 4; }
+  .choices li { grid-template-columns: 52px 1fr; }
+  .choices li > :last-child { grid-column: 2; justify-self: start; }
+}
 </style>
