@@ -13,6 +13,7 @@ import { sameLook } from '#core/piece/tray'
 import { saying } from '../composables/saying'
 import { useSpecs } from '../composables/specs'
 import { useShelf } from '../stores/shelf'
+import CaliperButton from './CaliperButton.vue'
 import GlyphMark from './GlyphMark.vue'
 
 /** Changes a bead of the tray, or adds one. */
@@ -117,9 +118,9 @@ function remove() {
         <legend>A size of my own: measure ten in a row and divide</legend>
         <VTextField v-model="own.name" label="Its name" maxlength="40" :error-messages="ownTrouble.name && own.name !== '' ? [ownTrouble.name] : []" />
         <VSelect v-model="own.shape" :items="shapes" label="Shape" />
-        <VTextField v-model="own.d" label="Across, mm" inputmode="decimal" :error-messages="ownTrouble.d ? [ownTrouble.d] : []" />
-        <VTextField v-model="own.l" label="Along the hole, mm" inputmode="decimal" :error-messages="ownTrouble.l ? [ownTrouble.l] : []" />
-        <VTextField v-model="own.h" label="Hole, mm" inputmode="decimal" :error-messages="ownTrouble.h ? [ownTrouble.h] : []" />
+        <div class="with"><VTextField v-model="own.d" label="Across, mm" inputmode="decimal" :error-messages="ownTrouble.d ? [ownTrouble.d] : []" /><CaliperButton label="Across" @measured="mm => { own.d = String(mm) }" /></div>
+        <div class="with"><VTextField v-model="own.l" label="Along the hole, mm" inputmode="decimal" :error-messages="ownTrouble.l ? [ownTrouble.l] : []" /><CaliperButton label="Along the hole" @measured="mm => { own.l = String(mm) }" /></div>
+        <div class="with"><VTextField v-model="own.h" label="Hole, mm" inputmode="decimal" :error-messages="ownTrouble.h ? [ownTrouble.h] : []" /><CaliperButton label="Hole" @measured="mm => { own.h = String(mm) }" /></div>
         <VTextField v-model="own.perGram" label="Beads in a gram" inputmode="decimal" :error-messages="ownTrouble.perGram ? [ownTrouble.perGram] : []" />
         <button type="button" class="button" :disabled="Object.keys(ownTrouble).length > 0" @click="keepSize">Use this size</button><button type="button" class="button plain" @click="measuring = false">Not now</button>
       </fieldset>
@@ -154,6 +155,7 @@ function remove() {
 </template>
 
 <style scoped>
+.with { display: grid; grid-template-columns: 1fr auto; gap: 8px; align-items: start; }
 .form { display: grid; gap: 16px; box-shadow: var(--shadow); max-height: 90dvh; overflow: auto; }
 .pair { display: grid; grid-template-columns: auto 1fr; gap: 16px; align-items: center; }
 .colour { display: flex; gap: 10px; align-items: center; color: var(--soft); }

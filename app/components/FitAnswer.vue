@@ -38,6 +38,7 @@ const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.valu
       {{ kind.bend === 'round' ? 'Closes at' : kind.kind === 'earrings' ? 'Each hangs' : 'Comes to' }}
       <b>{{ length(fit.finishedMm.nominal, fine) }}</b>&nbsp;±&nbsp;{{ length(spread, fine) }}<template v-if="fit.reachMm > 0">, let out to {{ length(fit.finishedMm.nominal + fit.reachMm, fine) }}</template>;
       wanted {{ length(fit.wantedMm, fine) }}.
+      <template v-if="kind.pieces === 2">Make two; work the second as the mirror of the first.</template>
       <template v-if="ring">Ring size {{ showNumber(ring.iso, 1) }}, United States {{ ring.us }}, British {{ ring.gb }}.</template>
     </p>
     <p class="basis">{{ fit.basis.kind === 'gauge' ? `By your gauge, ${fit.basis.swatches === 1 ? 'one swatch' : `${fit.basis.swatches} swatches`}: ± ${showNumber(fit.basis.spread * 100, 1)} %.` : `By nominal bead sizes: ± ${showNumber(fit.basis.spread * 100)} % until you measure.` }}</p>

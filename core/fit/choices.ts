@@ -14,8 +14,8 @@ import { handFor } from './gauge'
 import { fitKindOf } from './kind'
 import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 
-/** What a choice gives way in: nothing, plain ends, colour cycles begun, the closure, a chain, or the size of the beads. */
-export type Way = 'whole' | 'ends' | 'cycle' | 'closure' | 'chain' | 'bead'
+/** What a choice gives way in: nothing, plain ends, colour cycles begun, a repeat broken off, the closure, a chain, or the size of the beads. */
+export type Way = 'whole' | 'ends' | 'cycle' | 'part' | 'closure' | 'chain' | 'bead'
 
 /** What a choice changes of the piece. */
 export interface Choice {
@@ -26,7 +26,7 @@ export interface Choice {
   /** Bead rows more (or fewer, negative) at the two ends. */
   readonly startRows: number
   readonly endRows: number
-  /** Rows of the repeat begun again after the last copy: whole colour cycles. */
+  /** Rows of the repeat begun again after the last copy. */
   readonly cycleRows: number
   readonly closure: Closure
   readonly spec: string
@@ -36,7 +36,7 @@ export interface Choice {
   readonly beadsMore: number
   /** Whether it ends on a whole repeat with nothing plain added. */
   readonly whole: boolean
-  /** Whether its colours end on a full cycle. */
+  /** Whether its colours end on a full cycle, the repeat itself whole or not. */
   readonly cycleWhole: boolean
   /** Hours of beading, by the speed of the piece: most and least. */
   readonly hours: { readonly least: number, readonly most: number }
@@ -45,7 +45,7 @@ export interface Choice {
 
 type Change = Pick<Choice, 'times' | 'startRows' | 'endRows' | 'cycleRows'>
 
-/** The rows of the repeat that are begun again, row-major; they repeat every cycle, so any number of them can be taken. */
+/** The rows of the repeat that are begun again, row-major. */
 function cycleCells(part: Part, rows: number): Uint16Array {
   return copyBox(part.repeat, 0, 0, columnsOf(part), rows)
 }
@@ -66,10 +66,10 @@ const CLOSURE_REACH_MM = 12
 /** A chain as it is usually sold, mm (common practice: 25–50). */
 const CHAIN_MM = 50
 /** What giving way costs in the order of the list, in half millimetres of difference. */
-const COST: Record<Way, number> = { whole: 0, cycle: 1, ends: 1, closure: 3, chain: 3, bead: 5 }
+const COST: Record<Way, number> = { whole: 0, cycle: 1, ends: 1, part: 4, closure: 3, chain: 3, bead: 5 }
 
 /**
- * The counts that come near: n and n + 1 whole repeats, n with whole colour cycles begun again, n with longer plain ends, n + 1 with
+ * The counts that come near: n and n + 1 whole repeats, n with whole colour cycles begun again, n with a repeat broken off, n with longer plain ends, n + 1 with
  * shorter ends where they have rows to give, another closure at its usual length, a chain, and the bead sizes next to this one. Sorted
  * by how far each is from what is wanted, and by what it gives way in. The remainder is part of every choice.
  */
@@ -96,7 +96,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
     const ended = full.startRows + full.endRows
     out.push({
       id, way, ...full, closure, spec, fit: fitOf(on, { part: next, fit: { ...fit, closure } }), beads, beadsMore: beads - now,
-      whole: ended === 0 && full.cycleRows === 0, cycleWhole: ended % cycle === 0,
+      whole: ended === 0 && full.cycleRows === 0, cycleWhole: full.cycleRows % cycle === 0,
       hours: { least: beads * many / cost.beadsPerHourMost, most: beads * many / cost.beadsPerHourLeast },
       current: same && full.times === part.times && ended === 0 && full.cycleRows === 0,
     })
@@ -112,6 +112,10 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   if (spare > 0) offer('ends', { times: n, startRows: Math.ceil(spare / 2), endRows: Math.floor(spare / 2) })
   const cycles = Math.round((exact - n * per) / cycle)
   if (cycle < per && cycles > 0 && cycles * cycle < per) offer('cycle', { times: n, cycleRows: cycles * cycle })
+  // The repeat begun again and broken off where the measure ends: fits any pattern, at the price of a broken figure.
+  const step = techniqueOf(part).repeatRows
+  const broken = Math.round((exact - n * per) / step) * step
+  if (broken > 0 && broken < per && broken % cycle !== 0) offer('part', { times: n, cycleRows: broken })
   const less = Math.round((n + 1) * per - exact)
   // Each end that has rows keeps one; what one end cannot give, the other does.
   const [startGives, endGives] = [Math.max(0, part.start.rows - 1), Math.max(0, part.end.rows - 1)]

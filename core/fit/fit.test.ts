@@ -7,7 +7,7 @@ import { MOTIFS } from '../pattern/motif'
 import { beginPiece, type PieceWish } from '../piece/begin'
 import { columnsOf, rowsOf, workOf, type Piece } from '../piece/piece'
 import { columnStepOf } from '../piece/recast'
-import { fitSchema, type Fit } from '../piece/schema'
+import { fitSchema, type Fit, type Gauge } from '../piece/schema'
 import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
 import { tallyPart, totalOf } from '../tally/tally'
@@ -16,6 +16,9 @@ import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps } from './choic
 import { CLOSURES, letOutMm, settingsOf, usualClosure, type Closure } from './closure'
 import { colourCycle } from './cycle'
 import { extentOf, mixedSizes } from './extent'
+import { swatchFactors } from './gauge'
+import { beadsToBuy } from '../supply/beads'
+import { threadCuts } from '../supply/thread'
 import { feelFor, feelOf, feelQuestion, feelShort, feelWords, fitsWell, roomLimits } from './feel'
 import { FIT_KINDS, FIT_TABLE, fitKindOf, NECKLACE_LENGTHS } from './kind'
 import { reasonLine, reasonsOf } from './reasoning'
@@ -57,6 +60,14 @@ describe('the reckoning', () => {
     const more = (t: number) => beadworkFor(183, t, plain) - 183
     expect(more(6.5)).toBeGreaterThan(20)
     expect(more(11.8)).toBeLessThan(37.2)
+  })
+  it('a thick band bends as its middle does: the arc through the middle of the band, walked in small steps', () => {
+    fc.assert(fc.property(fc.double({ min: 60, max: 400, noNaN: true }), fc.double({ min: 0.5, max: 15, noNaN: true }), (inside, t) => {
+      const r = inside / (2 * Math.PI) + t / 2
+      let walked = 0
+      for (let k = 0; k < 3000; k++) walked += 2 * r * Math.sin(Math.PI / 3000)
+      expect(beadworkFor(inside, t, fitted({ closure: usualClosure('none') }))).toBeCloseTo(walked, 2)
+    }))
   })
   it('says what a band of counted rows closes at', () => {
     // 106 bead rows of cylinder 11/0 peyote: 170.4 mm; closes at 170.4 + 14 − π 1.6 = 179.37; room on 170: 9.37 → close
@@ -274,6 +285,45 @@ describe('choices', () => {
       if (finished < 1) return
       const again = { ...fit, bodyMm: finished - (wantedMm(fit, extentOf(p, one).widthMm.nominal) - fit.bodyMm) }
       expect(rowsWanted({ ...p, fit: again })).toBeCloseTo(rowsOf(one), 6)
+    }))
+  })
+})
+
+describe('a change reaches what depends on it, and nothing else', () => {
+  const outcome = (p: Piece) => ({ tally: [...tallyPart(p.parts[0]!)], buy: beadsToBuy(p).map(b => [b.need, b.grams]), thread: threadCuts(p, p.parts[0]!).map(c => c.pathMm), size: extentOf(p, p.parts[0]!).lengthMm, fit: fitOf(p) })
+  const anyFitted: fc.Arbitrary<Piece> = fc.tuple(anyPiece, anyFit).map(([p, fit]) => ({ ...p, fit }))
+  it('another measure: the fit only', () => {
+    fc.assert(fc.property(anyFitted, fc.integer({ min: 1, max: 40 }), (p, more) => {
+      const [was, now] = [outcome(p), outcome({ ...p, fit: { ...p.fit, bodyMm: p.fit.bodyMm + more } })]
+      expect({ ...now, fit: null }).toEqual({ ...was, fit: null })
+      expect(now.fit.wantedMm).toBeGreaterThanOrEqual(was.fit.wantedMm)
+      expect(now.fit.beadworkMm).toEqual(was.fit.beadworkMm)
+      expect(now.fit.finishedMm).toEqual(was.fit.finishedMm)
+    }))
+  })
+  it('another closure: fit and what is sewn on, no bead and no path', () => {
+    fc.assert(fc.property(anyFitted, anyClosure, (p, closure) => {
+      const [was, now] = [outcome(p), outcome({ ...p, fit: { ...p.fit, closure } })]
+      expect({ ...now, fit: null }).toEqual({ ...was, fit: null })
+    }))
+  })
+  it('a gauge: sizes and fit, no count, no weight, no thread', () => {
+    fc.assert(fc.property(anyFitted, fc.integer({ min: 90, max: 110 }), (p, percent) => {
+      const one = p.parts[0]!
+      const key = { technique: one.technique, spec: one.spec, thread: p.supply.thread } as Gauge
+      const perRow = 1 / swatchFactors(key, { rows: 1, lengthMm: 1, columns: 0, widthMm: 0, from: '' }).along
+      const q = { ...p, gauges: [{ ...key, swatches: [{ rows: 20, lengthMm: 20 * perRow * percent / 100, columns: 0, widthMm: 0, from: '' }] }] }
+      const [was, now] = [outcome(p), outcome(q)]
+      expect([now.tally, now.buy, now.thread]).toEqual([was.tally, was.buy, was.thread])
+      expect(now.size.nominal).toBeCloseTo(was.size.nominal * percent / 100, 6)
+      expect(now.fit.beadworkMm).toEqual(now.size)
+      expect(now.fit.wantedMm).toBe(was.fit.wantedMm)
+    }))
+  })
+  it('another colour: neither size nor thread', () => {
+    fc.assert(fc.property(anyFitted, (p) => {
+      const [was, now] = [outcome(p), outcome({ ...p, tray: p.tray.map(b => ({ ...b, colour: '#123456' })) })]
+      expect(now).toEqual(was)
     }))
   })
 })

@@ -101,6 +101,7 @@ export const supplySchema = z.strictObject({
   hanks: z.boolean().default(false).describe('Hanks can be bought too'),
   batch: z.int().min(1).max(999).default(1).describe('How many are made; of earrings, pairs'),
   sewPasses: z.int().min(0).max(6).default(2).describe('Extra passes through the beads that a closure is sewn to'),
+  earWireGauge: z.int().min(0).max(26).default(0).describe('Ear wires bent by hand of this gauge; 0 if they are bought'),
   elastics: z.int().min(1).max(4).default(2).describe('Elastics side by side, where elastic closes it'),
 })
 

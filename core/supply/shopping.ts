@@ -87,7 +87,8 @@ function othersOf(entries: readonly ToShop[], box: Box): ShopOther[] {
       else want(material, { elastic: 'Elastic', chain: 'Extender chain', wire: 'Wire', cord: 'Cord' }[material], 'mm', totalMm, () => 0, piece.name)
     }
     const { closure } = piece.fit
-    if (closure.kind !== 'none' && closure.kind !== 'elastic') {
+    const bent = closure.kind === 'ear-wire' && piece.supply.earWireGauge > 0
+    if (closure.kind !== 'none' && closure.kind !== 'elastic' && !bent) {
       const name = closureName(closure)
       // A closure opens in so many places: each button or ring is one more; ear findings come by the piece.
       want(`closure/${closure.kind}/${name}`, name, 'count', made * Math.max(1, closure.openings), () => free(closureIn(box, piece, 'list')), piece.name)

@@ -10,7 +10,7 @@ import { beadsToBuy, needOf } from './beads'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
 import { buying, hankGrams, packsFor } from './packs'
 import { cutList, cutThread, holeChecks, lengthsOf, threadCuts } from './thread'
-import { coilTurnMm, coilWire, loopWireMm, wireThatPasses } from './wire'
+import { coilTurnMm, coilWire, helixTurnMm, loopWireMm, wireThatPasses } from './wire'
 
 const supply = supplySchema.parse({})
 
@@ -121,13 +121,34 @@ describe('what else is cut', () => {
   })
 })
 
+describe('ear wires', () => {
+  it('bent by hand are cut of wire, one for each earring, and not bought', () => {
+    const p = piece({ supply: supplySchema.parse({ earWireGauge: 20 }) })
+    const drops = { ...p, fit: { ...p.fit, kind: 'earrings' as const, closure: usualClosure('ear-wire') } }
+    expect(cutList(drops).find(c => c.material === 'wire')).toMatchObject({ pieces: 1, cutMm: 50, totalMm: 50 })
+    expect(lengthsOf(drops, 2).find(l => l.material === 'wire')!.totalMm).toBe(100)
+    expect(cutList({ ...drops, supply: { ...drops.supply, earWireGauge: 0 } }).some(c => c.material === 'wire')).toBe(false)
+  })
+})
+
 describe('wire', () => {
   it('a loop takes the pliers’ round and 2 mm, a coil turn the round through its middle (common practice)', () => {
     expect(loopWireMm(3)).toBeCloseTo(11.42, 2)
     expect(coilTurnMm(1, 0.4)).toBeCloseTo(4.398, 3)
-    // 26 gauge is 0.405 mm: 10 mm are 25 turns of π × 1.405
+    // 26 gauge is 0.4049 mm: 10 mm are 25 turns of √((π × 1.4049)² + 0.4049²)
     expect(coilWire(10, 1, 26)).toMatchObject({ turns: 25 })
-    expect(coilWire(10, 1, 26).wireMm).toBeCloseTo(25 * Math.PI * 1.4049, 1)
+    expect(coilWire(10, 1, 26).wireMm).toBeCloseTo(25 * Math.hypot(Math.PI * 1.4049, 0.4049), 1)
+    // opened to 2 mm: 5 turns
+    expect(coilWire(10, 1, 26, 2).turns).toBe(5)
+  })
+  it('a helix is as long as the path walked along it in small steps (arc length of a helix)', () => {
+    fc.assert(fc.property(fc.double({ min: 0.5, max: 8, noNaN: true }), fc.double({ min: 0.1, max: 3, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (core, d, pitch) => {
+      const r = (core + d) / 2
+      const n = 4000
+      let walked = 0
+      for (let k = 0; k < n; k++) walked += Math.hypot(r * (Math.cos(2 * Math.PI * (k + 1) / n) - Math.cos(2 * Math.PI * k / n)), r * (Math.sin(2 * Math.PI * (k + 1) / n) - Math.sin(2 * Math.PI * k / n)), pitch / n)
+      expect(helixTurnMm(core, d, pitch)).toBeCloseTo(walked, 4)
+    }))
   })
   it('passes a hole as often as the circle of so many wires is no larger', () => {
     // a hole of 0.8: 22 gauge (0.644) once; twice needs 2 d ≤ 0.8, 0.40 or thinner: 27 gauge (0.361), 26 is 0.405

@@ -5,6 +5,8 @@ import { fittedPart, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece
 import type { Supply } from '../piece/schema'
 import { tallyPart, totalOf } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
+import { wireDiameterMm } from '../units/wire-gauge'
+import { EAR_WIRE_MM } from './wire'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
 
 /** Thread lies in waves and is pulled tight by hand: path × 1.05 (common practice). */
@@ -90,6 +92,9 @@ function closureCuts({ fit, supply }: Piece): Cut[] {
     const exact = ELASTIC_TIMES * fit.bodyMm * fit.wraps
     const cutMm = roundUp(exact)
     return [cut('elastic', 'Elastic', 'elastic', supply.elastics, cutMm, cutMm - exact, `${ELASTIC_TIMES} × ${Math.round(fit.bodyMm)} mm${fit.wraps > 1 ? ` × ${fit.wraps} turns` : ''}`)]
+  }
+  if (closure.kind === 'ear-wire' && supply.earWireGauge > 0) {
+    return [cut('ear-wire', `Ear wire, ${supply.earWireGauge} gauge`, 'wire', 1, EAR_WIRE_MM, 0, `${EAR_WIRE_MM} mm of wire ${Math.round(wireDiameterMm(supply.earWireGauge) * 100) / 100} mm thick; file the end smooth`)]
   }
   return closure.extenderMm > 0 ? [cut('chain', 'Extender chain', 'chain', 1, closure.extenderMm, 0, `${Math.round(closure.extenderMm)} mm, with a bead at its end`)] : []
 }

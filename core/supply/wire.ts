@@ -7,11 +7,18 @@ export const loopWireMm = (pliersMm: number): number => pliersMm * Math.PI + 2
 /** Wire for one turn of a coil, mm: its middle runs round core and wire together. */
 export const coilTurnMm = (coreMm: number, wireMm: number): number => Math.PI * (coreMm + wireMm)
 
-/** Wire for a coil of turns laid side by side over a length, and how many turns these are. */
-export function coilWire(lengthMm: number, coreMm: number, gauge: number): { turns: number, wireMm: number } {
+/**
+ * Length of one turn of a helix, mm: √((π (D + d))² + p²) for a core D, a wire or thread d and a pitch p along the core (arc length of
+ * a helix through the middle of the wire).
+ */
+export const helixTurnMm = (coreMm: number, wireMm: number, pitchMm: number): number => Math.hypot(coilTurnMm(coreMm, wireMm), pitchMm)
+
+/** Wire for a coil over a length, and its turns: laid side by side, or opened to a pitch. */
+export function coilWire(lengthMm: number, coreMm: number, gauge: number, pitchMm = 0): { turns: number, wireMm: number } {
   const d = wireDiameterMm(gauge)
-  const turns = Math.ceil(lengthMm / d - 1e-9)
-  return { turns, wireMm: turns * coilTurnMm(coreMm, d) }
+  const pitch = Math.max(d, pitchMm)
+  const turns = Math.ceil(lengthMm / pitch - 1e-9)
+  return { turns, wireMm: turns * helixTurnMm(coreMm, d, pitch) }
 }
 
 /** Gauges that ear wires and posts are made of (common practice). */

@@ -277,6 +277,16 @@ describe('the other stitches, by hand', () => {
     expect(size('ladder', 2, 30)).toEqual([2.6, 48])
     expect(thread('ladder', 2, 30)).toBeCloseTo(30 * (2 * 2 * 1.3 + 1.6), 9)
   })
+  it('ladder between cords: cord folded double with its knots, thread about twice the cord (common practice)', () => {
+    const laced = { columns: 1, rows: 160, bead: requireSpec('round-8'), settings: requireTechnique('ladder').settings.parse({ cordMm: 1.5 }) }
+    const { runs, passes } = requireTechnique('ladder').path(laced)
+    // 160 rungs of 3 mm are 480 mm: twice round a wrist; cord 2 × 480 + 200
+    expect(runs.find(r => r.id === 'cord')!.lengthMm).toBe(1160)
+    // each rung 2 × 2.1 + 2 × 1.5 + 3 = 10.2 mm
+    expect(runs.find(r => r.id === 'thread')!.lengthMm).toBeCloseTo(1632, 9)
+    expect(passes).toBe(2)
+    expect(requireTechnique('ladder').widthOf(laced)).toBeCloseTo(2.1 + 3, 9)
+  })
   it('herringbone: pairs that lean by 18°; W + d a row and d a pair', () => {
     expect(orderOf(work('herringbone', 4, 2), 'herringbone')).toEqual(['1 → 00 10 20 30', '2 ← 31 21 11 01'])
     // 4 × 1.6 wide; 10 × 1.3 × cos 18° + 1.6 × sin 18° = 12.3637 + 0.4944

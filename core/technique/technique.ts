@@ -49,7 +49,7 @@ export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): P
 
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {
-  readonly id: 'thread' | 'weft' | 'warp'
+  readonly id: 'thread' | 'weft' | 'warp' | 'cord'
   readonly name: string
   /** Threads of this kind that lie side by side; each is `lengthMm` long. */
   readonly count: number

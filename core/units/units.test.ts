@@ -1,7 +1,27 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import convert from 'convert'
+import { inchFromMm, mmFromInch, tryParseLength } from './length'
+import { CARD, PLAIN_PX_PER_MM } from './screen'
 import { gbFromIso, HALF_US_SIZE_MM, isoFromGb, isoFromUs, ringSize, usFromIso } from './ring-size'
 import { nearestWireGauge, wireDiameterMm } from './wire-gauge'
+
+describe('lengths and weights against a registry library', () => {
+  it('inch and millimetre agree with it', () => {
+    fc.assert(fc.property(fc.double({ min: 0.01, max: 2000, noNaN: true }), (value) => {
+      expect(mmFromInch(value)).toBeCloseTo(convert(value, 'inches').to('millimeters'), 6)
+      expect(inchFromMm(value)).toBeCloseTo(convert(value, 'millimeters').to('inches'), 9)
+    }))
+  })
+  it.each([['7 1/4 in', 7.25, 'inches'], ['18.5 cm', 18.5, 'centimeters'], ['0.19 m', 0.19, 'meters'], ['184 mm', 184, 'millimeters']] as const)('%s is read as the library reads it', (text, value, unit) => {
+    const read = tryParseLength(text, 'mm')
+    expect(read.ok && read.value).toBeCloseTo(convert(value, unit).to('millimeters'), 9)
+  })
+  it('a bank card is 85.60 × 53.98 mm (ISO/IEC 7810, ID-1), and 96 pixels an inch are 3.78 a millimetre', () => {
+    expect(CARD).toEqual({ widthMm: 85.6, heightMm: 53.98 })
+    expect(PLAIN_PX_PER_MM).toBeCloseTo(96 / convert(1, 'inches').to('millimeters'), 12)
+  })
+})
 
 describe('wire gauge', () => {
   it.each([[18, 1.024], [20, 0.812], [22, 0.644], [24, 0.511], [26, 0.405], [28, 0.321]])('%d is %d mm thick (ASTM B258)', (gauge, mm) => {

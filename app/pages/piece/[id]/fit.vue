@@ -73,19 +73,20 @@ function setRing(text: string) {
 }
 
 const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
-const WAYS = { whole: 'whole repeats', ends: '', cycle: '', closure: '', chain: '', bead: '' } as const
 const changeOf = (choice: Choice) => {
   const said: string[] = []
   const ends = choice.startRows + choice.endRows
   if (ends !== 0) said.push(`${Math.abs(ends)} plain ${Math.abs(ends) === 1 ? 'row' : 'rows'} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
-  if (choice.cycleRows > 0) said.push(`${choice.cycleRows} rows begun again, colours end whole`)
+  if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${choice.cycleRows === 1 ? 'row' : 'rows'} of the next`)
   const own = piece.value.fit.closure
   if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
   else if (!sameClosure(choice.closure, own)) said.push(`${closureName(choice.closure).toLowerCase()}, ${length(choice.closure.lengthMm)}`)
   if (choice.spec !== part.value.spec) said.push(`in ${requireSpec(choice.spec).name}`)
-  return said.join(', ') || WAYS.whole
+  return said.join(', ') || 'whole repeats'
 }
 const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math.abs(mm), 1)} ${mm > 0 ? 'over' : 'short'}`)
+/** Whether figures and colours end whole, in words. */
+const ending = (c: Choice) => (c.cycleRows === 0 ? c.way === 'whole' ? '' : ' · repeats whole' : c.cycleWhole ? ' · colours end whole, the repeat does not' : ' · breaks off in the repeat')
 const room = (c: Choice) => (kind.value.eases.length ? `, ${length(c.fit.roomMm)} room` : '')
 const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1, Math.round(least * 60))}–${Math.round(most * 60)} min` : `${showNumber(least, least < 10 ? 1 : 0)}–${showNumber(most, most < 10 ? 1 : 0)} h`)
 </script>
@@ -147,7 +148,7 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
         <ul>
           <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
             <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
-            <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }} · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</span></span>
+            <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }} · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}{{ ending(c) }}</span></span>
             <span v-if="c.current" class="chosen">As planned</span>
             <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
           </li>

@@ -13,6 +13,7 @@ import { closureIn, contests, freeFor, reservedBy, spoolOf, takenBy } from '#cor
 import { NEEDLES, requireThread, THREADS } from '#core/supply/catalogue'
 import { costOf, weightOf } from '#core/supply/cost'
 import { cutList, holeChecks, lengthsOf, type Help } from '#core/supply/thread'
+import { EAR_WIRE_GAUGES } from '#core/supply/wire'
 import { closureName } from '#core/fit/closure'
 import { showNumber } from '#core/units/length'
 import { saying } from '../../../composables/saying'
@@ -213,6 +214,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           <VSelect :model-value="supply.reinforce" :items="[0, 1, 2, 3, 4]" label="Extra passes to reinforce" @update:model-value="(v: number) => set('reinforce', v)" />
           <VSelect :model-value="supply.sewPasses" :items="[0, 1, 2, 3, 4, 5, 6]" label="Extra passes at the closure" @update:model-value="(v: number) => set('sewPasses', v)" />
           <VSelect v-if="piece.fit.closure.kind === 'elastic'" :model-value="supply.elastics" :items="[1, 2, 3, 4]" label="Elastics side by side" @update:model-value="(v: number) => set('elastics', v)" />
+          <VSelect v-if="piece.fit.closure.kind === 'ear-wire'" :model-value="supply.earWireGauge" :items="[{ value: 0, title: 'bought' }, ...EAR_WIRE_GAUGES.map(g => ({ value: g, title: `bent of ${g} gauge wire` }))]" label="Ear wires" @update:model-value="(v: number) => set('earWireGauge', v)" />
           <VCheckbox :model-value="supply.doubled" label="Doubled thread" @update:model-value="v => set('doubled', Boolean(v))" />
         </div>
         <template v-for="part in piece.parts" :key="part.id">
