@@ -19,6 +19,7 @@ import { useBox } from '../stores/box'
 import { useShelf } from '../stores/shelf'
 import PlotChart from '../chart/PlotChart.vue'
 import BoxNav from '../components/BoxNav.vue'
+import PutBackBar from '../components/PutBackBar.vue'
 import StockDialog from '../components/StockDialog.vue'
 import WeighDialog from '../components/WeighDialog.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
@@ -31,6 +32,7 @@ const { long, length } = useLengths()
 const says = ref('')
 const known = ref(false)
 const bad = ref<readonly BadLine[]>([])
+const putBack = ref<InstanceType<typeof PutBackBar>>()
 const names = ref(new Map<string, string>())
 const currency = computed(() => account.account?.settings.currency ?? 'EUR')
 
@@ -156,31 +158,32 @@ const traces = computed(() => {
             <span class="swatch tall" :style="{ '--bead': item.value.colour }" />
             <span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ item.value.finish }}{{ item.value.price ? ` · ${showMoney(item.value.price, currency)} for ${item.value.packGrams} g` : '' }}</span><span v-if="reserved(item.id) > 0" class="aside">{{ showNumber(reserved(item.id), 1) }} g for {{ holdsOf(item.id).map(h => nameOf(h.pieceId)).join(', ') }}</span></span>
             <span class="amount"><span class="figure">{{ showNumber(item.value.grams, 1) }} g</span><span class="quiet">{{ showNumber(beadCount(item.value)) }} beads</span></span>
-            <span class="links"><button type="button" class="link" :aria-label="`Weigh ${item.value.name}`" @click="weighing = item">Weigh</button><button type="button" class="link" :aria-label="`Change ${item.value.name}`" @click="edit(item)">Change</button><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => shelf.takeOff(item.id))">Take out</button></span>
+            <span class="links"><button type="button" class="link" :aria-label="`Weigh ${item.value.name}`" @click="weighing = item">Weigh</button><button type="button" class="link" :aria-label="`Change ${item.value.name}`" @click="edit(item)">Change</button><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => putBack!.takeOff(item))">Take out</button></span>
           </li>
         </ul>
       </section>
       <section v-if="shelf.threads.length || shelf.findings.length">
         <h2>Threads and findings</h2>
         <ul>
-          <li v-for="item in shelf.threads" :key="item.id" :data-item="item.value.name"><span class="spool" aria-hidden="true" /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ requireThread(item.value.thread).name }}</span><span v-if="reserved(item.id) > 0" class="aside">{{ long(reserved(item.id)) }} set aside</span></span><span class="amount"><span class="figure">{{ long(item.value.lengthMm) }}</span></span><span class="links"><button type="button" class="link" :aria-label="`Change ${item.value.name}`" @click="edit(item)">Change</button><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => shelf.takeOff(item.id))">Take out</button></span></li>
-          <li v-for="item in shelf.findings" :key="item.id" :data-item="item.value.name"><span class="clasp" aria-hidden="true" /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ item.value.closure ? `${closureOf(item.value.closure.kind).name}, ${length(item.value.closure.lengthMm, 1)} closed` : 'finding' }}</span><span v-if="reserved(item.id) > 0" class="aside">{{ reserved(item.id) }} set aside</span></span><span class="amount"><span class="figure">{{ amountOf(item.value) }}</span></span><span class="links"><button type="button" class="link" :aria-label="`Change ${item.value.name}`" @click="edit(item)">Change</button><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => shelf.takeOff(item.id))">Take out</button></span></li>
+          <li v-for="item in shelf.threads" :key="item.id" :data-item="item.value.name"><span class="spool" aria-hidden="true" /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ requireThread(item.value.thread).name }}</span><span v-if="reserved(item.id) > 0" class="aside">{{ long(reserved(item.id)) }} set aside</span></span><span class="amount"><span class="figure">{{ long(item.value.lengthMm) }}</span></span><span class="links"><button type="button" class="link" :aria-label="`Change ${item.value.name}`" @click="edit(item)">Change</button><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => putBack!.takeOff(item))">Take out</button></span></li>
+          <li v-for="item in shelf.findings" :key="item.id" :data-item="item.value.name"><span class="clasp" aria-hidden="true" /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ item.value.closure ? `${closureOf(item.value.closure.kind).name}, ${length(item.value.closure.lengthMm, 1)} closed` : 'finding' }}</span><span v-if="reserved(item.id) > 0" class="aside">{{ reserved(item.id) }} set aside</span></span><span class="amount"><span class="figure">{{ amountOf(item.value) }}</span></span><span class="links"><button type="button" class="link" :aria-label="`Change ${item.value.name}`" @click="edit(item)">Change</button><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => putBack!.takeOff(item))">Take out</button></span></li>
         </ul>
       </section>
       <PlotChart v-if="charted.length" title="What the tubes hold, as a chart" :summary="`Grams in ${charted.length} tubes, and how much of each is set aside.`" :traces="traces" :layout="{ barmode: 'stack', xaxis: { title: { text: 'grams; hatched: set aside' } } }" :height="90 + 24 * charted.length" :head="['Tube', 'Grams', 'Set aside']" :rows="charted.map(i => [`${i.value.name}, ${requireSpec(i.value.spec).name}`, showNumber(i.value.grams, 1), showNumber(reserved(i.id), 1)])" />
       <section v-if="shelf.specs.length">
         <h2>Sizes of my own</h2>
         <ul>
-          <li v-for="item in shelf.specs" :key="item.id"><span /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ shapeName(requireSpec(item.value.spec).shape) }}, {{ requireSpec(item.value.spec).d }} × {{ requireSpec(item.value.spec).l }} mm, hole {{ requireSpec(item.value.spec).h }} mm, {{ requireSpec(item.value.spec).perGram }} in a gram</span></span><span /><span class="links"><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => shelf.takeOff(item.id))">Take out</button></span></li>
+          <li v-for="item in shelf.specs" :key="item.id"><span /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ shapeName(requireSpec(item.value.spec).shape) }}, {{ requireSpec(item.value.spec).d }} × {{ requireSpec(item.value.spec).l }} mm, hole {{ requireSpec(item.value.spec).h }} mm, {{ requireSpec(item.value.spec).perGram }} in a gram</span></span><span /><span class="links"><button type="button" class="link" :aria-label="`Take ${item.value.name} out`" @click="guarded(() => putBack!.takeOff(item))">Take out</button></span></li>
         </ul>
       </section>
       <section v-if="shelf.stamps.length">
         <h2>Stamps</h2>
         <ul>
-          <li v-for="item in shelf.stamps" :key="item.id"><span /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ item.value.columns }} × {{ item.value.rows }} beads</span></span><span /><span class="links"><button type="button" class="link" :aria-label="`Throw ${item.value.name} away`" @click="guarded(() => shelf.takeOff(item.id))">Throw away</button></span></li>
+          <li v-for="item in shelf.stamps" :key="item.id"><span /><span class="what"><b>{{ item.value.name }}</b><span class="quiet">{{ item.value.columns }} × {{ item.value.rows }} beads</span></span><span /><span class="links"><button type="button" class="link" :aria-label="`Throw ${item.value.name} away`" @click="guarded(() => putBack!.takeOff(item))">Throw away</button></span></li>
         </ul>
       </section>
       <StockDialog :value="draft" :currency="currency" :fresh="editing === null" @close="draft = null" @keep="keep" />
+      <PutBackBar ref="putBack" />
       <WeighDialog :item="weighing" @close="weighing = null" @keep="keepWeight" />
     </main>
   </div>

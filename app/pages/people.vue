@@ -6,6 +6,7 @@ import { useLengths } from '../composables/lengths'
 import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
 import LengthField from '../components/LengthField.vue'
+import PutBackBar from '../components/PutBackBar.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
 useHead({ title: 'People · Weben' })
@@ -13,6 +14,7 @@ const shelf = useShelf()
 const { length } = useLengths()
 const says = ref('')
 const known = ref(false)
+const putBack = ref<InstanceType<typeof PutBackBar>>()
 const guarded = (work: () => Promise<unknown>) => { says.value = ''; return saying(work, (text) => { says.value = text }) }
 onMounted(async () => { await guarded(() => shelf.fetch()); known.value = true })
 
@@ -74,9 +76,10 @@ const measured = (person: Person) => FIELDS.flatMap(f => (person.measures[f.key]
       <ul>
         <li v-for="p in shelf.people" :key="p.id">
           <div><b>{{ p.value.name }}</b><span class="soft">{{ measured(p.value).join(' · ') || 'nothing measured' }}</span><span v-if="p.value.ear || p.value.notes" class="quiet">{{ [EARS.find(e => p.value.ear && e.value === p.value.ear)?.title, p.value.notes].filter(Boolean).join(' · ') }}</span></div>
-          <span class="acts"><button type="button" class="button" :aria-label="`Change ${p.value.name}`" @click="edit(p)">Change</button><button type="button" class="link" :aria-label="`Take ${p.value.name} out`" @click="guarded(() => shelf.takeOff(p.id))">Take out</button></span>
+          <span class="acts"><button type="button" class="button" :aria-label="`Change ${p.value.name}`" @click="edit(p)">Change</button><button type="button" class="link" :aria-label="`Take ${p.value.name} out`" @click="guarded(() => putBack!.takeOff(p))">Take out</button></span>
         </li>
       </ul>
+      <PutBackBar ref="putBack" />
     </main>
   </div>
 </template>

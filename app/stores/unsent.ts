@@ -1,5 +1,6 @@
 import { createStore, del, entries, set } from 'idb-keyval'
 import type { Transaction } from '#core/piece/step'
+import { upgradeStep } from '#core/piece/upgrade'
 
 /** What one tab has made of one piece and the server has not acknowledged. Kept in IndexedDB, so a closed tab loses nothing. */
 export interface Unsent { readonly revision: number, readonly transactions: readonly Transaction[] }
@@ -42,7 +43,7 @@ export async function findUnsent(piece: string): Promise<Found[]> {
   for (const [key, unsent] of await entries<string, Unsent>(store)) {
     if (!key.startsWith(`${piece} `)) continue
     if (key !== own && locks.has(`weben-tab ${key.slice(piece.length + 1)}`)) continue
-    found.push({ key, unsent })
+    found.push({ key, unsent: { ...unsent, transactions: unsent.transactions.map(t => ({ ...t, steps: t.steps.map(upgradeStep) })) } })
   }
   return found.sort((a, b) => a.unsent.revision - b.unsent.revision)
 }

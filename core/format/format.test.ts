@@ -117,6 +117,8 @@ describe('the report', () => {
     expect(r.parts[0]!.extent.lengthMm.nominal).toBeCloseTo(8.5 * 1.6, 9)
     expect(r.fit.finishedMm.nominal).toBeCloseTo(8.5 * 1.6 + 14 - Math.PI * 1.6, 9)
     expect(r.fit.reasons[0]).toBe('Inside wanted: wrist 170.0 mm + room 13.0 mm = 183.0 mm')
+    expect(r.supplies.cut.map(c => c.name)).toEqual(['Thread'])
+    expect(r.supplies.cost.lines.length).toBeGreaterThan(3)
     expect(r.fit.choices.length).toBeGreaterThan(1)
     expect(r.parts[0]!.holes[0]!.verdict).toBe('easy')
     expect(r.supplies.beads.map(b => b.count)).toEqual([20, 12])

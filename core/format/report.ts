@@ -5,7 +5,8 @@ import { fitOf } from '../fit/reckon'
 import { requireSpec } from '../bead/spec'
 import { columnsOf, countedRows, fittedPart, rowsOf, SECTIONS, type Part, type Piece } from '../piece/piece'
 import { beadsToBuy } from '../supply/beads'
-import { holeChecks, pathOf, threadCuts } from '../supply/thread'
+import { costOf } from '../supply/cost'
+import { cutList, holeChecks, pathOf, threadCuts } from '../supply/thread'
 import { allRowWords, wordsLine } from '../tally/words'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf, type Counts } from '../tally/tally'
 
@@ -50,6 +51,6 @@ export function reportPiece(piece: Piece) {
     },
     parts: piece.parts.map(part => reportPart(piece, part)),
     fit: { kind: piece.fit.kind, part: fittedPart(piece).id, ...fitOf(piece), reasons: reasonsOf(piece).map(reasonLine), choices: fitChoices(piece), widths: widthChoices(piece) },
-    supplies: { beads: beadsToBuy(piece) },
+    supplies: { beads: beadsToBuy(piece), cut: cutList(piece), cost: costOf(piece) },
   }
 }

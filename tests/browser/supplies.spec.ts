@@ -157,6 +157,11 @@ test('the box goes out as CSV and comes back, with a report of each bad line', a
   await expect(page.getByRole('list', { name: 'Lines that were not read' })).toContainText('“pebble 3/0” is not a size known here.')
   await expect(page.locator('[data-item=Fog] .figure')).toHaveText('9.5 g')
   await expect(page.locator('[data-item=Moss] .figure')).toHaveText('4.0 g')
+  // Taken out by a slip, and back with one press.
+  await page.getByRole('button', { name: 'Take Moss out' }).click()
+  await expect(page.locator('[data-item=Moss]')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await expect(page.locator('[data-item=Moss] .figure')).toHaveText('4.0 g')
 })
 
 test('a closure of one’s own is put in the box and chosen for a piece', async ({ weaver: page }) => {

@@ -160,7 +160,8 @@ async function readIn(event: Event) {
         <div><span>{{ kind.measureName }}</span><b>{{ length(piece.fit.bodyMm) }}</b></div>
         <div><span>Beadwork</span><b>{{ length(fit.beadworkMm.nominal) }}</b></div>
         <div><span>{{ closureName(piece.fit.closure) }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b></div>
-        <div><span>{{ kind.bend === 'round' ? 'Closes at' : 'Comes to' }}</span><b>{{ length(fit.atMm) }} ± {{ length((fit.finishedMm.most - fit.finishedMm.least) / 2) }}</b></div>
+        <div><span>{{ kind.bend === 'round' ? 'Closes at' : 'Comes to' }}</span><b>{{ length(fit.atMm, fit.wantedMm < 100 ? 1 : 0) }} ± {{ length((fit.finishedMm.most - fit.finishedMm.least) / 2, fit.wantedMm < 100 ? 1 : 0) }}</b></div>
+        <div><span>Stands on</span><b>{{ fit.basis.kind === 'gauge' ? `gauge, ± ${showNumber(fit.basis.spread * 100, 1)} %` : `nominal beads, ± ${showNumber(fit.basis.spread * 100)} %` }}</b></div>
         <div><span>Fit</span><b>{{ feelShort(fit.feel, piece.fit.kind) }}</b></div>
         <div><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
       </section>
