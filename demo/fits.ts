@@ -41,6 +41,10 @@ export const FIT_PIECES: readonly Piece[] = [
     notes: '', tray: [['Blue hour', '#2c3e63', 'matte'], ['Lantern', '#e7b04a', 'transparent'], ['Paper rose', '#cf7f86', 'lined'], ['Ember', '#d2562f', 'opaque']], design: vines,
   }),
   pieceOf({
+    name: 'Twice round, laced', wearer: 'The stall, medium', bodyMm: 170, easeMm: 6, closure: 'button', fitMore: { wraps: 2 }, technique: 'ladder', spec: 'round-8', settings: { start: 'left', cordMm: 1.5 }, columns: 1, repeatRows: 12, endRows: 0,
+    notes: 'Between two leather cords, folded over the button.', tray: [['Oil on water', '#5c6f7c', 'rainbow'], ['Copper', '#a8623a', 'metallic'], ['Bone', '#efe8d8', 'matte']], design: bands,
+  }),
+  pieceOf({
     name: 'Market elastic', wearer: 'Uncle Bo', bodyMm: 192, easeMm: -2.5, closure: 'elastic', technique: 'right-angle', spec: 'round-8', columns: 7, repeatRows: 8, endRows: 2,
     notes: 'Two elastics side by side.', tray: [['Oil on water', '#5c6f7c', 'rainbow'], ['Copper', '#a8623a', 'metallic'], ['Kiln black', '#25211f', 'matte'], ['Bone', '#efe8d8', 'matte']], design: bands,
   }),

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { feelWords, fitsWell } from '#core/fit/feel'
 import { fitKindOf } from '#core/fit/kind'
-import { fitOf } from '#core/fit/reckon'
+import { fitOf, mustPassMm } from '#core/fit/reckon'
 import { fittedPart, type Piece } from '#core/piece/piece'
 import { ringSize } from '#core/units/ring-size'
 import { showNumber } from '#core/units/length'
@@ -21,6 +21,7 @@ const spread = computed(() => (fit.value.finishedMm.most - fit.value.finishedMm.
 const from = computed(() => (kind.value.eases.length ? props.piece.fit.bodyMm - 10 : fit.value.wantedMm - Math.max(6, fit.value.wantedMm * 0.08)))
 const to = computed(() => (kind.value.eases.length ? props.piece.fit.bodyMm + (props.piece.fit.kind === 'choker' ? 130 : 40) : fit.value.wantedMm + Math.max(6, fit.value.wantedMm * 0.08)))
 const onGauge = (mm: number) => `${Math.max(0, Math.min(100, (mm - from.value) / (to.value - from.value) * 100))}%`
+const unmeasured = computed(() => props.piece.fit.closure.kind === 'none' && kind.value.passes !== undefined && mustPassMm(props.piece.fit) === 0)
 const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.value.atMm) : null))
 </script>
 
@@ -41,6 +42,7 @@ const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.valu
       <template v-if="kind.pieces === 2">Make two; work the second as the mirror of the first.</template>
       <template v-if="ring">Ring size {{ showNumber(ring.iso, 1) }}, United States {{ ring.us }}, British {{ ring.gb }}.</template>
     </p>
+    <p v-if="unmeasured" class="basis"><b>Nothing opens.</b> Measure {{ kind.passes!.name.toLowerCase() }}, so that it is sure to go on.</p>
     <p class="basis">{{ fit.basis.kind === 'gauge' ? `By your gauge, ${fit.basis.swatches === 1 ? 'one swatch' : `${fit.basis.swatches} swatches`}: ± ${showNumber(fit.basis.spread * 100, 1)} %.` : `By nominal bead sizes: ± ${showNumber(fit.basis.spread * 100)} % until you measure.` }}</p>
   </div>
 </template>

@@ -6,7 +6,7 @@ import type { Help, SpecHoleCheck } from '#core/supply/thread'
 import { showNumber } from '#core/units/length'
 
 /** Will it go through? The hole drawn to scale with what passes it, the figures, and what would help: one press takes the advice. */
-defineProps<{ check: SpecHoleCheck, supply: Supply }>()
+defineProps<{ check: SpecHoleCheck, supply: Supply, letters: readonly string[] }>()
 const emit = defineEmits<{ help: [help: Help] }>()
 const VERDICT = { easy: 'Goes through easily', tight: 'Tight', no: 'Will not go through' } as const
 const helpWords = (h: Help) => {
@@ -29,7 +29,7 @@ const helpWords = (h: Help) => {
     </svg>
     <div>
       <b>{{ VERDICT[check.verdict] }}<template v-if="check.where === 'ends'">, at the ends</template></b>
-      <p>{{ requireSpec(check.spec).name }}, hole {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes }} times<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.</p>
+      <p><b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes }} times<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.</p>
       <p v-if="check.helps.length" class="helps">
         Would help:
         <template v-for="(h, k) in check.helps" :key="k"><span v-if="h.kind === 'larger hole'">{{ helpWords(h) }}; cull the beads with the smallest holes.</span><button v-else type="button" class="link" @click="emit('help', h)">{{ helpWords(h) }}<span class="quiet"> ({{ h.verdict }})</span></button></template>
@@ -41,6 +41,7 @@ const helpWords = (h: Help) => {
 <style scoped>
 .hole { display: grid; grid-template-columns: 66px 1fr; gap: 14px; align-items: center; background: var(--verdigris-wash); color: var(--verdigris); padding: 12px 14px; border-radius: var(--round); font-size: 14.5px; }
 .hole b { font: 700 17px/1.2 var(--title); }
+.hole .letters { font: 700 14.5px/1.2 var(--text); }
 .tight, .no { background: var(--marigold-wash); color: var(--marigold); }
 .glass { fill: var(--mat); stroke: currentColor; stroke-width: 3; }
 .opening { fill: var(--paper); }

@@ -1,6 +1,8 @@
 import { fitsWell } from '../fit/feel'
 import { fitOf } from '../fit/reckon'
 import type { Piece } from '../piece/piece'
+import { EARRING_GRAMS } from '../fit/kind'
+import { weightOf } from '../supply/cost'
 import { holeChecks } from '../supply/thread'
 import { tallyPart, tallyPiece, totalOf } from '../tally/tally'
 
@@ -13,12 +15,15 @@ export function unusedBeads(piece: Piece): number[] {
   return piece.tray.filter(b => !counts.get(b.number)).map(b => b.number)
 }
 
+/** Earrings heavier than is comfortable to wear for long. */
+const heavy = (piece: Piece): boolean => piece.fit.kind === 'earrings' && weightOf(piece) > EARRING_GRAMS.careful
+
 export function readinessOf(piece: Piece): Readiness {
   const empty = piece.parts.filter(part => totalOf(tallyPart(part)) === 0).length
   return {
     fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
     mat: empty,
     tally: 0,
-    supplies: piece.parts.flatMap(part => holeChecks(piece, part)).filter(check => check.verdict !== 'easy').length,
+    supplies: piece.parts.flatMap(part => holeChecks(piece, part)).filter(check => check.verdict !== 'easy').length + (heavy(piece) ? 1 : 0),
   }
 }

@@ -1,7 +1,8 @@
-import { fitKindOf } from '../fit/kind'
+import { requireSpec } from '../bead/spec'
 import { closureName } from '../fit/closure'
 import { priceOf, roundMoney } from '../money/money'
 import type { Piece } from '../piece/piece'
+import { tallyPiece } from '../tally/tally'
 import { beadsToBuy, timesMade, type Market } from './beads'
 import { lengthsOf } from './thread'
 
@@ -66,8 +67,8 @@ export function costOf(piece: Piece, market: Market = {}): Costing {
   }
 }
 
-/** Weight of one piece, or of one earring, in grams: its beads as they are worked in, without closure and thread. */
+/** Weight of one piece, or of one earring, in grams: its beads, without closure and thread. */
 export function weightOf(piece: Piece): number {
-  const { pieces } = fitKindOf(piece.fit.kind)
-  return beadsToBuy({ ...piece, supply: { ...piece.supply, batch: 1 } }).reduce((sum, b) => sum + b.count / pieces / (b.need / b.grams), 0)
+  const counts = tallyPiece(piece)
+  return piece.tray.reduce((sum, bead) => sum + (counts.get(bead.number) ?? 0) / requireSpec(bead.spec).perGram, 0)
 }

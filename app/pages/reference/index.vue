@@ -73,16 +73,16 @@ const SECTIONS = [['measure', 'How to measure'], ['convert', 'Inches and rings']
       <section id="lengths" aria-labelledby="h-lengths">
         <h2 id="h-lengths">Lengths and room</h2>
         <div class="tools">
-          <table><caption class="hidden">Room</caption><thead><tr><th scope="col">Room at the body</th><th scope="col" class="number" /></tr></thead><tbody><template v-for="k in FIT_TABLE" :key="k.kind"><tr v-for="e in k.eases" :key="e.id"><th scope="row">{{ k.name }}, {{ e.name }}</th><td class="number">{{ length(e.mm) }}</td></tr></template><tr><th scope="row">Elastic: less than the wrist</th><td class="number">0–{{ length(ELASTIC_LESS_MM) }}</td></tr><tr><th scope="row">Rigid cuff: of the wrist, and its gap</th><td class="number">¾–⅘, {{ CUFF_GAP_MM.least }}–{{ length(CUFF_GAP_MM.most) }}</td></tr><tr><th scope="row">One earring, comfortable; careful above</th><td class="number">{{ EARRING_GRAMS.comfortable }} g; {{ EARRING_GRAMS.careful }} g</td></tr></tbody></table>
+          <table><caption class="hidden">Room</caption><thead><tr><th scope="col">Room at the body</th><th scope="col" class="number">{{ unit }}</th></tr></thead><tbody><template v-for="k in FIT_TABLE" :key="k.kind"><tr v-for="e in k.eases" :key="e.id"><th scope="row">{{ k.name }}, {{ e.name }}</th><td class="number">{{ length(e.mm) }}</td></tr></template><tr><th scope="row">Elastic: less than the wrist</th><td class="number">0–{{ length(ELASTIC_LESS_MM) }}</td></tr><tr><th scope="row">Rigid cuff: of the wrist, and its gap</th><td class="number">¾–⅘, {{ CUFF_GAP_MM.least }}–{{ length(CUFF_GAP_MM.most) }}</td></tr><tr><th scope="row">One earring, comfortable; careful above</th><td class="number">{{ EARRING_GRAMS.comfortable }} g; {{ EARRING_GRAMS.careful }} g</td></tr></tbody></table>
           <table><caption class="hidden">Necklaces</caption><thead><tr><th scope="col">Necklace</th><th scope="col" class="number">inches</th><th scope="col" class="number">mm</th></tr></thead><tbody><tr v-for="l in NECKLACE_LENGTHS" :key="l.name"><th scope="row">{{ l.name }}</th><td class="number">{{ l.least }}–{{ l.most }}</td><td class="number">{{ showNumber(mmFromInch(l.least)) }}–{{ showNumber(mmFromInch(l.most)) }}</td></tr></tbody></table>
-          <table><caption class="hidden">Closures</caption><thead><tr><th scope="col">Closure, closed</th><th scope="col" class="number" /></tr></thead><tbody><tr v-for="c in CLOSURES.filter(c => c.lengthMm > 0)" :key="c.kind"><th scope="row">{{ c.name }}</th><td class="number">{{ length(c.lengthMm) }}</td></tr></tbody></table>
+          <table><caption class="hidden">Closures</caption><thead><tr><th scope="col">Closure, closed</th><th scope="col" class="number">{{ unit }}</th></tr></thead><tbody><tr v-for="c in CLOSURES.filter(c => c.lengthMm > 0)" :key="c.kind"><th scope="row">{{ c.name }}</th><td class="number">{{ length(c.lengthMm) }}</td></tr></tbody></table>
         </div>
       </section>
 
       <section id="beads" aria-labelledby="h-beads">
         <h2 id="h-beads">Bead sizes</h2>
         <p class="quiet">Nominal figures, about ± 10 %: your own beads may differ, so measure ten in a row. Sizes with a slash: the larger the number, the smaller the bead.</p>
-        <div class="wide" tabindex="0" role="region" aria-label="Bead sizes">
+        <div class="wide" tabindex="0" role="region" aria-label="Table of bead sizes">
           <table>
             <thead><tr><th scope="col">Bead</th><th scope="col" class="number">across, mm</th><th scope="col" class="number">along, mm</th><th scope="col" class="number">hole, mm</th><th scope="col" class="number">in a gram</th><th scope="col" class="number">in a gram, strung</th></tr></thead>
             <tbody v-for="s in shapes" :key="s.shape"><tr v-for="b in s.specs" :key="b.id"><th scope="row">{{ b.name }}</th><td class="number">{{ b.d }}</td><td class="number">{{ b.l }}</td><td class="number">{{ b.h }}</td><td class="number">{{ b.perGram }}</td><td class="number">{{ length(b.perGram * b.l) }}</td></tr><tr v-if="s.fact"><td colspan="6" class="quiet fact">{{ s.fact }}</td></tr></tbody>
@@ -150,10 +150,12 @@ dd { margin: 0; color: var(--soft); }
 .ring span { color: var(--ink); }
 .wide { overflow-x: auto; }
 table { font-size: 14.5px; width: 100%; }
-th, td { padding: 6px 12px 6px 0; border-top: 1px solid var(--line); white-space: nowrap; }
+th { text-wrap: balance; }
+th, td { padding: 6px 12px 6px 0; border-top: 1px solid var(--line); }
+.wide th, .wide td, td { white-space: nowrap; }
 thead th { border: 0; }
 tbody th { color: var(--ink); }
-.fact { white-space: normal; border: 0; padding-top: 0; }
+.wide .fact { white-space: normal; border: 0; padding-top: 0; }
 ul { margin: 0; padding-left: 20px; display: grid; gap: 8px; }
 .warn { color: var(--marigold); }
 @media (width <= 600px) { .page { padding: 0 14px 40px; } dl { grid-template-columns: 1fr; gap: 2px; } dd { margin-bottom: 10px; } }

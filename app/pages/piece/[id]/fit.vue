@@ -137,10 +137,9 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
         <FitReasons :piece="piece" />
       </section>
       <GaugeFields class="under gauge" :piece="piece" @steps="commit" />
-      <section class="under notes-of" aria-labelledby="notes">
-        <h2 id="notes">Notes</h2>
+      <div class="under notes-of">
         <VTextarea :model-value="piece.notes" label="Notes" rows="3" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
-      </section>
+      </div>
     </div>
     <div class="column">
       <section class="choices" aria-labelledby="choices">

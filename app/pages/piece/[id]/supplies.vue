@@ -48,6 +48,7 @@ const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const cuts = computed(() => cutList(piece.value))
 const lengths = computed(() => lengthsOf(piece.value, made.value))
 const checks = computed(() => piece.value.parts.flatMap(part => holeChecks(piece.value, part)).filter((c, k, all) => all.findIndex(o => o.spec === c.spec && o.where === c.where && o.passes === c.passes) === k))
+const lettersOf = (spec: string) => buy.value.filter(b => b.bead.spec === spec).map(b => b.bead.letter)
 const worst = computed(() => (checks.value.some(c => c.verdict === 'no') ? 'no' : checks.value.some(c => c.verdict === 'tight') ? 'tight' : 'easy'))
 const costing = computed(() => costOf(piece.value, market.value))
 const money = (minor: number) => showMoney(minor, cost.value.currency)
@@ -204,7 +205,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
         <VSelect :model-value="supply.needle" :items="needles" label="Needle" @update:model-value="(v: Supply['needle']) => set('needle', v)" />
       </div>
       <h2>Will it go through?</h2>
-      <HoleAnswer v-for="check in checks" :key="`${check.spec} ${check.where}`" :check="check" :supply="supply" @help="takeHelp" />
+      <HoleAnswer v-for="check in checks" :key="`${check.spec} ${check.where}`" :check="check" :supply="supply" :letters="lettersOf(check.spec)" @help="takeHelp" />
       <details class="more">
         <summary>Tails, lengths, extra passes</summary>
         <div class="fields">
