@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What belongs to the box: what lies in it, what to shop, what can be made of what is left, and the devices that measure it. */
 const route = useRoute()
-const VIEWS = [{ to: '/box', name: 'In the box' }, { to: '/shop', name: 'Shopping' }, { to: '/leftovers', name: 'From what is left' }, { to: '/devices', name: 'Scale, caliper, supplier' }]
+const VIEWS = [{ to: '/box', name: 'In the box' }, { to: '/shop', name: 'Shopping' }, { to: '/leftovers', name: 'Leftovers' }, { to: '/devices', name: 'Devices' }]
 </script>
 
 <template>

@@ -51,7 +51,7 @@ const WAYS: Record<SupplierWay, string> = { well: 'answers at once, all in stock
 
 <template>
   <div>
-    <WorkshopHead title="Scale, caliper, supplier"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
+    <WorkshopHead title="Devices"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
     <main class="page">
       <BoxNav />
       <p class="soft">These are stand-ins that ship with Weben, so that weighing and shopping can be tried without a device on the table. Set here what they see; the box and the fit read them as they would a real one.</p>

@@ -16,7 +16,7 @@ import BoxNav from '../components/BoxNav.vue'
 import PartPicture from '../components/PartPicture.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
-useHead({ title: 'From what is left · Weben' })
+useHead({ title: 'Leftovers · Weben' })
 const box = useBox()
 const account = useAccount()
 const opened = shallowRef<readonly Opened[]>([])
@@ -47,7 +47,7 @@ async function begin(m: SmallMakeable) {
 
 <template>
   <div>
-    <WorkshopHead title="From what is left"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
+    <WorkshopHead title="Leftovers"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
     <main class="page">
       <BoxNav />
       <p v-if="says" class="caution" role="alert">{{ says }}</p>

@@ -130,8 +130,7 @@ li { display: grid; grid-template-columns: 18px 22px 1fr auto; gap: 12px; align-
   .page { padding: 0 14px 28px; }
   .columns { grid-template-columns: minmax(0, 1fr); gap: 20px; }
   .choose { max-height: 210px; overflow-y: auto; }
-  li { grid-template-columns: 18px 22px 1fr; }
-  .amount { grid-column: 3; justify-items: start; text-align: start; }
+  .amount { max-width: 112px; }
 }
 @media print {
   .choose, .acts, .says { display: none; }

@@ -31,8 +31,8 @@ export function wristStripSvg(): string {
   }
   for (let eighth = 1; eighth * MM_PER_INCH / 8 <= WRIST_STRIP_MM; eighth++) {
     const y = top + eighth * MM_PER_INCH / 8
-    body += line(2 + wide, y, 2 + wide - (eighth % 8 === 0 ? 5 : eighth % 4 === 0 ? 3.5 : 2), y, eighth % 8 === 0 ? 0.3 : 0.15)
-    if (eighth % 8 === 0 && eighth >= 24) body += text(2 + wide - 6.4, y + 1, 2.8, `${eighth / 8} in`)
+    body += line(2 + wide, y, 2 + wide - (eighth % 8 === 0 ? 4.4 : eighth % 4 === 0 ? 3.2 : 2), y, eighth % 8 === 0 ? 0.3 : 0.15)
+    if (eighth % 8 === 0 && eighth >= 24) body += text(2 + wide - 7.2, y + 1, 2.6, `${eighth / 8} in`)
   }
   return sheet(40, top + WRIST_STRIP_MM + 12, 'Strip to measure a wrist', body + scaleBar(29, top + 10))
 }
@@ -48,9 +48,9 @@ export function ringMarks(): { readonly iso: number, readonly label: string, rea
 
 export function ringStripSvg(): string {
   const top = 14
-  const lanes = { ISO: 4, US: 9, GB: 14 }
-  let body = `<path d="M2 ${top}L9 4L16 ${top}V${top + 84}H2Z" stroke-width="0.3"/>${line(2, top, 16, top, 0.4)}${text(9, top - 2, 2.2, 'read here')}${line(4, top + 2, 14, top + 2, 0.5)}${text(9, top + 5.4, 1.9, 'slit: pull through')}`
-  for (const [name, x] of Object.entries(lanes)) body += text(x + 0.5, top + 36, 2.2, name)
+  const lanes = { ISO: 4.2, US: 8.8, GB: 13 }
+  let body = `<path d="M2 ${top}L9 4L16 ${top}V${top + 84}H2Z" stroke-width="0.3"/>${line(2, top, 16, top, 0.4)}${text(9, top - 2, 2.2, 'read here')}${line(4, top + 2, 14, top + 2, 0.5)}${text(9, top + 5, 1.5, 'slit: pull through')}`
+  for (const [name, x] of Object.entries(lanes)) body += text(x + 0.6, top + 37, 2, name)
   for (const { iso, label, system } of ringMarks()) body += `${line(lanes[system] - 2, top + iso, lanes[system] - 0.6, top + iso, 0.2)}${text(lanes[system] + 1, top + iso + 0.7, 1.9, label)}`
   return sheet(34, top + 92, 'Strip to measure a finger', body + scaleBar(23, top + 10))
 }

@@ -32,5 +32,5 @@ const printIt = () => window.print()
 .strips { display: flex; gap: 8mm; background: #fff; border-radius: 6px; padding: 4mm; align-items: flex-start; }
 .strips img { display: block; }
 @media (width <= 700px) { .page { grid-template-columns: minmax(0, 1fr); padding: 4px 14px 28px; } .strips { overflow-x: auto; } }
-@media print { .how, :deep(header) { display: none; } .page { display: block; padding: 0; } .strips { padding: 0; } @page { margin: 10mm; } }
+@media print { .how { display: none; } .page { display: block; padding: 0; } .strips { padding: 0; } @page { margin: 10mm; } }
 </style>

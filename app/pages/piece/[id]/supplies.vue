@@ -162,7 +162,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
       <ul class="beads">
         <li v-for="b in buy" :key="b.bead.number" :data-bead="b.bead.letter">
           <span class="swatch tall" :style="{ '--bead': b.bead.colour }" />
-          <span class="what"><b>{{ b.bead.letter }} {{ b.bead.name }}</b><span class="quiet">{{ requireSpec(b.bead.spec).name }}, {{ b.bead.finish }} · {{ showNumber(b.count) }} {{ made > 1 ? 'in all' : 'in the piece' }}, {{ showNumber(b.need) }} with spare and culls = {{ showNumber(b.grams, 1) }} g</span><span v-if="tubeNote(b)" class="quiet">{{ tubeNote(b) }}</span><span v-if="b.tube && contested.has(b.tube.id)" class="warn">Pieces want {{ showNumber(contested.get(b.tube.id)!.wanted, 1) }} g of this tube together; {{ showNumber(contested.get(b.tube.id)!.there, 1) }} g are there.</span></span>
+          <span class="what"><b>{{ b.bead.letter }} {{ b.bead.name }}</b><span class="quiet">{{ requireSpec(b.bead.spec).name }}, {{ b.bead.finish }} · {{ showNumber(b.count) }} {{ made > 1 ? 'in all' : 'in the piece' }}, {{ showNumber(b.need) }} with spare and culls = {{ showNumber(b.grams, 1) }}&nbsp;g</span><span v-if="tubeNote(b)" class="quiet">{{ tubeNote(b) }}</span><span v-if="b.tube && contested.has(b.tube.id)" class="warn">Pieces want {{ showNumber(contested.get(b.tube.id)!.wanted, 1) }} g of this tube together; {{ showNumber(contested.get(b.tube.id)!.there, 1) }} g are there.</span></span>
           <span class="amount"><span class="figure">{{ b.buyGrams > 0 ? `${showNumber(b.buyGrams, 1)} g` : 'enough' }}</span><span v-if="b.packs.length" class="quiet">{{ packWords(b.packs) }}{{ b.price !== null ? ` · ${money(b.price)}` : '' }}</span><span class="quiet">about {{ showNumber(b.left) }} left</span><span v-if="offerNote(b)" class="quiet">{{ offerNote(b) }}</span></span>
         </li>
       </ul>
@@ -229,7 +229,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
       <h2 id="cost">Cost and time</h2>
       <table class="costs">
         <tbody>
-          <tr v-for="l in costing.lines" :key="l.id"><th scope="row">{{ l.name }}<span v-if="l.unknown" class="warn"> {{ l.unknown }} without a price</span></th><td class="number">{{ range(l.least, l.most) }}</td></tr>
+          <tr v-for="l in costing.lines" :key="l.id"><th scope="row">{{ l.name }}<span v-if="l.unknown" class="warn none">{{ l.unknown }} without a price</span></th><td class="number">{{ range(l.least, l.most) }}</td></tr>
           <tr class="total"><th scope="row">Costs you</th><td class="number">{{ range(costing.least, costing.most) }}</td></tr>
           <tr><th scope="row">Time at the beads</th><td class="number">{{ showNumber(costing.hours.least, 1) }} – {{ showNumber(costing.hours.most, 1) }} h, and {{ costing.prepareMinutes }} min before</td></tr>
           <tr v-if="costing.margin"><th scope="row">Left of what you ask, {{ money(costing.asked) }}</th><td class="number" :class="{ warn: costing.margin.least < 0 }">{{ range(costing.margin.least, costing.margin.most) }}</td></tr>
@@ -284,14 +284,15 @@ ul { list-style: none; margin: 0; padding: 0; }
 .costs { width: 100%; }
 .costs th, .costs td { padding: 8px 0; border-top: 1px solid var(--line); vertical-align: top; }
 .costs th { color: var(--ink); }
+.none { margin-left: 8px; white-space: nowrap; }
 .total th, .total td { font-weight: 700; }
 .warn { color: var(--marigold); font-size: 14px; }
+@media (width >= 1160px) { .page { grid-template-columns: 1.25fr 1fr 1fr; } }
 @media (width <= 720px) {
   .page { grid-template-columns: minmax(0, 1fr); padding: 8px 14px 24px; }
   .sum { grid-template-columns: 1fr 1fr; padding: 12px 14px; }
   .sum .figure { font-size: 26px; }
-  .beads li { grid-template-columns: auto 1fr; }
-  .amount { grid-column: 2; justify-items: start; text-align: start; }
+  .amount { max-width: 116px; }
   .three { grid-template-columns: 1fr 1fr; }
 }
 </style>
