@@ -17,6 +17,7 @@ import { MARKS, matGround } from './ground'
 import { drawOverlay } from './overlay'
 import { makePainter } from './painter'
 import { toolOf, type Gesture, type Outcome } from './tool/tool'
+import { handFor } from '#core/fit/gauge'
 import { useScreen } from '../composables/screen'
 import { moved, placeAt, showing, viewOfAll, viewToBegin, centred, zoomed } from './view'
 
@@ -26,6 +27,8 @@ const emit = defineEmits<{ outcome: [outcome: Outcome] }>()
 
 const mat = useMat()
 const { pxPerMm } = useScreen()
+/** How much longer the hand makes it than nominal beads say. */
+const stretch = computed(() => handFor(props.piece, props.part)?.along ?? 1)
 const theme = useDayOrEvening()
 const { unit } = useLengths()
 const frame = ref<HTMLElement>()
@@ -84,7 +87,7 @@ function draw() {
   over.setTransform(dpr, 0, 0, dpr, 0, 0)
   const box = mat.tool === 'select' && gesture.value ? tool.value.up(ground.value, gesture.value).select ?? null : mat.selection
   drawOverlay(over, {
-    part: shown.value, view: view.value, size: size.value, unit: unit.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box, symmetry: mat.symmetry,
+    part: shown.value, view: view.value, size: size.value, unit: unit.value, stretch: stretch.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box, symmetry: mat.symmetry,
     colours: mat.tone === 'theme' || mat.tone === theme.value ? { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') } : MARKS[mat.tone],
   })
 }
@@ -113,7 +116,7 @@ watch(flip, (now) => {
 const middle = () => ({ x: width.value / 2, y: height.value / 2 })
 const zoom = (factor: number, at = middle()) => { if (view.value) view.value = zoomed(view.value, factor, at) }
 const showAll = () => { view.value = flipped(viewOfAll(props.part, mat.lie, size.value)) }
-const showTrue = () => { if (view.value) view.value = flipped(centred(props.part, mat.lie, pxPerMm.value, size.value)) }
+const showTrue = () => { if (view.value) view.value = flipped(centred(props.part, mat.lie, pxPerMm.value * stretch.value, size.value)) }
 function showBead() {
   if (!view.value) return
   const at = mat.cursor ?? mat.hover ?? { c: 0, r: 0 }
@@ -279,7 +282,7 @@ watch([() => mat.tool, () => mat.symmetry], () => { gesture.value = null })
 
 const scaleSays = computed(() => {
   const scale = view.value?.scale ?? 0
-  const times = scale / pxPerMm.value
+  const times = scale / (pxPerMm.value * stretch.value)
   return Math.abs(times - 1) < 0.01 ? 'true size' : `true size × ${times >= 10 ? Math.round(times) : times.toFixed(1)}`
 })
 const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)

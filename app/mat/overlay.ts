@@ -13,6 +13,8 @@ export interface Overlay {
   readonly view: View
   readonly size: Size
   readonly unit: 'mm' | 'in'
+  /** Real length of the work over its nominal one, by the gauge; 1 without. */
+  readonly stretch: number
   readonly hover: Place | null
   readonly cursor: Place | null
   readonly selection: Box | null
@@ -166,19 +168,20 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
   ctx.textAlign = 'left'
 }
 
-/** A rule beside the work, in mm or sixteenths. */
+/** A rule beside the work, in mm or sixteenths as the hand makes it. */
 function drawRuler(ctx: Context, overlay: Overlay): void {
-  const { part, view, size, unit, colours } = overlay
+  const { part, view, size, unit, stretch, colours } = overlay
+  const perMm = view.scale / stretch
   const along = view.lie === 'along'
   const work = sizeOnScreen(part, view)
-  const length = (along ? work.width : work.height) / view.scale
+  const length = (along ? work.width : work.height) / perMm
   const base = Math.min(along ? view.y + work.height + 20 : view.x + work.width + 20, (along ? size.height - 34 : size.width - 46))
   const minor = unit === 'in' ? MM_PER_INCH / 8 : 1
   const major = unit === 'in' ? 8 : 10
   let stride = 1
-  while (minor * stride * view.scale < 5) stride *= unit === 'in' ? 2 : stride === 1 ? 5 : 2
+  while (minor * stride * perMm < 5) stride *= unit === 'in' ? 2 : stride === 1 ? 5 : 2
   let labelled = major
-  while (labelled * minor * view.scale < 44) labelled *= 2
+  while (labelled * minor * perMm < 44) labelled *= 2
   ctx.strokeStyle = colours.soft
   ctx.fillStyle = colours.soft
   ctx.lineWidth = 1
@@ -186,7 +189,7 @@ function drawRuler(ctx: Context, overlay: Overlay): void {
   ctx.textBaseline = 'top'
   ctx.beginPath()
   for (let k = 0; k * minor <= length + minor; k += stride) {
-    const at = Math.round((along ? view.x : view.y) + k * minor * view.scale) + 0.5
+    const at = Math.round((along ? view.x : view.y) + k * minor * perMm) + 0.5
     if (at < -20 || at > (along ? size.width : size.height) + 20) continue
     const tall = k % labelled === 0 ? 14 : k % (major / 2) === 0 ? 9 : 5
     if (along) { ctx.moveTo(at, base); ctx.lineTo(at, base + tall) }

@@ -21,7 +21,12 @@ const DEVICES: readonly { kind: Kind, name: string, unit: string, what: string }
 const state = reactive<Record<Kind, State>>({ scale: { on: true, load: 0, jitter: 0, failNext: 0 }, caliper: { on: true, load: 0, jitter: 0, failNext: 0 } })
 const shown = reactive<Record<Kind, string>>({ scale: '', caliper: '' })
 const says = ref('')
-const guarded = (work: () => Promise<unknown>) => { says.value = ''; return saying(work, (text) => { says.value = text }) }
+/** One thing after the other: a reading is taken only when the device is set. */
+let last: Promise<void> = Promise.resolve()
+const guarded = (work: () => Promise<unknown>) => {
+  last = last.then(() => { says.value = ''; return saying(work, (text) => { says.value = text }) })
+  return last
+}
 onMounted(() => guarded(async () => {
   for (const { kind } of DEVICES) state[kind] = (await api<{ state: State }>(`device/${kind}`)).state
 }))

@@ -166,6 +166,8 @@ test('a length comes from the caliper', async ({ weaver: page }) => {
   await page.goto('/devices')
   await page.getByLabel('Between the jaws, mm').fill('15.5')
   await page.getByLabel('Between the jaws, mm').press('Tab')
+  await page.getByRole('button', { name: 'Read the caliper' }).click()
+  await expect(page.getByText(/^15\.[45]\d mm/)).toBeVisible()
   const id = await createPiece(page)
   await page.goto(`/piece/${id}/fit`)
   await page.getByRole('button', { name: /from the caliper/ }).first().click()

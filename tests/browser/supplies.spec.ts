@@ -18,8 +18,9 @@ const grams = async (page: Page, name: string) => {
 }
 const setSupplier = async (page: Page, way: string) => {
   await page.goto('/devices')
+  const kept = page.waitForResponse(r => r.url().endsWith('/api/settings') && r.request().method() === 'PUT')
   await page.getByLabel(way, { exact: true }).check()
-  await page.waitForLoadState('networkidle')
+  await kept
 }
 
 test('shop for two pieces from one box: one line, the box taken off, a tube wanted twice is said', async ({ weaver: page }) => {
@@ -74,6 +75,8 @@ test('a tube is weighed; the scale fails once, and nothing is lost', async ({ we
   await page.goto('/devices')
   await page.getByLabel('On the pan, g').fill('14.62')
   await page.getByLabel('On the pan, g').press('Tab')
+  await page.getByRole('button', { name: 'Read the scale' }).click()
+  await expect(page.getByText(/^14\.6\d g/)).toBeVisible()
   await page.locator('section', { hasText: 'Bench scale' }).getByRole('button', { name: 'Miss the next reading' }).click()
   await expect(page.getByText('It will not answer once.')).toBeVisible()
   await page.getByRole('link', { name: 'In the box' }).click()
