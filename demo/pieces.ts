@@ -1,6 +1,7 @@
 import type { Piece } from '../core/piece/piece'
 import { fold, type Design } from './motif'
 import { pieceOf } from './plan'
+import { BRAID_PIECES } from './braids'
 import { FIT_PIECES } from './fits'
 import { FLAT_PEYOTE } from './shelf'
 import { STITCH_PIECES } from './stitches'
@@ -104,6 +105,7 @@ export const DEMO_PIECES: readonly Piece[] = [
     tray: [['Cellar green', '#5f7f5a', 'transparent'], ['Flowerpot', '#a9512f', 'matte'], ['Geranium', '#c9374a', 'opaque'], ['Pollen', '#e0b32e', 'lustre'], ['New leaf', '#8fae4c', 'lustre']],
     design: windowBox,
   }),
+  ...BRAID_PIECES,
   ...FIT_PIECES,
   ...STITCH_PIECES,
 ]

@@ -16,7 +16,7 @@ import { sampled, type Design } from './motif'
 /** A bead of the tray; of another size than the band's where a spec is named. */
 export type Dish = readonly [name: string, colour: string, finish: Finish, spec?: string]
 
-const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
+export const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
   dishes.map(([name, colour, finish, own], k) => ({ number: k + 1, letter: trayLetter(k), glyph: GLYPH_IDS[k]!, name, spec: own ?? spec, colour, finish }))
 
 export interface Plan {

@@ -5,7 +5,7 @@ import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { usualClosure } from '#core/fit/closure'
 import { FIT_TABLE, fitKindOf, type FitKind } from '#core/fit/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
-import { beginPiece } from '#core/piece/begin'
+import { beginPiece, settingsFor } from '#core/piece/begin'
 import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
@@ -44,7 +44,7 @@ const tubeWidth = () => (requireTechnique(wish.technique).form === 'tube' ? 8 : 
 function setKind(next: FitKind) { fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] } }
 const shelf = useShelf()
 watch(() => wish.technique, () => { wish.settings = {} })
-const settings = computed(() => requireTechnique(wish.technique).settings.parse({ ...wish.settings, start: wish.start }))
+const settings = computed(() => settingsFor(wish.technique, wish))
 function setting(key: string, value: string | number | boolean) {
   if (key === 'start') wish.start = value as 'left' | 'right'
   else wish.settings = { ...wish.settings, [key]: value }

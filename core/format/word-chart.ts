@@ -61,7 +61,7 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)
   if (lines[0]?.trim() !== HEAD) return bad(problem('chart-format', 'file', `This is not a word chart: its first line should read “${HEAD}”.`))
   const field = (name: string) => lines.find(l => l.startsWith(`${name}:`))?.slice(name.length + 1).trim()
-  const id = /\(([a-z-]+)\)\s*$/.exec(field('Stitch') ?? '')?.[1]
+  const id = /\(([a-z0-9-]+)\)\s*$/.exec(field('Stitch') ?? '')?.[1]
   const technique = TECHNIQUES.find(t => t.id === id)
   if (!technique) return bad(problem('chart-stitch', 'Stitch', 'The line “Stitch:” names no stitch that this Weben knows.'))
   const settings = technique.settings.safeParse(readSettings(field('How worked') ?? ''))

@@ -57,7 +57,7 @@ describe('figures', () => {
     expect([0, 1, 2, 3, 4].map(c => lines[Math.floor((8 - c) / 2)]![c]).join('')).toBe('55555')
   })
   it('close on themselves after their rows, in every stitch', () => {
-    fc.assert(fc.property(fc.constantFrom(...TECHNIQUES.map(t => t.id)), fc.constantFrom(...FIGURES), fc.integer({ min: 1, max: 9 }), fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 2, maxLength: 6 }), (technique, figure, across, sequence) => {
+    fc.assert(fc.property(fc.constantFrom(...TECHNIQUES.filter(t => t.family === 'weave').map(t => t.id)), fc.constantFrom(...FIGURES), fc.integer({ min: 1, max: 9 }), fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 2, maxLength: 6 }), (technique, figure, across, sequence) => {
       const columns = requireTechnique(technique).nearestColumns(across, requireTechnique(technique).settings.parse({}))
       const wish = { figure, sequence, swing: 2, along: 6, across: 2 }
       const height = figureRows(latticeOf(blank(technique, columns, 2)), wish)

@@ -63,10 +63,16 @@ export function columnsForWidth(technique: string, settings: Settings, spec: str
   return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings))
 }
 
+/** Settings of a stitch as wished; the side to start from where the stitch knows sides. */
+export function settingsFor(id: string, { settings = {}, start }: Pick<PieceWish, 'settings' | 'start'>): Settings {
+  const technique = requireTechnique(id)
+  return technique.settings.parse(technique.fields.some(f => f.key === 'start') ? { ...settings, start } : settings)
+}
+
 /** A first piece: as many whole repeats of a motif as the measure takes, and plain ends that make up the rest, so that it fits at once. */
 export function beginPiece(wish: PieceWish): Piece {
   const technique = requireTechnique(wish.technique)
-  const settings = technique.settings.parse({ ...wish.settings, start: wish.start })
+  const settings = settingsFor(wish.technique, wish)
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })

@@ -175,6 +175,14 @@ export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   const used = new Set(tray.filter(b => (counts.get(b.number) ?? 0) > 0).map(b => b.spec))
   if (used.size === 0) used.add(part.spec)
   const inWork = pathOf(part).passes + supply.reinforce
+  // A cord is stiffened at its end and goes through by itself, without a needle.
+  const { cord } = pathOf(part)
+  if (cord) {
+    return [...used].map((id) => {
+      const found = checkHole(requireSpec(id).h, inWork, cord, 0)
+      return { ...found, spec: id, where: 'work', helps: found.verdict === 'easy' ? [] : [{ kind: 'larger hole', verdict: 'easy' }] }
+    })
+  }
   const check = (id: string, where: SpecHoleCheck['where'], passes: number): SpecHoleCheck => {
     const hole = requireSpec(id).h
     const found = checkHole(hole, passes * (supply.doubled ? 2 : 1), requireThread(supply.thread), requireNeedle(supply.needle).eyeMm)

@@ -60,14 +60,18 @@ describe('every technique', () => {
       const { lengthMm, widthMm, thicknessMm, basis } = technique.extent(work)
       expect(lengthMm.nominal).toBeCloseTo(technique.lengthOf(work), 9)
       expect(widthMm.nominal).toBeCloseTo(technique.widthOf(work), 9)
-      expect(lengthMm.least).toBeCloseTo(lengthMm.nominal * 0.95, 9)
-      expect(lengthMm.most).toBeCloseTo(lengthMm.nominal * 1.05, 9)
+      // ± 5 % for what is stitched or loomed, ± 10 to 20 % for braids (common practice)
+      expect(lengthMm.nominal - lengthMm.least).toBeLessThanOrEqual(lengthMm.nominal * (technique.family === 'weave' ? 0.05 : 0.15) + 1e-9)
+      expect(lengthMm.most - lengthMm.nominal).toBeLessThanOrEqual(lengthMm.nominal * (technique.family === 'weave' ? 0.05 : 0.2) + 1e-9)
+      expect(lengthMm.most - lengthMm.least).toBeGreaterThanOrEqual(lengthMm.nominal * 0.1 - 1e-9)
       expect(thicknessMm).toBeCloseTo(technique.form === 'tube' ? technique.widthOf(work) : work.bead.d, 9)
       expect(basis.kind).toBe('nominal')
     }))
   })
   it('uses less thread where places are left empty', () => {
     fc.assert(fc.property(anyWork, ({ technique, work }) => {
+      // A cord runs the whole length, whatever is strung on it.
+      if (technique.family === 'braid') return
       const joined = (w: Work) => technique.path(w).runs.filter(r => r.joined).reduce((sum, r) => sum + r.lengthMm, 0)
       const full = technique.beads(work)
       expect(joined({ ...work, beads: full })).toBeCloseTo(joined(work), 6)
@@ -103,6 +107,8 @@ describe('every technique', () => {
   })
   it('mirrored, is the same work seen in a mirror', () => {
     fc.assert(fc.property(anyWork, ({ technique, work }) => {
+      // The mirror of a braid is the other school (braid.test.ts).
+      if (technique.family === 'braid') return
       const mirrored = { ...work, settings: technique.settings.parse({ ...work.settings, start: work.settings.start === 'left' ? 'right' : 'left' }) }
       const flipped = (key: number) => key - key % work.columns + work.columns - 1 - key % work.columns
       for (let i = 0; i < technique.workingRows(work); i++) {

@@ -1,6 +1,8 @@
 import type { z } from 'zod'
+import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
 import type { Problem } from '../problem'
+import type { BraidPlan } from './braid/plan'
 import type { Lattice, Place } from './lattice'
 
 /** What a technique needs to know of a part: counts, the bead it is drawn for and the stitch's own settings. */
@@ -64,6 +66,8 @@ export interface ThreadPath {
   readonly runs: readonly ThreadRun[]
   /** How often each hole is passed, by default. */
   readonly passes: number
+  /** What the beads are strung on, where the work itself decides it; the thread and needle of the piece otherwise. */
+  readonly cord?: ThreadGauge & { readonly name: string }
 }
 
 /** A choice that the stitch itself offers, for forms to show. */
@@ -83,7 +87,7 @@ export interface SettingField {
  */
 export interface Technique {
   readonly id: string
-  readonly family: 'weave'
+  readonly family: 'weave' | 'braid'
   /** A band, or a tube that closes round on itself. */
   readonly form: 'flat' | 'tube'
   readonly name: string
@@ -91,6 +95,9 @@ export interface Technique {
   /** Settings of its own, with a default for each. */
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
+
+  /** Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are strands then. */
+  readonly braid?: { readonly strands: number, plan(settings: Settings): BraidPlan }
 
   // place
   lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'>): Lattice

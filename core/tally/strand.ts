@@ -1,0 +1,88 @@
+import type { TrayBead } from '../bead/bead'
+import type { Laying } from '../piece/edit'
+import { columnsOf, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece, type SectionName } from '../piece/piece'
+import { bad, good, problem, type Result } from '../problem'
+
+/** What to string on one strand: runs of beads, in the order in which they are used; the first lies nearest the centre. */
+export interface StrandList {
+  /** Bobbin number, from 1. */
+  readonly bobbin: number
+  /** Slot in which the strand is loaded. */
+  readonly slot: number
+  /** Compass side of its dot, and the side of the dot on which it lies. */
+  readonly place: string
+  readonly runs: readonly { readonly number: number, readonly count: number }[]
+  readonly beads: number
+}
+
+const SIDES = ['N', 'E', 'S', 'W'] as const
+
+/** The compass side of a slot: the dot that it lies beside, and on which hand. */
+export function placeOfSlot(slot: number, slots: number): string {
+  const turn = (slot - 0.5) / slots * 4
+  const side = Math.round(turn) % 4
+  return `${SIDES[side]} ${turn > Math.round(turn) ? 'right' : 'left'}`
+}
+
+const runsDown = (numbers: Iterable<number>): { number: number, count: number }[] => {
+  const runs: { number: number, count: number }[] = []
+  for (const number of numbers) {
+    const last = runs.at(-1)
+    if (last?.number === number) last.count++
+    else runs.push({ number, count: 1 })
+  }
+  return runs
+}
+
+/** Lists of all strands of a braid, of the whole part or of one section (one repeat of it); empty for other work. */
+export function strandLists(part: Part, section?: SectionName): StrandList[] {
+  const { braid } = techniqueOf(part)
+  if (!braid) return []
+  const plan = braid.plan(part.settings)
+  const from = section ? sectionStart(part, section) : 0
+  const until = section ? from + (section === 'repeat' && part.times === 0 ? 0 : part[section].rows) : rowsOf(part)
+  return plan.load.map((slot, s) => {
+    const numbers = Array.from({ length: until - from }, (_, k) => partRow(part, from + k)[s]!)
+    const runs = runsDown(numbers)
+    return { bobbin: s + 1, slot, place: placeOfSlot(slot, plan.slots), runs, beads: numbers.filter(n => n !== 0).length }
+  })
+}
+
+export interface StrandTrouble { readonly bobbin: number, readonly more: number }
+
+/** Strands that carry more or fewer beads than most: the braid would stop early at them. */
+export function unevenStrands(lists: readonly StrandList[]): StrandTrouble[] {
+  const counts = new Map<number, number>()
+  for (const { beads } of lists) counts.set(beads, (counts.get(beads) ?? 0) + 1)
+  const usual = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0
+  return lists.flatMap(({ bobbin, beads }) => (beads === usual ? [] : [{ bobbin, more: beads - usual }]))
+}
+
+/** A strand's list in words: `3A 1B 2C`. */
+export function strandWords(list: Pick<StrandList, 'runs'>, tray: readonly TrayBead[], reversed = false): string {
+  const letters = trayByNumber(tray)
+  const runs = reversed ? list.runs.toReversed() : list.runs
+  return runs.map(({ number, count }) => `${count}${number === 0 ? '–' : letters.get(number)?.letter ?? '?'}`).join(' ')
+}
+
+/**
+ * Reads a typed list such as `3A 1B 2C` for one strand of a section: exactly as many beads as the section has rounds. Returns what is to
+ * be laid in the whole part, in the first copy of a repeat.
+ */
+export function readStrand(piece: Piece, part: Part, section: SectionName, bobbin: number, text: string): Result<Laying> {
+  const byLetter = new Map(piece.tray.map(b => [b.letter, b.number]))
+  const numbers: number[] = []
+  for (const word of text.trim().toUpperCase().split(/[\s,;]+/).filter(Boolean)) {
+    const match = /^(\d*)([A-Z]{1,2}|[–-])$/.exec(word)
+    const number = match ? (/[–-]/.test(match[2]!) ? 0 : byLetter.get(match[2]!)) : undefined
+    if (!match || number === undefined) return bad(problem('strand-unread', String(bobbin), `“${word}” is not a count and a letter of the tray. Type the list like 3A 1B.`))
+    const count = match[1] === '' ? 1 : Number(match[1])
+    if (count < 1 || numbers.length + count > 20_000) return bad(problem('strand-unread', String(bobbin), `“${word}” is no count that can be.`))
+    for (let k = 0; k < count; k++) numbers.push(number)
+  }
+  const rounds = part[section].rows
+  if (numbers.length !== rounds) return bad(problem('strand-count', String(bobbin), `Strand ${bobbin} has ${numbers.length} beads, ${Math.abs(numbers.length - rounds)} ${numbers.length > rounds ? 'more' : 'fewer'} than the ${rounds} rounds of this section. Every strand must carry the same.`))
+  const from = sectionStart(part, section)
+  const columns = columnsOf(part)
+  return good(new Map(numbers.map((number, k) => [(from + k) * columns + bobbin - 1, number])))
+}

@@ -1,0 +1,79 @@
+import { cellsFrom, emptyCells } from '../core/grid/cells'
+import { loadingCells, type LoadingWish } from '../core/pattern/loading'
+import { usualClosure, type ClosureKind } from '../core/fit/closure'
+import type { FitKind } from '../core/fit/kind'
+import { rowsWanted } from '../core/fit/reckon'
+import type { Piece } from '../core/piece/piece'
+import { costSchema, fitSchema, supplySchema } from '../core/piece/schema'
+import { spotOf } from '../core/technique/braid/surface'
+import { requireTechnique } from '../core/technique/registry'
+import { trayOf, type Dish } from './plan'
+
+/** Braids of the demo workshop, all invented: graduated, with a motif, in bands. */
+interface BraidPlan {
+  readonly name: string
+  readonly kind?: FitKind
+  readonly wearer: string
+  readonly bodyMm: number
+  readonly easeMm: number
+  readonly closure: ClosureKind
+  readonly strands: number
+  readonly school: 'A' | 'B'
+  readonly spec: string
+  readonly notes: string
+  readonly tray: readonly Dish[]
+  /** Rounds of one repeat, and the tray number of bead k of strand s in it; or a loading. */
+  readonly repeat: { readonly rounds: number, readonly at: (s: number, k: number) => number } | (LoadingWish & { readonly rounds: number })
+  /** Rounds of start and end, the end mirrored from the start: r counts from the outside. */
+  readonly ends: { readonly rounds: number, readonly at: (s: number, r: number) => number }
+}
+
+function braidOf(plan: BraidPlan): Piece {
+  const technique = `braid-${plan.strands}`
+  const n = plan.strands
+  const cells = (rounds: number, at: (s: number, k: number) => number) => (rounds === 0 ? emptyCells(n, 0) : cellsFrom(n, rounds, Array.from({ length: rounds * n }, (_, key) => at(key % n, Math.floor(key / n)))))
+  const { repeat, ends } = plan
+  const fit = fitSchema.parse({ kind: plan.kind ?? 'bracelet', wearer: plan.wearer, bodyMm: plan.bodyMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm: 9 })
+  const part = {
+    id: 'band', name: 'Rope', technique, settings: requireTechnique(technique).settings.parse({ school: plan.school }), spec: plan.spec, times: 1,
+    start: cells(ends.rounds, ends.at), end: cells(ends.rounds, (s, k) => ends.at(s, ends.rounds - 1 - k)),
+    repeat: 'loading' in repeat ? cellsFrom(n, repeat.rounds, loadingCells(repeat, repeat.rounds, n, plan.school)) : cells(repeat.rounds, repeat.at),
+  }
+  const piece = { name: plan.name, notes: plan.notes, tray: trayOf(plan.spec, plan.tray), fit, gauges: [], supply: supplySchema.parse({}), cost: costSchema.parse({}), parts: [part] }
+  const times = Math.max(1, Math.round((rowsWanted(piece) - 2 * ends.rounds) / repeat.rounds))
+  return { ...piece, parts: [{ ...part, times }] }
+}
+
+export const BRAID_PIECES: readonly Piece[] = [
+  braidOf({
+    name: 'Evening tide rope', wearer: 'The stall, medium', bodyMm: 170, easeMm: 13, closure: 'magnet', strands: 8, school: 'A', spec: 'round-8',
+    notes: 'Painted on the surface: a wave that climbs round the rope.',
+    tray: [['Bone', '#efe8d8', 'matte'], ['Sky glaze', '#7fb2b5', 'lustre'], ['Deep water', '#1d4f73', 'transparent'], ['Plum skin', '#4c3a5c', 'lustre'], ['Saffron', '#c98a1b', 'opaque']],
+    repeat: { rounds: 12, at: (s, k) => {
+      const { row, col } = spotOf(s, k, 8, 'A')
+      const t = (row / 4 + 3 * Math.sin(2 * Math.PI * (col / 4 + row / 48)) + 24) % 6
+      return t < 0.6 ? 4 : t < 2.2 ? 3 : t < 3.1 ? 2 : row % 24 === 7 && col === 1 ? 5 : 1
+    } },
+    ends: { rounds: 2, at: () => 1 },
+  }),
+  braidOf({
+    name: 'Orchard at dusk', kind: 'necklace', wearer: 'window', bodyMm: 457.2, easeMm: 0, closure: 'hook', strands: 8, school: 'B', spec: 'round-11',
+    notes: 'Graduated: the accent grows from one strand to all, and back again.',
+    tray: [['Leaf shade', '#3d5a3c', 'matte'], ['Apple', '#b3382c', 'lustre'], ['Straw', '#dcc58a', 'opaque']],
+    repeat: { rounds: 8, at: (s, k) => ((k + s) % 8 === 0 ? 3 : 2) },
+    // Strand s takes the accent s rounds of four later than the one before.
+    ends: { rounds: 40, at: (s, r) => (r >= 6 + 4 * s ? ((r + s) % 3 === 0 ? 2 : r >= 10 + 4 * s ? 2 : 1) : 1) },
+  }),
+  braidOf({
+    name: 'Candy bells', wearer: '', bodyMm: 160, easeMm: 13, closure: 'magnet', strands: 12, school: 'A', spec: 'round-11',
+    notes: 'Twelve strands: one half against the other.',
+    tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Poppy', '#b3382c', 'opaque']],
+    repeat: { loading: 'stripe', numbers: [1, 2], along: 1, rounds: 4 }, ends: { rounds: 1, at: () => 1 },
+  }),
+  braidOf({
+    name: 'Meadow cuff rope', wearer: '', bodyMm: 175, easeMm: 19, closure: 'magnet', strands: 16, school: 'A', spec: 'round-11',
+    notes: 'Sixteen strands with flowers: a centre and its six neighbours.',
+    tray: [['Sedge', '#6d8436', 'opaque'], ['Chalk', '#e9e3d4', 'matte'], ['Saffron', '#d99a21', 'opaque']],
+    repeat: { loading: 'flowers', numbers: [1, 2, 3], along: 6, rounds: 6 }, ends: { rounds: 1, at: () => 1 },
+  }),
+]
