@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { readinessOf } from '#core/proof/readiness'
-import type { Piece } from '#core/piece/piece'
+import { techniqueOf, type Piece } from '#core/piece/piece'
 
 /** The way through a piece: a thread with a bead for each stage. */
 const props = defineProps<{ piece: Piece, id: string }>()
@@ -10,6 +10,7 @@ const readiness = computed(() => readinessOf(props.piece))
 const stages = computed(() => [
   { to: 'fit', name: 'Fit', wants: readiness.value.fit },
   { to: 'mat', name: 'Mat', wants: readiness.value.mat },
+  ...props.piece.parts.some(p => techniqueOf(p).braid) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : [],
   { to: 'tally', name: 'Tally', wants: readiness.value.tally },
   { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
   { to: 'print', name: 'Print', wants: 0 },

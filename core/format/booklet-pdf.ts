@@ -1,6 +1,6 @@
-import { degrees, PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib'
+import { degrees, PDFDocument, rgb, StandardFonts, type PDFFont } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
-import { inkOn, rgbOf } from '../colour/colour'
+import { inkOn } from '../colour/colour'
 import { latticeOf } from '../pattern/place'
 import { ownSize } from '../picture/sprite'
 import { columnsOf, countedRows, partRow, rowsOf, techniqueOf, trayByNumber, voidsOf, type Part, type Piece } from '../piece/piece'
@@ -9,6 +9,7 @@ import { beadCounts, tallyPart, totalOf } from '../tally/tally'
 import { allRowWords, asides, rowTitle, runText } from '../tally/words'
 import { beadCentre, siteOf } from '../technique/lattice'
 import { showNumber } from '../units/length'
+import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
 import { bookletLayout, OVERLAP, type Layout, type Tile } from './booklet'
 
 /**
@@ -17,35 +18,12 @@ import { bookletLayout, OVERLAP, type Layout, type Tile } from './booklet'
  */
 export interface BookletOptions { readonly paper: 'A4' | 'Letter', readonly ink: 'colour' | 'letters' }
 
-const PAPER = { A4: [210, 297], Letter: [215.9, 279.4] } as const
-const PT = 72 / 25.4
 const MARGIN = 14
 const HEAD = 12
 const EDGE = 8
 
 /** A booklet of more beads than this is not made: nobody works from hundreds of pages. */
 export const MOST_BOOKLET_BEADS = 60_000
-
-const INK = rgb(0.1, 0.086, 0.075)
-const SOFT = rgb(0.39, 0.35, 0.31)
-const paint = (hex: string) => { const { r, g, b } = rgbOf(hex); return rgb(r / 255, g / 255, b / 255) }
-
-/** Text that the standard fonts can write; signs that they lack become a question mark, arrows become words. */
-const written = (text: string): string => text.replaceAll('→', '>').replaceAll('←', '<').replaceAll(/[^\x20-\x7E\xA1-\xFF–—‘’“”•…]/g, '?')
-
-interface Ground { readonly doc: PDFDocument, readonly plain: PDFFont, readonly bold: PDFFont, readonly width: number, readonly height: number, readonly total: { pages: number } }
-
-interface Sheet { readonly page: PDFPage, text: (words: string, x: number, y: number, size?: number, bold?: boolean, soft?: boolean) => void, line: (x0: number, y0: number, x1: number, y1: number, w?: number) => void }
-
-/** A page whose measures are mm from its upper left corner. */
-function sheet({ doc, plain, bold, width, height }: Ground): Sheet {
-  const page = doc.addPage([width * PT, height * PT])
-  return {
-    page,
-    text: (words, x, y, size = 9, heavy = false, soft = false) => page.drawText(written(words), { x: x * PT, y: (height - y) * PT, size, font: heavy ? bold : plain, color: soft ? SOFT : INK }),
-    line: (x0, y0, x1, y1, w = 0.2) => page.drawLine({ start: { x: x0 * PT, y: (height - y0) * PT }, end: { x: x1 * PT, y: (height - y1) * PT }, thickness: w * PT, color: SOFT }),
-  }
-}
 
 function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wordPages: { first: number }): void {
   const { page, text } = sheet(ground)

@@ -147,7 +147,7 @@ export function unrollSteps(piece: Piece, part: Part): Step[] {
 }
 
 /** Steps that lay a grid read from outside in place of a part: as one section without repeats. The part gets a new id, since all of it is new. */
-export function replaceGridSteps(piece: Piece, part: Part, grid: { readonly columns: number, readonly rows: number, readonly numbers: readonly number[] }, technique = part.technique, settings = part.settings): { readonly steps: Step[], readonly id: string } {
+export function replaceGridSteps(piece: Piece, part: Part, grid: { readonly columns: number, readonly rows: number, readonly numbers: readonly number[] }, technique = part.technique, settings = part.settings): { steps: Step[], readonly id: string } {
   const none = emptyCells(grid.columns, 0)
   const id = freePartId(piece, part.id)
   const next: Part = { ...part, id, technique, settings, times: 1, start: none, repeat: cellsFrom(grid.columns, grid.rows, grid.numbers), end: none }

@@ -4,10 +4,11 @@ import * as first from './migration/0001-first'
 import * as shelf from './migration/0002-shelf'
 import * as fit from './migration/0003-fit'
 import * as box from './migration/0004-box'
+import * as place from './migration/0005-place'
 
 interface Named { readonly name: string, readonly migration: Knex.Migration }
 
-const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }, { name: '0002-shelf', migration: shelf }, { name: '0003-fit', migration: fit }, { name: '0004-box', migration: box }]
+const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }, { name: '0002-shelf', migration: shelf }, { name: '0003-fit', migration: fit }, { name: '0004-box', migration: box }, { name: '0005-place', migration: place }]
 
 const migrationSource: Knex.MigrationSource<Named> = {
   getMigrations: () => Promise.resolve([...MIGRATIONS]),

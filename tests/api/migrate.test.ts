@@ -31,7 +31,7 @@ it('an older database is brought up to date with everything in it', async () => 
     await db('revision').insert([[1, 170, 175], [2, 175, 181]].map(([number, before, after]) => ({ piece_id: row!.id, number, transaction_id: `before-${number}`, label: 'Fit', steps: JSON.stringify(step(before!, after!)) })))
     await db('shelf').insert({ account_id: account!.id, value: JSON.stringify({ kind: 'bead', name: 'Moss', spec: 'round-11', colour: '#446622', finish: 'matte' }) })
 
-    expect(await migrate(db)).toEqual(['0003-fit', '0004-box'])
+    expect(await migrate(db)).toEqual(['0003-fit', '0004-box', '0005-place'])
     expect((await listPieces(db, account!.id))[0]!.summary).toMatchObject({ kind: 'bracelet', finishedMm: 22.5, bodyMm: 170 })
     const { rows } = await db.raw<{ rows: { steps: { path: string[] }[] }[] }>('select steps from revision order by number')
     expect(rows.map(r => r.steps.map(s => s.path.join('/')))).toEqual([['name', 'fit/bodyMm'], ['name', 'fit/bodyMm']])

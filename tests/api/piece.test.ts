@@ -102,7 +102,7 @@ describe('another’s piece', () => {
   const routes: [string, string, unknown?][] = [
     ['GET', 'piece/:id'], ['DELETE', 'piece/:id'], ['POST', 'piece/:id/restore', {}], ['GET', 'piece/:id/step'], ['GET', 'piece/:id/step?after=0'],
     ['POST', 'piece/:id/step', { base: 0, transactions: [{ id: 'intruder-1', label: 'x', steps: [{ type: 'set', path: ['name'], before: 'Test band', after: 'Mine now' }] }] }],
-    ['GET', 'piece/:id/revision/0'], ['GET', 'piece/:id/picture'], ['POST', 'piece/:id/holding', { what: 'release' }],
+    ['GET', 'piece/:id/revision/0'], ['GET', 'piece/:id/picture'], ['POST', 'piece/:id/holding', { what: 'release' }], ['GET', 'piece/:id/place'], ['PUT', 'piece/:id/place', { part: 'band', move: 3 }],
   ]
   it('lists every route of a piece: a new one must be added here', async () => {
     const { readdirSync } = await import('node:fs')

@@ -52,6 +52,10 @@ for (const theme of ['light', 'dark'] as const) {
         await expect(page.getByRole('heading', { name: heading })).toBeVisible()
         await check(page, stage)
       }
+      const braid = await createPiece(page, plainBracelet({ technique: 'braid-8', spec: 'round-8' }), baseURL)
+      await page.goto(`/piece/${braid}/disc`)
+      await expect(page.getByRole('button', { name: 'Next move' })).toBeVisible()
+      await check(page, 'disc')
       await page.goto('/box')
       await expect(page.getByText('The box is empty.')).toBeVisible()
       await check(page, 'box')

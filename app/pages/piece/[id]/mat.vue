@@ -236,7 +236,7 @@ const underHand = computed(() => {
       <FitAnswer :piece="piece" />
       <div class="figures">
         <div><span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span></div>
-        <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
+        <div><span class="quiet">{{ techniqueOf(part).braid ? 'Rounds' : 'Rows' }}</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
       </div>
       <h3 class="ask">Of what</h3>
       <table class="list">

@@ -33,12 +33,12 @@ const dots = computed(() => [0, 1, 2, 3].map(k => at(k * props.disc.slots / 4 + 
 </script>
 
 <template>
-  <svg viewBox="-226 -226 452 452" class="disc" role="img" :aria-label="says">
+  <svg viewBox="-230 -230 460 460" class="disc" role="img" :aria-label="says">
     <g :class="{ moving }" :style="{ transform: `rotate(${turn}deg)` }">
       <circle :r="R" class="foam" />
       <g v-for="n in slots" :key="n">
         <line :x1="at(n, R - 12).x" :y1="at(n, R - 12).y" :x2="at(n, R).x" :y2="at(n, R).y" class="slot" />
-        <text v-if="n % every === 0" :transform="`translate(${at(n, R - 26).x} ${at(n, R - 26).y}) rotate(${-turn})`" class="number" :class="{ here: n === from || n === to }">{{ n }}</text>
+        <text v-if="n % every === 0" :transform="`translate(${at(n, R - 27).x} ${at(n, R - 27).y}) rotate(${-turn})`" class="number" :class="{ here: n === from || n === to }">{{ n }}</text>
       </g>
       <circle v-for="(d, k) in dots" :key="k" :cx="d.x" :cy="d.y" r="5" class="dot" />
       <path v-if="from !== null && to !== null" :d="`M${at(from, R - 44).x} ${at(from, R - 44).y} L${at(to, R - 44).x} ${at(to, R - 44).y}`" class="way" />
@@ -47,27 +47,27 @@ const dots = computed(() => [0, 1, 2, 3].map(k => at(k * props.disc.slots / 4 + 
       <g v-for="t in strands" :key="t.s" :class="{ active: t.s === active }">
         <line :x1="at(t.slot, 22).x" :y1="at(t.slot, 22).y" :x2="at(t.slot, R + 34).x" :y2="at(t.slot, R + 34).y" class="strand" />
         <circle v-if="beads[t.s]" :cx="at(t.slot, R + 16).x" :cy="at(t.slot, R + 16).y" r="9" :style="{ fill: beads[t.s] }" class="bead" />
-        <circle :cx="at(t.slot, R + 50).x" :cy="at(t.slot, R + 50).y" r="17" class="bobbin" />
-        <text :transform="`translate(${at(t.slot, R + 50).x} ${at(t.slot, R + 50).y}) rotate(${-turn})`" class="name">{{ t.s + 1 }}</text>
+        <circle :cx="at(t.slot, R + 54).x" :cy="at(t.slot, R + 54).y" r="21" class="bobbin" />
+        <text :transform="`translate(${at(t.slot, R + 54).x} ${at(t.slot, R + 54).y}) rotate(${-turn})`" class="name">{{ t.s + 1 }}</text>
       </g>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.disc { width: 100%; max-width: 460px; aspect-ratio: 1; display: block; }
+.disc { width: 100%; max-width: 520px; aspect-ratio: 1; display: block; }
 g { transform-box: view-box; transform-origin: 0 0; }
 .moving { transition: transform 0.5s ease; }
 .foam { fill: var(--paper); stroke: var(--edge); stroke-width: 2; }
 .hole { fill: var(--mat); stroke: var(--edge); stroke-width: 1.5; }
 .slot { stroke: var(--edge); stroke-width: 2; }
-.number { font: 500 12px var(--text); fill: var(--soft); text-anchor: middle; dominant-baseline: central; }
-.number.here { font-weight: 800; fill: var(--madder); font-size: 15px; }
+.number { font: 500 15px var(--text); fill: var(--soft); text-anchor: middle; dominant-baseline: central; }
+.number.here { font-weight: 800; fill: var(--madder); font-size: 23px; }
 .dot { fill: var(--ink); }
 .strand { stroke: var(--ink); stroke-width: 3; }
 .bead { stroke: rgb(0 0 0 / 35%); stroke-width: 1; }
 .bobbin { fill: var(--dark); }
-.name { font: 700 18px var(--title); fill: var(--dark-ink); text-anchor: middle; dominant-baseline: central; }
+.name { font: 700 23px var(--title); fill: var(--dark-ink); text-anchor: middle; dominant-baseline: central; }
 .active .strand { stroke: var(--madder); stroke-width: 5; }
 .active .bobbin { fill: var(--madder); }
 .active .name { fill: var(--madder-ink); }

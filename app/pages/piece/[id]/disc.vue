@@ -1,0 +1,211 @@
+<script setup lang="ts">
+import { usePreferredReducedMotion } from '@vueuse/core'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { extentOf } from '#core/fit/extent'
+import { strandsCsv } from '#core/format/strand-cards'
+import { discMove, discMoves, nextBeads, pauseWords } from '#core/making/disc'
+import { loadingCells, loadingRounds, LOADINGS, type LoadingId } from '#core/pattern/loading'
+import { layingSteps } from '#core/piece/edit'
+import { columnsOf, rowsOf, SECTIONS, techniqueOf, trayByNumber, type SectionName } from '#core/piece/piece'
+import { replaceGridSteps } from '#core/piece/recast'
+import { readStrand, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
+import type { School } from '#core/technique/braid/plan'
+import { showNumber } from '#core/units/length'
+import { api } from '../../../composables/api'
+import { useLengths } from '../../../composables/lengths'
+import { saveFile, slug } from '../../../composables/save-file'
+import { saying } from '../../../composables/saying'
+import { useAccount } from '../../../stores/account'
+import { usePiece } from '../../../stores/piece'
+import DiscView from '../../../components/DiscView.vue'
+
+const store = usePiece()
+const account = useAccount()
+const { length } = useLengths()
+const motion = usePreferredReducedMotion()
+const id = useRoute().params.id as string
+const piece = computed(() => store.piece!)
+const braids = computed(() => piece.value.parts.filter(p => techniqueOf(p).braid))
+const chosen = ref('')
+const part = computed(() => braids.value.find(p => p.id === chosen.value) ?? braids.value[0])
+const letters = computed(() => trayByNumber(piece.value.tray))
+const says = ref('')
+
+// ---- where the hands are: kept on the server, so that another device finds it
+const index = ref(0)
+const known = ref(false)
+const moves = computed(() => (part.value ? discMoves(part.value) : 0))
+async function findPlace() {
+  await saying(async () => {
+    const { places } = await api<{ places: Record<string, number> }>(`piece/${id}/place`)
+    if (part.value) index.value = Math.min(moves.value, places[part.value.id] ?? 0)
+  }, (text) => { says.value = text })
+  known.value = true
+}
+onMounted(findPlace)
+watch(() => part.value?.id, () => { if (known.value) void findPlace() })
+let clock: ReturnType<typeof setTimeout> | undefined
+let waiting = false
+const keepPlace = () => {
+  if (!waiting || !part.value) return
+  waiting = false
+  void saying(() => api(`piece/${id}/place`, { method: 'PUT', body: { part: part.value!.id, move: index.value } }), (text) => { says.value = text })
+}
+function go(by: number) {
+  const next = Math.max(0, Math.min(moves.value, index.value + by))
+  if (next === index.value) return
+  index.value = next
+  waiting = true
+  clearTimeout(clock)
+  clock = setTimeout(keepPlace, 250)
+}
+function keys(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, select, button, a, summary, [role=combobox]')) return
+  if (event.key === ' ' || event.key === 'ArrowRight') { event.preventDefault(); go(1) }
+  else if (event.key === 'Backspace' || event.key === 'ArrowLeft') { event.preventDefault(); go(-1) }
+}
+onMounted(() => { window.addEventListener('keydown', keys); window.addEventListener('pagehide', keepPlace) })
+onBeforeUnmount(() => { window.removeEventListener('keydown', keys); window.removeEventListener('pagehide', keepPlace); clearTimeout(clock); keepPlace() })
+
+const move = computed(() => (part.value ? discMove(part.value, index.value) : null))
+const still = computed(() => (part.value && !move.value ? discMove(part.value, moves.value - 1) : null))
+const shown = computed(() => move.value ?? still.value)
+const turning = ref(true)
+const beads = computed(() => (part.value ? nextBeads(part.value, index.value).map(n => letters.value.get(n)?.colour ?? '') : []))
+const bead = computed(() => (move.value ? letters.value.get(move.value.number) : undefined))
+const round = computed(() => (move.value ? move.value.round : part.value ? rowsOf(part.value) : 0))
+const doneMm = computed(() => (part.value && rowsOf(part.value) > 0 ? extentOf(piece.value, part.value).lengthMm.nominal * index.value / moves.value : 0))
+const pause = computed(() => (part.value ? pauseWords(part.value, index.value) : ''))
+
+// ---- strands: what to string, typed or painted
+const sections = computed(() => SECTIONS.filter(s => part.value && part.value[s].rows > 0))
+const section = ref<SectionName>('repeat')
+watch(sections, (now) => { if (!now.includes(section.value) && now[0]) section.value = now[0] }, { immediate: true })
+const SECTION_WORDS: Record<SectionName, string> = { start: 'beginning', repeat: 'repeat', end: 'ending' }
+const reversed = ref(false)
+const lists = computed(() => (part.value ? strandLists(part.value, section.value) : []))
+const uneven = computed(() => (part.value ? unevenStrands(strandLists(part.value)) : []))
+function type(bobbin: number, text: string) {
+  if (!part.value) return
+  const read = readStrand(piece.value, part.value, section.value, bobbin, reversed.value ? text.trim().split(/[\s,;]+/).toReversed().join(' ') : text)
+  if (!read.ok) { says.value = read.problems[0]!.says; return }
+  says.value = ''
+  const steps = layingSteps(part.value, read.value)
+  if (steps.length > 0) says.value = store.commit(`String strand ${bobbin}`, steps) ?? ''
+}
+
+// ---- loadings: the whole repeat by a rule
+const loading = ref<LoadingId>('rings')
+const along = ref(1)
+function load() {
+  if (!part.value) return
+  const n = columnsOf(part.value)
+  const wish = { loading: loading.value, numbers: piece.value.tray.slice(0, loading.value === 'flowers' ? 3 : Math.max(2, Math.min(4, piece.value.tray.length))).map(b => b.number), along: along.value }
+  const school = part.value.settings.school as School
+  const own = loadingRounds(wish, n)
+  const rounds = rowsOf(part.value)
+  const times = Math.max(1, Math.round(rounds / own))
+  const { steps, id: fresh } = replaceGridSteps(piece.value, part.value, { columns: n, rows: own, numbers: loadingCells(wish, own, n, school) }, part.value.technique, part.value.settings)
+  if (times > 1) steps.push({ type: 'set', path: ['parts', fresh, 'times'], before: 1, after: times })
+  says.value = store.commit(LOADINGS.find(l => l.id === loading.value)!.name, steps) ?? `${own === 1 ? 'One round' : `${own} rounds`}, ${times} times: ${times * own} rounds where there were ${rounds}.`
+}
+
+async function cards() {
+  const { strandCardsPdf } = await import('#core/format/strand-cards')
+  const made = await strandCardsPdf(piece.value, part.value!, { paper: account.account?.settings.paper ?? 'A4' })
+  if (made.ok) saveFile(`${slug(piece.value.name)}-cards.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
+  else says.value = made.problems[0]!.says
+}
+const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCsv(piece.value, part.value!), 'text/csv')
+</script>
+
+<template>
+  <main class="page">
+    <p v-if="!part" class="soft">This piece has no braid. Choose a round braid as its stitch on the Fit page.</p>
+    <template v-else>
+      <section class="hands" aria-labelledby="disc">
+        <h2 id="disc" class="hidden">The disc</h2>
+        <DiscView v-if="shown" :disc="shown.disc" :from="move?.from ?? null" :to="move?.to ?? null" :active="move?.strand ?? null" :beads="beads" :turn="shown.turn" :moving="turning && motion !== 'reduce'" :says="`Disc before move ${index + 1}. ${pause}`" class="view" />
+        <div class="next" aria-live="polite" data-test="next">
+          <template v-if="move">
+            <h3>Strand {{ move.strand + 1 }}, {{ move.words }}</h3>
+            <p class="slots">slot <b class="figure">{{ move.from }}</b> → <b class="figure">{{ move.to }}</b></p>
+            <p v-if="bead" class="slide"><span class="swatch tall" :style="{ '--bead': bead.colour }" /> Slide one <b>{{ bead.letter }} {{ bead.name }}</b> down and tuck it under the crossing strand.</p>
+            <p v-else class="slide">No bead here: braid plain.</p>
+          </template>
+          <h3 v-else>All beads are used: the braid is done.</h3>
+          <div class="counts">
+            <p><span class="quiet">Round</span><span><b class="figure" data-test="round">{{ round }}</b> of {{ rowsOf(part) }}</span></p>
+            <p><span class="quiet">Move</span><span><b class="figure">{{ move?.move ?? columnsOf(part) }}</b> of {{ columnsOf(part) }}</span></p>
+            <p><span class="quiet">Braided</span><span><b class="figure">{{ length(doneMm) }}</b></span></p>
+          </div>
+          <div class="go"><button type="button" class="button back" :disabled="index === 0" @click="go(-1)">Back</button><button type="button" class="button main on" :disabled="!move" @click="go(1)">Next move</button></div>
+          <p class="pause" data-test="pause"><b>If you pause here:</b> {{ pause }}</p>
+          <p class="quiet keys">Space goes on, Backspace goes back; the place is kept. <label><input v-model="turning" type="checkbox"> show turning</label></p>
+        </div>
+      </section>
+
+      <section class="strands" aria-labelledby="strands">
+        <h2 id="strands">String on each strand, {{ reversed ? 'last used first' : 'first used first' }}</h2>
+        <div class="which" role="group" aria-label="Section"><button v-for="s in sections" :key="s" type="button" class="button" :class="{ on: section === s }" :aria-pressed="section === s" @click="section = s">{{ SECTION_WORDS[s] }}<template v-if="s === 'repeat'"> × {{ part.times }}</template></button><label class="turn"><input v-model="reversed" type="checkbox"> reversed</label></div>
+        <p v-if="says" class="says" role="status">{{ says }}</p>
+        <p v-if="uneven.length" class="warn">{{ uneven.map(u => `Strand ${u.bobbin} carries ${Math.abs(u.more)} ${u.more > 0 ? 'more' : 'fewer'}`).join('; ') }}: the braid would stop early there.</p>
+        <ul>
+          <li v-for="l in lists" :key="l.bobbin" :class="{ active: move?.strand === l.bobbin - 1 }"><span class="bobbin">{{ l.bobbin }}</span><span class="quiet slot">slot {{ l.slot }}<br>{{ l.place }}</span><input :value="strandWords(l, piece.tray, reversed)" :aria-label="`Strand ${l.bobbin}`" spellcheck="false" @change="e => type(l.bobbin, (e.target as HTMLInputElement).value)"></li>
+        </ul>
+        <p class="quiet">{{ showNumber(part[section].rows) }} beads on each strand here; type a list like 3A 1B, or paint the surface on the mat.</p>
+        <div class="acts">
+          <button type="button" class="button" @click="cards">Bobbin cards and disc as PDF</button>
+          <button type="button" class="button" @click="csvOut">Strands as CSV</button>
+        </div>
+        <details class="load">
+          <summary>Load by a rule</summary>
+          <div class="rule">
+            <VSelect v-model="loading" :items="LOADINGS.map(l => ({ value: l.id, title: l.name }))" label="Loading" :hint="LOADINGS.find(l => l.id === loading)!.says" persistent-hint />
+            <VSelect v-if="loading === 'rings' || loading === 'flowers'" v-model="along" :items="[1, 2, 3, 4, 5, 6, 8, 10, 12]" :label="loading === 'rings' ? 'Rounds of a colour' : 'Rounds from flower to flower'" />
+            <button type="button" class="button" @click="load">Load it</button>
+          </div>
+        </details>
+      </section>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.page { padding: 12px 24px 32px; display: grid; grid-template-columns: minmax(0, 2fr) minmax(320px, 1fr); gap: 32px; align-items: start; max-width: 1480px; margin: 0 auto; width: 100%; }
+.hands { display: grid; grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr); gap: 24px; align-items: center; background: var(--mat); border-radius: var(--round); padding: 20px 24px; }
+.next { display: grid; gap: 14px; }
+.next h3 { font-size: 23px; line-height: 1.2; }
+.slots { font-size: 18px; }
+.slots .figure { font-size: 30px; }
+.slide { font-size: 16.5px; }
+.tall { width: 20px; height: 28px; border-radius: 6px; vertical-align: -8px; }
+.counts { display: flex; gap: 28px; flex-wrap: wrap; }
+.counts p { display: grid; gap: 2px; }
+.counts .figure { font-size: 38px; }
+.mat .quiet, .hands .quiet { color: var(--ink); }
+.go { display: grid; grid-template-columns: 1fr 2fr; gap: 10px; }
+.go .button { min-height: 60px; font-size: 17px; }
+.pause { background: var(--paper); border-radius: var(--round-in); padding: 10px 14px; font-size: 14.5px; }
+.keys { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; }
+label { display: inline-flex; gap: 8px; align-items: center; min-height: 36px; cursor: pointer; }
+input[type='checkbox'] { width: 18px; height: 18px; accent-color: var(--madder); }
+.strands { display: grid; gap: 14px; }
+.which { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
+.which .on { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
+.turn { margin-left: auto; font-size: 14.5px; }
+ul { list-style: none; margin: 0; padding: 0; }
+li { display: grid; grid-template-columns: 34px 62px 1fr; gap: 12px; align-items: center; padding: 5px 8px; border-top: 1px solid var(--line); }
+.bobbin { font: 700 24px/1 var(--title); }
+.slot { line-height: 1.25; font-size: 12.5px; }
+li input { font: 600 15.5px/1.3 var(--text); color: var(--ink); background: transparent; border: 0; border-bottom: 1.5px solid var(--edge); min-height: 40px; width: 100%; }
+li.active { background: var(--paper); border-radius: var(--round-in); }
+li.active .bobbin { color: var(--madder); }
+.acts { display: flex; flex-wrap: wrap; gap: 8px; }
+.says { background: var(--verdigris-wash); color: var(--verdigris); padding: 10px 14px; border-radius: 10px; font-size: 14.5px; }
+.warn { color: var(--marigold); }
+.load summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
+.rule { display: grid; gap: 14px; padding-top: 8px; }
+@media (width <= 1100px) { .page { grid-template-columns: minmax(0, 1fr); } }
+@media (width <= 720px) { .page { padding: 8px 14px 24px; } .hands { grid-template-columns: minmax(0, 1fr); padding: 12px; gap: 12px; justify-items: center; } .next h3 { font-size: 21px; } .next { width: 100%; } }
+</style>

@@ -1,0 +1,115 @@
+import { columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
+import { acted, loadedDisc, slotOf, type BraidPlan, type Disc, type School } from '../technique/braid/plan'
+
+/** One move of a braid as the hands do it, with the disc as it lies before. */
+export interface DiscMove {
+  /** Counted from 0 through the whole part. */
+  readonly index: number
+  /** Round and move in it, from 1. */
+  readonly round: number
+  readonly move: number
+  readonly movesInRound: number
+  readonly strand: number
+  /** Slots as they are printed on the foam. */
+  readonly from: number
+  readonly to: number
+  /** Tray number of the bead that is slid down; 0 for none. */
+  readonly number: number
+  /** In words: where the strand lies, and where it goes. */
+  readonly words: string
+  readonly disc: Disc
+  /** How far the disc is turned in the hand, degrees clockwise, so that the pairs that move lie above and below. */
+  readonly turn: number
+}
+
+const movesOf = (plan: BraidPlan): number => plan.cycle.filter(a => a.do === 'move').length
+
+/** Moves of the whole part: one for each bead. */
+export function discMoves(part: Part): number {
+  const { braid } = techniqueOf(part)
+  return braid ? rowsOf(part) * movesOf(braid.plan(part.settings)) : 0
+}
+
+const restCache = new WeakMap<BraidPlan, { readonly discs: readonly Disc[] }>()
+
+/** The disc at the beginning of each round, until the strands lie as at the start; later rounds repeat these, turned further. */
+function roundsOf(plan: BraidPlan): readonly Disc[] {
+  let known = restCache.get(plan)
+  if (!known) {
+    const discs = [loadedDisc(plan)]
+    for (;;) {
+      let disc = discs.at(-1)!
+      for (const act of plan.cycle) {
+        const next = acted(disc, act)
+        if (!next.ok) throw new Error(next.problems[0]!.says)
+        disc = next.value
+      }
+      if (disc.strands.every((s, i) => s === discs[0]!.strands[i]) || discs.length > 200) break
+      discs.push(disc)
+    }
+    known = { discs }
+    restCache.set(plan, known)
+  }
+  return known.discs
+}
+
+/** Turn of the disc per act of turning in one cycle. */
+const drift = (plan: BraidPlan): number => plan.cycle.reduce((sum, a) => sum + (a.do === 'turn' ? a.by : 0), 0)
+
+const WORDS: Record<School, readonly [string, string]> = {
+  A: ['from the bottom left up to the top, left of the pair', 'from the top right down to the bottom, right of the pair'],
+  B: ['from the top left down to the bottom, left of the pair', 'from the bottom right up to the top, right of the pair'],
+}
+
+/** The i-th move of a braid; null beyond its end, or for other work. */
+export function discMove(part: Part, index: number): DiscMove | null {
+  const { braid } = techniqueOf(part)
+  if (!braid || index < 0 || index >= discMoves(part)) return null
+  const plan = braid.plan(part.settings)
+  const moves = movesOf(plan)
+  const round = Math.floor(index / moves)
+  const inRound = index % moves
+  const begun = roundsOf(plan)
+  let disc = begun[round % begun.length]!
+  disc = { ...disc, turned: drift(plan) * round }
+  let seen = 0
+  for (const act of plan.cycle) {
+    if (act.do === 'move' && seen++ === inRound) {
+      const strand = disc.strands[act.from - 1]!
+      const school: School = part.settings.school === 'B' ? 'B' : 'A'
+      const strands = plan.load.length
+      const step = round * moves / 2 + Math.floor(inRound / 2)
+      const quarter = strands === 8 ? 90 : -360 / (strands / 2)
+      return {
+        index, round: round + 1, move: inRound + 1, movesInRound: moves, strand, from: slotOf(act.from + disc.turned, plan.slots), to: slotOf(act.to + disc.turned, plan.slots),
+        number: partRow(part, round)[strand]!, words: WORDS[school][inRound % 2]!, disc, // The pairs drift round the foam; the hands turn that back too.
+        turn: (school === 'A' ? 1 : -1) * quarter * step - drift(plan) * round * 360 / plan.slots,
+      }
+    }
+    const next = acted(disc, act)
+    if (!next.ok) throw new Error(next.problems[0]!.says)
+    disc = next.value
+  }
+  return null
+}
+
+/** What the disc looks like at a pause, so that the place is found again: after the first move of a step one side holds three strands. */
+export function pauseWords(part: Part, index: number): string {
+  const move = discMove(part, index)
+  if (!move) return index <= 0 ? 'Nothing braided yet: two strands at each dot.' : 'All beads are used: the braid is done.'
+  if (index % 2 === 0) return 'Two strands lie at every dot: a step is finished, turn the disc and begin the next.'
+  return part.settings.school === 'B' ? 'Three strands at the bottom, one at the top: the second move of the step is next.' : 'Three strands at the top, one at the bottom: the second move of the step is next.'
+}
+
+/** Tray number of the bead that comes next on each strand before move `index`; 0 where none is left. */
+export function nextBeads(part: Part, index: number): number[] {
+  const strands = columnsOf(part)
+  const move = discMove(part, index)
+  const round = move ? move.round - 1 : rowsOf(part)
+  const used = new Set<number>()
+  for (let i = round * strands; i < index; i++) used.add(discMove(part, i)!.strand)
+  return Array.from({ length: strands }, (_, s) => {
+    const k = round + (used.has(s) ? 1 : 0)
+    return k < rowsOf(part) ? partRow(part, k)[s]! : 0
+  })
+}
