@@ -7,6 +7,7 @@ import type { Piece } from '../core/piece/piece'
 import { costSchema, fitSchema, supplySchema } from '../core/piece/schema'
 import { spotOf } from '../core/technique/braid/surface'
 import { requireTechnique } from '../core/technique/registry'
+import type { Settings } from '../core/technique/technique'
 import { trayOf, type Dish } from './plan'
 
 /** Braids of the demo workshop, all invented: graduated, with a motif, in bands. */
@@ -18,7 +19,9 @@ interface BraidPlan {
   readonly easeMm: number
   readonly closure: ClosureKind
   readonly strands: number
-  readonly school: 'A' | 'B'
+  /** A round braid of that many strands by this school, or another technique by its own settings. */
+  readonly school?: 'A' | 'B'
+  readonly other?: { readonly technique: string, readonly settings: Settings }
   readonly spec: string
   readonly notes: string
   readonly tray: readonly Dish[]
@@ -29,15 +32,16 @@ interface BraidPlan {
 }
 
 function braidOf(plan: BraidPlan): Piece {
-  const technique = `braid-${plan.strands}`
+  const technique = plan.other?.technique ?? `braid-${plan.strands}`
+  const school = plan.school ?? 'A'
   const n = plan.strands
   const cells = (rounds: number, at: (s: number, k: number) => number) => (rounds === 0 ? emptyCells(n, 0) : cellsFrom(n, rounds, Array.from({ length: rounds * n }, (_, key) => at(key % n, Math.floor(key / n)))))
   const { repeat, ends } = plan
   const fit = fitSchema.parse({ kind: plan.kind ?? 'bracelet', wearer: plan.wearer, bodyMm: plan.bodyMm, easeMm: plan.easeMm, closure: usualClosure(plan.closure), widthMm: 9 })
   const part = {
-    id: 'band', name: 'Rope', technique, settings: requireTechnique(technique).settings.parse({ school: plan.school }), spec: plan.spec, times: 1,
+    id: 'band', name: 'Rope', technique, settings: requireTechnique(technique).settings.parse(plan.other?.settings ?? { school }), spec: plan.spec, times: 1,
     start: cells(ends.rounds, ends.at), end: cells(ends.rounds, (s, k) => ends.at(s, ends.rounds - 1 - k)),
-    repeat: 'loading' in repeat ? cellsFrom(n, repeat.rounds, loadingCells(repeat, repeat.rounds, n, plan.school)) : cells(repeat.rounds, repeat.at),
+    repeat: 'loading' in repeat ? cellsFrom(n, repeat.rounds, loadingCells(repeat, repeat.rounds, n, school)) : cells(repeat.rounds, repeat.at),
   }
   const piece = { name: plan.name, notes: plan.notes, tray: trayOf(plan.spec, plan.tray), fit, gauges: [], supply: supplySchema.parse({}), cost: costSchema.parse({}), parts: [part] }
   const times = Math.max(1, Math.round((rowsWanted(piece) - 2 * ends.rounds) / repeat.rounds))
@@ -75,5 +79,17 @@ export const BRAID_PIECES: readonly Piece[] = [
     notes: 'Sixteen strands with flowers: a centre and its six neighbours.',
     tray: [['Sedge', '#6d8436', 'opaque'], ['Chalk', '#e9e3d4', 'matte'], ['Saffron', '#d99a21', 'opaque']],
     repeat: { loading: 'flowers', numbers: [1, 2, 3], along: 6, rounds: 6 }, ends: { rounds: 1, at: () => 1 },
+  }),
+  braidOf({
+    name: 'Seven sisters cord', wearer: 'window', bodyMm: 160, easeMm: 13, closure: 'magnet', strands: 7, other: { technique: 'braid-7', settings: {} }, spec: 'round-8',
+    notes: 'Seven strands on eight slots, one of them pale: a dotted line winds round.',
+    tray: [['Slate', '#4a5560', 'matte'], ['Chalk', '#e9e3d4', 'opaque'], ['Copper', '#a8602f', 'metallic']],
+    repeat: { rounds: 8, at: (s, k) => (s === 2 ? 2 : k % 8 === 0 ? 3 : 1) }, ends: { rounds: 1, at: () => 1 },
+  }),
+  braidOf({
+    name: 'Ferry line', wearer: 'window', bodyMm: 165, easeMm: 13, closure: 'magnet', strands: 6, other: { technique: 'braid-own', settings: { table: 'slots 7; load 2 3 4 5 6 7; move 3 1; turn 2' } }, spec: 'round-8',
+    notes: 'Six strands on seven slots, by a table of our own.',
+    tray: [['Harbour', '#27506b', 'transparent'], ['Rope', '#cdb68a', 'matte']],
+    repeat: { rounds: 4, at: (s, k) => (s % 3 === 0 || k === 0 ? 2 : 1) }, ends: { rounds: 1, at: () => 1 },
   }),
 ]

@@ -16,6 +16,7 @@ const items = (field: SettingField) => field.kind === 'count'
 <template>
   <template v-for="field in fields" :key="field.key">
     <LengthField v-if="field.kind === 'length'" :model-value="Number(settings[field.key])" :label="field.label" :hint="field.help" :decimals="2" @update:model-value="mm => emit('change', field.key, mm)" />
+    <VTextField v-else-if="field.kind === 'text'" :model-value="String(settings[field.key])" :label="field.label" :hint="field.help" persistent-hint maxlength="590" @change="(e: Event) => emit('change', field.key, (e.target as HTMLInputElement).value.trim())" />
     <label v-else-if="field.kind === 'flag'" class="flag"><input type="checkbox" :checked="Boolean(settings[field.key])" @change="e => emit('change', field.key, (e.target as HTMLInputElement).checked)"><span>{{ field.label }}<span class="quiet">{{ field.help }}</span></span></label>
     <VSelect v-else :model-value="settings[field.key]" :items="items(field)" :label="field.label" :hint="field.help" persistent-hint @update:model-value="v => emit('change', field.key, v)" />
   </template>

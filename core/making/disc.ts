@@ -27,7 +27,7 @@ const movesOf = (plan: BraidPlan): number => plan.cycle.filter(a => a.do === 'mo
 /** Moves of the whole part: one for each bead. */
 export function discMoves(part: Part): number {
   const { braid } = techniqueOf(part)
-  return braid ? rowsOf(part) * movesOf(braid.plan(part.settings)) : 0
+  return braid ? rowsOf(part) * braid.plan(part.settings).load.length : 0
 }
 
 const restCache = new WeakMap<BraidPlan, { readonly discs: readonly Disc[] }>()
@@ -67,23 +67,25 @@ export function discMove(part: Part, index: number): DiscMove | null {
   if (!braid || index < 0 || index >= discMoves(part)) return null
   const plan = braid.plan(part.settings)
   const moves = movesOf(plan)
-  const round = Math.floor(index / moves)
+  // A cycle is a whole round for the round braids, a single move for others.
+  const cycle = Math.floor(index / moves)
   const inRound = index % moves
+  const round = Math.floor(index / plan.load.length)
   const begun = roundsOf(plan)
-  let disc = begun[round % begun.length]!
-  disc = { ...disc, turned: drift(plan) * round }
+  let disc = begun[cycle % begun.length]!
+  disc = { ...disc, turned: drift(plan) * cycle }
   let seen = 0
   for (const act of plan.cycle) {
     if (act.do === 'move' && seen++ === inRound) {
       const strand = disc.strands[act.from - 1]!
       const school: School = part.settings.school === 'B' ? 'B' : 'A'
       const strands = plan.load.length
-      const step = round * moves / 2 + Math.floor(inRound / 2)
-      const quarter = strands === 8 ? 90 : -360 / (strands / 2)
+      const step = cycle * moves / 2 + Math.floor(inRound / 2)
+      const quarter = !part.settings.school ? 0 : strands === 8 ? 90 : -360 / (strands / 2)
       return {
-        index, round: round + 1, move: inRound + 1, movesInRound: moves, strand, from: slotOf(act.from + disc.turned, plan.slots), to: slotOf(act.to + disc.turned, plan.slots),
-        number: partRow(part, round)[strand]!, words: WORDS[school][inRound % 2]!, disc, // The pairs drift round the foam; the hands turn that back too.
-        turn: (school === 'A' ? 1 : -1) * quarter * step - drift(plan) * round * 360 / plan.slots,
+        index, round: round + 1, move: index % plan.load.length + 1, movesInRound: plan.load.length, strand, from: slotOf(act.from + disc.turned, plan.slots), to: slotOf(act.to + disc.turned, plan.slots),
+        number: partRow(part, round)[strand]!, words: part.settings.school ? WORDS[school][inRound % 2]! : 'over to the empty slot', disc, // The pairs drift round the foam; the hands turn that back too.
+        turn: (school === 'A' ? 1 : -1) * quarter * step - drift(plan) * cycle * 360 / plan.slots,
       }
     }
     const next = acted(disc, act)
@@ -97,6 +99,7 @@ export function discMove(part: Part, index: number): DiscMove | null {
 export function pauseWords(part: Part, index: number): string {
   const move = discMove(part, index)
   if (!move) return index <= 0 ? 'Nothing braided yet: two strands at each dot.' : 'All beads are used: the braid is done.'
+  if (!part.settings.school) return `Strand ${move.strand + 1} moves next, from slot ${move.from} to slot ${move.to}.`
   if (index % 2 === 0) return 'Two strands lie at every dot: a step is finished, turn the disc and begin the next.'
   return part.settings.school === 'B' ? 'Three strands at the bottom, one at the top: the second move of the step is next.' : 'Three strands at the top, one at the bottom: the second move of the step is next.'
 }

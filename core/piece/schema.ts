@@ -109,7 +109,7 @@ const run = z.array(z.int().min(0).max(65535))
 const section = z.array(run).max(LIMITS.rows)
   .describe('One entry for each row along the length: run-length code [count, number, count, number, …]; number 0 is no bead')
 
-const setting = z.union([z.string().max(60), z.number(), z.boolean()])
+const setting = z.union([z.string().max(600), z.number(), z.boolean()])
 
 export const partHeadSchema = z.strictObject({
   id: z.string().regex(/^[a-z0-9-]{1,40}$/),

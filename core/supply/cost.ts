@@ -46,8 +46,8 @@ export function costOf(piece: Piece, market: Market = {}): Costing {
   const line = (id: CostLine['id'], name: string, least: number, most = least, unknown = 0) => lines.push({ id, name, least, most, unknown })
 
   line('beads', 'Beads worked in', buys.reduce((sum, b) => sum + (b.usedPrice ?? 0), 0), undefined, buys.filter(b => b.usedPrice === null).length)
-  const threadMm = lengthsOf(piece, times).filter(l => l.material === 'thread').reduce((sum, l) => sum + l.totalMm, 0)
-  line('thread', 'Thread', priceOf(threadMm, cost.threadMm, cost.threadPrice), undefined, cost.threadPrice === 0 && threadMm > 0 ? 1 : 0)
+  const threadMm = lengthsOf(piece, times).filter(l => l.material === 'thread' || l.material === 'cord').reduce((sum, l) => sum + l.totalMm, 0)
+  line('thread', 'Thread and cord', priceOf(threadMm, cost.threadMm, cost.threadPrice), undefined, cost.threadPrice === 0 && threadMm > 0 ? 1 : 0)
   if (piece.fit.closure.kind !== 'none') line('closure', closureName(piece.fit.closure), cost.closure * supply.batch, undefined, cost.closure === 0 ? 1 : 0)
   if (cost.findings.length > 0) line('findings', 'Other findings', cost.findings.reduce((sum, f) => sum + f.count * f.price, 0) * supply.batch)
 

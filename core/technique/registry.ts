@@ -1,4 +1,5 @@
 import { braid12, braid16, braid8 } from './braid/round'
+import { braid7, braidOwn } from './braid/table'
 import type { Technique } from './technique'
 import { brick, tubularBrick } from './weave/brick'
 import { herringbone, tubularHerringbone } from './weave/herringbone'
@@ -14,7 +15,7 @@ import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
 export const TECHNIQUES: readonly Technique[] = [
   peyote, oddPeyote, dropPeyote, loom, square, brick, ladder, herringbone, rightAngle, netting,
   tubularPeyote, spiralPeyote, tubularBrick, tubularHerringbone,
-  braid8, braid12, braid16,
+  braid8, braid12, braid16, braid7, braidOwn,
 ]
 
 const BY_ID = new Map(TECHNIQUES.map(t => [t.id, t]))

@@ -75,7 +75,7 @@ export interface SettingField {
   readonly key: string
   readonly label: string
   readonly help: string
-  readonly kind: 'choice' | 'length' | 'flag' | 'count'
+  readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'text'
   readonly least?: number
   readonly most?: number
   readonly choices?: readonly { readonly value: string, readonly label: string }[]

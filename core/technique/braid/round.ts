@@ -29,10 +29,15 @@ export const CORD_KNOTS_MM = 90
 /** Model of the twist of the rope, degrees a round (about; school B turns the other way). */
 export const TWIST_DEGREES = -96
 
-/** Length of one round, mm. Beads cover the surface equally closely whatever the count of strands, so a round of more strands is a little longer. */
-export function roundMm(strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number {
-  return (ROUND_OF_EIGHT[bead.id]?.[0] ?? 1.27 * bead.d) * strands * 6 / (8 * linesOf(strands))
+/**
+ * Length of one round, mm, of so many strands whose beads lie in so many lines round the rope. Beads cover the surface equally closely
+ * whatever the braid, so it follows from what is known of eight strands in six lines.
+ */
+export function coverMm(strands: number, lines: number, bead: Pick<BeadSpec, 'id' | 'd'>): number {
+  return (ROUND_OF_EIGHT[bead.id]?.[0] ?? 1.27 * bead.d) * strands * 6 / (8 * lines)
 }
+
+export const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number => coverMm(strands, linesOf(strands), bead)
 
 /** Outside diameter of the rope, mm, on thin cord: its lines of beads side by side round the middle circle. */
 export const ropeMm = (strands: number, bead: Pick<BeadSpec, 'd'>): number => linesOf(strands) * LINE_PITCH * bead.d / Math.PI + bead.d

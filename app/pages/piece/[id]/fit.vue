@@ -7,8 +7,8 @@ import { feelQuestion, feelShort } from '#core/fit/feel'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/fit/kind'
 import { requireSpec } from '#core/bead/spec'
 import { setStep } from '#core/piece/edit'
-import { columnsOf, fittedPart, numberAt } from '#core/piece/piece'
-import { conversionNotes, specSteps, stitchSteps } from '#core/piece/recast'
+import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
+import { conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
 import type { Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { TECHNIQUES } from '#core/technique/registry'
@@ -47,7 +47,12 @@ const specs = useSpecs(() => [part.value.spec, ...piece.value.tray.map(b => b.sp
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
 const setting = (key: string, value: string | number | boolean) => {
-  if (part.value.settings[key] !== value) commit('How the stitch is worked', [setStep(piece.value, ['parts', part.value.id, 'settings'], { ...part.value.settings, [key]: value })])
+  if (part.value.settings[key] === value) return
+  const next = { ...part.value.settings, [key]: value }
+  const parsed = techniqueOf(part.value).settings.safeParse(next)
+  // A table of moves may ask for another count of strands: columns come and go with it.
+  const columns = parsed.success ? techniqueOf(part.value).nearestColumns(columnsOf(part.value), parsed.data) : columnsOf(part.value)
+  commit('How the stitch is worked', [setStep(piece.value, ['parts', part.value.id, 'settings'], next), ...widthSteps(part.value, columns, ground.value)])
 }
 /** What the last move to another stitch changed. */
 const moved = ref<readonly string[]>([])

@@ -12,7 +12,7 @@ import { beadAsks, beadsToBuy, timesMade, type BeadToBuy } from '#core/supply/be
 import { closureIn, contests, freeFor, reservedBy, spoolOf, takenBy } from '#core/supply/box'
 import { NEEDLES, requireThread, THREADS } from '#core/supply/catalogue'
 import { costOf, weightOf } from '#core/supply/cost'
-import { cutList, holeChecks, lengthsOf, type Help } from '#core/supply/thread'
+import { cutList, holeChecks, lengthsOf, pathOf, type Help } from '#core/supply/thread'
 import { EAR_WIRE_GAUGES } from '#core/supply/wire'
 import { closureName } from '#core/fit/closure'
 import { showNumber } from '#core/units/length'
@@ -57,6 +57,9 @@ const allGrams = computed(() => buy.value.reduce((sum, b) => sum + b.grams, 0))
 const packPrice = computed(() => buy.value.reduce((sum, b) => sum + (b.buyGrams > 0 ? b.price ?? 0 : 0), 0))
 const weight = computed(() => weightOf(piece.value))
 const threadMm = computed(() => lengths.value.find(l => l.material === 'thread')?.totalMm ?? 0)
+/** Braids hang on cords of their own; thread and needle are not asked for then. */
+const cord = computed(() => (threadMm.value === 0 ? piece.value.parts.map(p => pathOf(p).cord).find(c => c !== undefined) : undefined))
+const cutMm = computed(() => threadMm.value || (lengths.value.find(l => l.material === 'cord')?.totalMm ?? 0))
 const VERDICT = { easy: 'easily', tight: 'tight', no: 'no' } as const
 const contested = computed(() => new Map(contests(box.box).map(c => [c.item.id, c])))
 const tubeNote = (b: BeadToBuy) => {
@@ -151,8 +154,8 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
   <main class="page">
     <section class="sum" aria-label="What is needed">
       <div><span class="quiet">Beads to buy</span><span class="figure" data-test="to-buy">{{ showNumber(toBuyGrams, 1) }} g</span><span class="quiet">of {{ showNumber(allGrams, 1) }} g with spare{{ packPrice > 0 ? `, ${money(packPrice)}` : '' }}</span></div>
-      <div><span class="quiet">Thread to cut</span><span class="figure">{{ long(threadMm) }}</span><span class="quiet">{{ requireThread(supply.thread).name }}</span></div>
-      <div :class="{ wants: worst !== 'easy' }"><span class="quiet">Goes through</span><span class="figure word">{{ VERDICT[worst] }}</span><span class="quiet">needle {{ supply.needle }}</span></div>
+      <div><span class="quiet">{{ cord ? 'Cord to cut' : 'Thread to cut' }}</span><span class="figure">{{ long(cutMm) }}</span><span class="quiet">{{ cord?.name ?? requireThread(supply.thread).name }}</span></div>
+      <div :class="{ wants: worst !== 'easy' }"><span class="quiet">Goes through</span><span class="figure word">{{ VERDICT[worst] }}</span><span class="quiet">{{ cord ? 'without a needle' : `needle ${supply.needle}` }}</span></div>
       <div><span class="quiet">{{ made > 1 ? `Costs, for ${supply.batch} ${kind.pieces === 2 ? (supply.batch === 1 ? 'pair' : 'pairs') : 'pieces'}` : 'Costs you' }}</span><span class="figure">{{ money(costing.least) }}</span><span class="quiet">to {{ money(costing.most) }}{{ costing.unknown ? `, ${costing.unknown} without a price` : '' }}</span></div>
       <div v-if="piece.fit.kind === 'earrings'" :class="{ wants: weight > EARRING_GRAMS.comfortable }"><span class="quiet">Each weighs</span><span class="figure">{{ showNumber(weight, 1) }} g</span><span class="quiet">{{ weight > EARRING_GRAMS.careful ? 'heavy: be careful' : weight > EARRING_GRAMS.comfortable ? 'more than comfortable' : 'comfortable' }}</span></div>
     </section>
@@ -200,7 +203,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
         </li>
       </ul>
       <p v-if="others.spool || others.clasp" class="quiet">In the box: {{ [others.spool ? `${long(amountOf(others.spool.value))} of ${requireThread(supply.thread).name}` : '', others.clasp ? `${amountOf(others.clasp.value)} × ${closureName(piece.fit.closure).toLowerCase()}` : ''].filter(Boolean).join(', ') }}.</p>
-      <div class="fields">
+      <div v-if="!cord" class="fields">
         <VSelect :model-value="supply.thread" :items="threads" label="Thread" @update:model-value="(v: Supply['thread']) => set('thread', v)" />
         <VSelect :model-value="supply.needle" :items="needles" label="Needle" @update:model-value="(v: Supply['needle']) => set('needle', v)" />
       </div>
