@@ -48,6 +48,31 @@ function braidOf(plan: BraidPlan): Piece {
   return { ...piece, parts: [{ ...part, times }] }
 }
 
+const headOf = (fit: Record<string, unknown>) => ({ fit: fitSchema.parse(fit), gauges: [], supply: supplySchema.parse({}), cost: costSchema.parse({}) })
+
+/** A plain cord bracelet: two fat strands wind round six fine ones. */
+function cordOf(): Piece {
+  const tray = trayOf('cord-1-5', [['Ink cord', '#28324a', 'matte'], ['Hay cord', '#c9a35b', 'matte']])
+  tray.push({ ...trayOf('cord-2-5', [['', '', 'matte'], ['', '', 'matte'], ['Brick cord', '#9c4a35', 'matte']])[2]! })
+  const part = {
+    id: 'band', name: 'Cord', technique: 'braid-cord', settings: requireTechnique('braid-cord').settings.parse({ school: 'A', doubled: '', folded: true }), spec: 'cord-1-5', times: 1,
+    start: emptyCells(8, 0), repeat: cellsFrom(8, 1, [3, 1, 2, 1, 3, 1, 2, 1]), end: emptyCells(8, 0),
+  }
+  const piece = { name: 'Harbour cord', notes: 'No beads: six fine cords and two fat ones, folded in their middles.', tray, ...headOf({ kind: 'bracelet', wearer: 'The stall, large', bodyMm: 185, easeMm: 13, closure: usualClosure('magnet'), widthMm: 5 }), parts: [part] }
+  return { ...piece, parts: [{ ...part, times: Math.round(rowsWanted(piece)) }] }
+}
+
+/** A coiled rope: thirteen beads of the string in an order that never meets a whole turn, so that it climbs as a spiral. */
+function coilOf(): Piece {
+  const tray = trayOf('round-8', [['Moss', '#5f7440', 'matte'], ['Honey', '#d9a441', 'transparent'], ['Bark', '#5a4334', 'lustre']])
+  const part = {
+    id: 'band', name: 'Coil', technique: 'coil', settings: requireTechnique('coil').settings.parse({ coreMm: 3.5 }), spec: 'round-8', times: 1,
+    start: emptyCells(10, 1, 1), repeat: cellsFrom(10, 1, [1, 1, 1, 1, 1, 3, 2, 2, 2, 3]), end: emptyCells(10, 1, 1),
+  }
+  const piece = { name: 'Beehive coil', notes: 'Beads on wire round a core of soft cord.', tray, ...headOf({ kind: 'choker', wearer: 'window', bodyMm: 350, easeMm: 62, closure: usualClosure('hook'), widthMm: 9 }), parts: [part] }
+  return { ...piece, parts: [{ ...part, times: Math.round(rowsWanted(piece) - 2) }] }
+}
+
 export const BRAID_PIECES: readonly Piece[] = [
   braidOf({
     name: 'Evening tide rope', wearer: 'The stall, medium', bodyMm: 170, easeMm: 13, closure: 'magnet', strands: 8, school: 'A', spec: 'round-8',
@@ -92,4 +117,6 @@ export const BRAID_PIECES: readonly Piece[] = [
     tray: [['Harbour', '#27506b', 'transparent'], ['Rope', '#cdb68a', 'matte']],
     repeat: { rounds: 4, at: (s, k) => (s % 3 === 0 || k === 0 ? 2 : 1) }, ends: { rounds: 1, at: () => 1 },
   }),
+  cordOf(),
+  coilOf(),
 ]

@@ -12,6 +12,7 @@ import { useLengths } from '../composables/lengths'
 import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
 import CaliperButton from './CaliperButton.vue'
+import { plainEndsMm } from '#core/fit/extent'
 import LengthField from './LengthField.vue'
 
 /** What the hand that makes it measured in this stitch, bead and thread; kept for every piece. */
@@ -67,7 +68,7 @@ const finishedMm = ref(0)
 const finishing = ref(false)
 async function finished() {
   finishing.value = false
-  await keep(withSwatch(props.piece.gauges, key.value, { rows: rowsOf(part.value), lengthMm: finishedMm.value, columns: 0, widthMm: 0, from: props.piece.name }))
+  await keep(withSwatch(props.piece.gauges, key.value, { rows: rowsOf(part.value), lengthMm: finishedMm.value - plainEndsMm(part.value), columns: 0, widthMm: 0, from: props.piece.name }))
 }
 const use = () => emit('steps', 'Use my gauge', [setStep(props.piece, ['gauges'], [...props.piece.gauges.filter(g => !sameGauge(g, key.value)), kept.value!.value.gauge])])
 const factor = (s: Swatch) => swatchFactors(gauge.value!, s).along - 1
@@ -100,7 +101,7 @@ const why = (index: number) => questioned.value.find(q => q.index === index)?.wh
       <div class="acts"><button type="submit" class="button main">Keep the swatch</button><button type="button" class="button plain" @click="adding = false">Not now</button></div>
     </form>
     <form v-else-if="finishing" class="form" @submit.prevent="finished">
-      <LengthField v-model="finishedMm" label="Finished beadwork measures" :least="1" :most="4000" hint="Without its closure, laid flat." />
+      <LengthField v-model="finishedMm" label="Finished beadwork measures" :least="1" :most="4000" :hint="plainEndsMm(part) > 0 ? 'Without its closure, laid flat, plain ends included: these are taken off.' : 'Without its closure, laid flat.'" />
       <div class="acts"><button type="submit" class="button main">Keep it as my gauge</button><button type="button" class="button plain" @click="finishing = false">Not now</button></div>
     </form>
     <div v-else class="acts">

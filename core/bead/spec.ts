@@ -7,7 +7,8 @@ export const BEAD_SHAPES = [
   'cylinder', 'round', 'hex-cut', 'cube', 'bugle', 'drop', 'long-drop', 'ball', 'bicone', 'faceted', 'almond-duo', 'domed-duo', 'tile', 'half-tile', 'triangle', 'hexagon',
 ] as const
 
-export type BeadShape = (typeof BEAD_SHAPES)[number]
+/** Shapes of beads, and the cords that plain braids are made of. */
+export type BeadShape = (typeof BEAD_SHAPES)[number] | 'cord'
 
 export interface BeadSpec {
   readonly id: string
@@ -92,16 +93,29 @@ export const BEAD_SPECS: readonly BeadSpec[] = [
   spec('hexagon', '6 mm', 6, 6, 0.8, 7.5, { spacing: 3, thick: 2 }),
 ]
 
+/**
+ * Cords for plain braids, by thickness: a crossing shows about as long as one and a half cords (a model, for drawing). They have no hole,
+ * and are cut by length, never counted by weight.
+ */
+export const CORD_SPECS: readonly BeadSpec[] = [0.8, 1, 1.5, 2, 2.5, 3, 4, 5].map(mm => ({ id: `cord-${String(mm).replace('.', '-')}`, shape: 'cord', name: `cord ${mm} mm`, d: mm, l: Math.round(mm * 1.45 * 100) / 100, h: 0, perGram: Infinity }))
+
+export const DEFAULT_CORD = 'cord-2'
+
+export const isCord = ({ shape }: Pick<BeadSpec, 'shape'>): boolean => shape === 'cord'
+
 /** The catalogue's sizes of the same shape next smaller and next larger by their length across; none for a size of one's own. */
 export function neighbourSpecs(id: string): string[] {
   const own = BY_ID.get(id)
   if (!own) return []
-  const same = BEAD_SPECS.filter(s => s.shape === own.shape).sort((a, b) => a.d - b.d || a.l - b.l)
+  const same = CATALOGUE.filter(s => s.shape === own.shape).sort((a, b) => a.d - b.d || a.l - b.l)
   const at = same.indexOf(own)
   return [same[at - 1], same[at + 1]].flatMap(s => (s ? [s.id] : []))
 }
 
-const BY_ID = new Map(BEAD_SPECS.map(s => [s.id, s]))
+/** Every spec that has an id of its own. */
+export const CATALOGUE: readonly BeadSpec[] = [...BEAD_SPECS, ...CORD_SPECS]
+
+const BY_ID = new Map(CATALOGUE.map(s => [s.id, s]))
 
 export const DEFAULT_SPEC = 'cylinder-11'
 
@@ -182,6 +196,7 @@ const SOLID: Record<BeadShape, { readonly volume: (bead: Omit<BeadSpec, 'id' | '
   'tile': { volume: ({ d, l, thick }) => d * l * (thick ?? d / 2.6), fill: 0.95 },
   'half-tile': { volume: ({ d, l, thick }) => d * l * (thick ?? d / 2.6), fill: 0.95 },
   'triangle': { volume: ({ d, l, thick }) => d * l / 2 * (thick ?? d / 3), fill: 0.95 },
+  'cord': { volume: ({ d, l }) => Math.PI * d * d / 4 * l, fill: 1 },
   'hexagon': { volume: ({ d, l, thick }) => 0.866 * d * l * (thick ?? d / 3), fill: 0.95 },
 }
 

@@ -8,14 +8,17 @@ import { neighbourSpecs } from '../bead/spec'
 import { tallyPart, totalOf } from '../tally/tally'
 import { closureOf, sameClosure, type Closure } from './closure'
 import { colourCycle } from './cycle'
-import { extentOf } from './extent'
+import { extentOf, plainEndsMm } from './extent'
 import { fitsWell } from './feel'
 import { handFor } from './gauge'
 import { fitKindOf } from './kind'
 import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 
-/** What a choice gives way in: nothing, plain ends, colour cycles begun, a repeat broken off, the closure, a chain, or the size of the beads. */
-export type Way = 'whole' | 'ends' | 'cycle' | 'part' | 'closure' | 'chain' | 'bead'
+/**
+ * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles begun, a repeat broken
+ * off, the closure, a chain, or the size of the beads.
+ */
+export type Way = 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'closure' | 'chain' | 'bead'
 
 /** What a choice changes of the piece. */
 export interface Choice {
@@ -28,6 +31,8 @@ export interface Choice {
   readonly endRows: number
   /** Rows of the repeat begun again after the last copy. */
   readonly cycleRows: number
+  /** What is worked without beads at each end, mm; 0 for work that has no such ends. */
+  readonly plainMm: number
   readonly closure: Closure
   readonly spec: string
   readonly fit: FitResult
@@ -43,22 +48,29 @@ export interface Choice {
   readonly current: boolean
 }
 
-type Change = Pick<Choice, 'times' | 'startRows' | 'endRows' | 'cycleRows'>
+type Change = Pick<Choice, 'times' | 'startRows' | 'endRows' | 'cycleRows' | 'plainMm'>
 
 /** The rows of the repeat that are begun again, row-major. */
 function cycleCells(part: Part, rows: number): Uint16Array {
   return copyBox(part.repeat, 0, 0, columnsOf(part), rows)
 }
 
+const plainOf = (part: Part): number => plainEndsMm(part) / 2
+
+const withPlain = (part: Part, mm: number): Part => {
+  const { plain } = techniqueOf(part)
+  return plain && mm !== plainOf(part) ? { ...part, settings: { ...part.settings, [plain.key]: mm } } : part
+}
+
 /** The part as a change has it: plain rows at the outer edges, cycles after the last repeat. */
-function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, cycleRows }: Change): Part {
+function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, cycleRows, plainMm }: Change): Part {
   const columns = columnsOf(part)
   const plain = (cells: Cells, at: number, rows: number, number: number) => {
     if (rows === 0) return cells
     return rows > 0 ? insertRows(cells, at, new Uint16Array(rows * columns).fill(number)) : removeRows(cells, at === 0 ? 0 : at + rows, -rows)
   }
   const end = cycleRows > 0 ? insertRows(part.end, 0, cycleCells(part, cycleRows)) : part.end
-  return { ...part, times, start: plain(part.start, 0, startRows, plainNumber(tray, part, 'start')), end: plain(end, end.rows, endRows, plainNumber(tray, part, 'end')) }
+  return { ...withPlain(part, plainMm), times, start: plain(part.start, 0, startRows, plainNumber(tray, part, 'start')), end: plain(end, end.rows, endRows, plainNumber(tray, part, 'end')) }
 }
 
 /** Another closure is offered only where it helps, and brings the fit this near, mm. */
@@ -66,10 +78,10 @@ const CLOSURE_REACH_MM = 12
 /** A chain as it is usually sold, mm (common practice: 25–50). */
 const CHAIN_MM = 50
 /** What giving way costs in the order of the list, in half millimetres of difference. */
-const COST: Record<Way, number> = { whole: 0, cycle: 1, ends: 1, part: 4, closure: 3, chain: 3, bead: 5 }
+const COST: Record<Way, number> = { whole: 0, plain: 1, cycle: 1, ends: 1, part: 4, closure: 3, chain: 3, bead: 5 }
 
 /**
- * The counts that come near: n and n + 1 whole repeats, n with whole colour cycles begun again, n with a repeat broken off, n with longer plain ends, n + 1 with
+ * The counts that come near: n and n + 1 whole repeats, n or n + 1 with other ends without beads, n with whole colour cycles begun again, n with a repeat broken off, n with longer plain ends, n + 1 with
  * shorter ends where they have rows to give, another closure at its usual length, a chain, and the bead sizes next to this one. Sorted
  * by how far each is from what is wanted, and by what it gives way in. The remainder is part of every choice.
  */
@@ -85,10 +97,10 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   const out: Choice[] = []
 
   const offer = (way: Way, change: Partial<Change> & { times: number }, { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part } = {}) => {
-    const full = { startRows: 0, endRows: 0, cycleRows: 0, ...change }
+    const full = { startRows: 0, endRows: 0, cycleRows: 0, plainMm: plainOf(of), ...change }
     if (full.times < 1 || full.times > LIMITS.times) return
     const same = sameClosure(closure, fit.closure) && spec === part.spec
-    const id = [full.times, full.startRows, full.endRows, full.cycleRows, closure.kind, closure.lengthMm, closure.extenderMm, spec].join('/')
+    const id = [full.times, full.startRows, full.endRows, full.cycleRows, full.plainMm, closure.kind, closure.lengthMm, closure.extenderMm, spec].join('/')
     if (out.some(c => c.id === id)) return
     const next = changed(on.tray, of, full)
     if (rowsOf(next) < 1) return
@@ -98,7 +110,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
       id, way, ...full, closure, spec, fit: fitOf(on, { part: next, fit: { ...fit, closure } }), beads, beadsMore: beads - now,
       whole: ended === 0 && full.cycleRows === 0, cycleWhole: full.cycleRows % cycle === 0,
       hours: { least: beads * many / cost.beadsPerHourMost, most: beads * many / cost.beadsPerHourLeast },
-      current: same && full.times === part.times && ended === 0 && full.cycleRows === 0,
+      current: same && full.times === part.times && ended === 0 && full.cycleRows === 0 && full.plainMm === plainOf(part),
     })
   }
 
@@ -108,6 +120,13 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   offer('whole', { times: n })
   offer('whole', { times: n + 1 })
 
+  // Ends without beads take up what is missing, as far as they may: the pattern stays whole.
+  const { plain } = techniqueOf(part)
+  for (const times of plain ? [n, n + 1] : []) {
+    const missing = (exact - times * per) * (extentOf(piece, part, 101).lengthMm.nominal - extentOf(piece, part, 100).lengthMm.nominal)
+    const plainMm = Math.round((plainOf(part) + missing / 2) * 2) / 2
+    if (plainMm >= plain!.least && plainMm <= plain!.most) offer('plain', { times, plainMm })
+  }
   const spare = Math.round(exact - n * per)
   if (spare > 0) offer('ends', { times: n, startRows: Math.ceil(spare / 2), endRows: Math.floor(spare / 2) })
   const cycles = Math.round((exact - n * per) / cycle)
@@ -162,7 +181,7 @@ function plainNumber(tray: Piece['tray'], part: Part, end: 'start' | 'end'): num
 }
 
 /** Steps that make the piece as a choice has it: plain rows at the outer edges, cycles, count of repeats, closure, size of the beads. */
-export function choiceSteps(piece: Piece, { times, startRows, endRows, cycleRows, closure, spec }: Choice): Step[] {
+export function choiceSteps(piece: Piece, { times, startRows, endRows, cycleRows, plainMm, closure, spec }: Choice): Step[] {
   const part = fittedPart(piece)
   const steps: Step[] = []
   if (startRows > 0) steps.push(insertRowsStep(part, 'start', 0, startRows, plainNumber(piece.tray, part, 'start')))
@@ -171,6 +190,7 @@ export function choiceSteps(piece: Piece, { times, startRows, endRows, cycleRows
   else if (endRows < 0) steps.push(removeRowsStep(part, 'end', part.end.rows + endRows, -endRows))
   if (cycleRows > 0) steps.push(insertRowsStep(part, 'end', 0, cycleRows, cycleCells(part, cycleRows)))
   if (times !== part.times) steps.push(setStep(piece, ['parts', part.id, 'times'], times))
+  if (plainMm !== plainOf(part)) steps.push(setStep(piece, ['parts', part.id, 'settings'], { ...withPlain(part, plainMm).settings }))
   if (!sameClosure(closure, piece.fit.closure)) steps.push(setStep(piece, ['fit', 'closure'], { ...closure }))
   return [...steps, ...specSteps(piece, part, spec)]
 }
@@ -184,7 +204,7 @@ export interface WidthChoice {
   readonly current: boolean
 }
 
-/** Counts across next to the width wanted, of those that the stitch allows, with the present one; narrowest first. */
+/** Counts across next to the width wanted, of those that the stitch allows, with the present one; narrowest first. None where the width does not follow from a count. */
 export function widthChoices(piece: Fitted): WidthChoice[] {
   const part = fittedPart(piece)
   const now = columnsOf(part)
@@ -192,6 +212,7 @@ export function widthChoices(piece: Fitted): WidthChoice[] {
   const nominal = (columns: number) => techniqueOf(part).widthOf({ ...workOf(part), columns })
   const present = extentOf(piece, part).widthMm.nominal
   const at = (columns: number) => present + (nominal(columns) - nominal(now)) * (handFor(piece, part)?.across ?? 1)
+  if (at(now + step) === present) return []
   const guess = techniqueOf(part).nearestColumns(Math.max(1, Math.round(now + (piece.fit.widthMm - present) * step / (at(now + step) - present))), part.settings)
   const counts = new Set([now, guess - step, guess, guess + step].filter(c => c >= techniqueOf(part).nearestColumns(1, part.settings) && c <= LIMITS.columns))
   const perColumn = totalOf(tallyPart(part)) / now

@@ -3,6 +3,7 @@ import { requireSpec } from '../bead/spec'
 import { rowAt, type Cells } from '../grid/cells'
 import { latticeOf } from '../pattern/place'
 import { beadOf, columnsOf, rowsOf, SECTIONS, techniqueOf, workOf, type Part } from '../piece/piece'
+import { cordScale } from '../tally/cords'
 import { NOMINAL_SPREAD, rangeOf, type Extent, type Range } from '../technique/technique'
 import { showNumber } from '../units/length'
 import { handFor, type Ground, type Hand } from './gauge'
@@ -90,7 +91,28 @@ export function extentOf(ground: Ground, part: Part, rows = rowsOf(part)): Exten
         widthFormula: widerMm === 0 ? extent.widthFormula : `${extent.widthFormula} ${sign(widerMm)} for beads of other sizes in the widest row`,
       }
   const hand = handFor(ground, part)
-  return hand ? gauged(mixed, hand) : mixed
+  const cords = cordScale(part, ground.tray)
+  if (cords !== 1) return thicker(hand ? gauged(mixed, hand) : mixed, cords)
+  return withPlainEnds(hand ? gauged(mixed, hand) : mixed, part)
+}
+
+/** Ends that are worked without beads, mm, both together; 0 for work that has none. */
+export const plainEndsMm = (part: Part): number => techniqueOf(part).plain?.ofMm(part.settings) ?? 0
+
+/** A braid of cords that are thicker or thinner, in the mean, than the one it is reckoned for: everything grows with them. */
+function thicker(extent: Extent, by: number): Extent {
+  const grown = ({ least, nominal, most }: Range): Range => ({ least: least * by, nominal: nominal * by, most: most * by })
+  const says = ` × ${showNumber(by, 3)} for the thickness of its cords`
+  return {
+    ...extent, lengthMm: grown(extent.lengthMm), widthMm: grown(extent.widthMm), thicknessMm: extent.thicknessMm * by,
+    lengthFormula: `(${extent.lengthFormula})${says}`, widthFormula: `(${extent.widthFormula})${says}`,
+  }
+}
+
+/** Plain ends are added as they are: they are measured, not counted. */
+function withPlainEnds(extent: Extent, part: Part): Extent {
+  const plain = plainEndsMm(part)
+  return plain === 0 ? extent : { ...extent, lengthMm: moved(extent.lengthMm, plain), lengthFormula: `${extent.lengthFormula} + 2 × ${showNumber(plain / 2, 1)} mm plain` }
 }
 
 const times = (formula: string, factor: number): string => `(${formula}) × ${showNumber(factor, 3)} by your gauge`
@@ -112,7 +134,7 @@ function gauged(extent: Extent, { along, across, spread, swatches }: Hand): Exte
 export function rowsForLength(ground: Ground, part: Part, lengthMm: number): number {
   const technique = techniqueOf(part)
   const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
-  const rows = technique.rowsFor(lengthMm / (handFor(ground, part)?.along ?? 1), work)
+  const rows = technique.rowsFor(Math.max(0, lengthMm - plainEndsMm(part)) / (handFor(ground, part)?.along ?? 1) / cordScale(part, ground.tray), work)
   const added = mixedSizes(part, ground.tray).longerMm
   if (added === 0) return rows
   const perRow = technique.lengthOf({ ...work, rows: 101 }) - technique.lengthOf({ ...work, rows: 100 })

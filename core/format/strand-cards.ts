@@ -2,6 +2,7 @@ import { PDFDocument, StandardFonts } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
 import { beadOf, rowsOf, SECTIONS, techniqueOf, trayByNumber, type Part, type Piece, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
+import { isCordWork, strandCords } from '../tally/cords'
 import { strandLists, strandWords } from '../tally/strand'
 import { requireTechnique } from '../technique/registry'
 import { paint, PAPER, PT, sheet, type Ground } from './pdf-sheet'
@@ -15,7 +16,15 @@ const sectionsOf = (part: Part): SectionName[] => SECTIONS.filter(s => part[s].r
 /** Strand lists as CSV (RFC 4180): a line for each run of each strand of each section, in stringing order. */
 export function strandsCsv(piece: Piece, part: Part): string {
   const letters = trayByNumber(piece.tray)
-  return csv([['section', 'times', 'bobbin', 'slot', 'side', 'run', 'count', 'letter', 'bead', 'size'], ...sectionsOf(part).flatMap(section => strandLists(part, section).flatMap(list => list.runs.map((run, k): (string | number)[] => {
+  const head = ['section', 'times', 'bobbin', 'slot', 'side', 'run', 'count', 'letter', 'bead', 'size']
+  if (isCordWork(part)) {
+    const lists = strandLists(part)
+    return csv([head, ...strandCords(part, piece.tray).map(({ bobbin, number, doubled }): (string | number)[] => {
+      const cord = letters.get(number)
+      return ['whole', 1, bobbin, lists[bobbin - 1]!.slot, lists[bobbin - 1]!.place, 1, doubled ? 2 : 1, cord?.letter ?? '', cord?.name ?? 'none', cord ? requireSpec(cord.spec).name : '']
+    })])
+  }
+  return csv([head, ...sectionsOf(part).flatMap(section => strandLists(part, section).flatMap(list => list.runs.map((run, k): (string | number)[] => {
     const bead = letters.get(run.number)
     return [SECTION_NAMES[section], section === 'repeat' ? part.times : 1, list.bobbin, list.slot, list.place, k + 1, run.count, bead?.letter ?? '', bead?.name ?? 'none', bead ? requireSpec(bead.spec).name : '']
   })))])
@@ -49,7 +58,8 @@ export async function strandCardsPdf(piece: Piece, part: Part, { paper }: CardOp
   const [width, height] = PAPER[paper]
   const ground: Ground = { doc, plain: await doc.embedFont(StandardFonts.Helvetica), bold: await doc.embedFont(StandardFonts.HelveticaBold), width, height, total: { pages: 0 } }
   diary(ground, piece, part)
-  const cards = strandLists(part).flatMap(({ bobbin, slot, place, beads }) => {
+  // Plain cords are not strung: the diary says which lies where.
+  const cards = (isCordWork(part) ? [] : strandLists(part)).flatMap(({ bobbin, slot, place, beads }) => {
     const lines = sectionsOf(part).flatMap((section) => {
       const list = strandLists(part, section)[bobbin - 1]!
       return [`= ${SECTION_NAMES[section]}${section === 'repeat' ? `, ${part.times} times` : ''}`, ...wrapped(strandWords(list, piece.tray), 62)]
@@ -79,7 +89,7 @@ function diary(ground: Ground, piece: Piece, part: Part): void {
   const plan = requireTechnique(part.technique).braid!.plan(part.settings)
   const letters = trayByNumber(piece.tray)
   text(piece.name, MARGIN, 22, 20, true)
-  text(`${techniqueOf(part).name}, school ${String(part.settings.school)}, ${beadOf(part).name}; ${rowsOf(part)} rounds`, MARGIN, 29, 10, false, true)
+  text(`${techniqueOf(part).name}${part.settings.school ? `, school ${String(part.settings.school)}` : ''}, ${beadOf(part).name}; ${rowsOf(part)} rounds`, MARGIN, 29, 10, false, true)
   const [cx, cy, r] = [ground.width / 2, 112, 62]
   const at = (slot: number, radius: number) => { const a = (slot - 0.5) / plan.slots * 2 * Math.PI; return { x: cx + radius * Math.sin(a), y: cy - radius * Math.cos(a) } }
   page.drawCircle({ x: cx * PT, y: (ground.height - cy) * PT, size: r * PT, borderWidth: 1, borderColor: paint('#645a50') })
@@ -99,9 +109,15 @@ function diary(ground: Ground, piece: Piece, part: Part): void {
     const dot = at(slot, r + 4)
     if (bead) page.drawCircle({ x: dot.x * PT, y: (ground.height - dot.y) * PT, size: 1.8 * PT, color: paint(bead.colour), borderWidth: 0.4, borderColor: paint('#2c2622') })
   }
+  const cords = strandCords(part, piece.tray)
+  const carries = (bobbin: number, beads: number): string => {
+    const cord = cords[bobbin - 1]
+    const bead = cord && letters.get(cord.number)
+    return cord ? `${bead ? `${bead.letter} ${bead.name}` : 'cord'} ${cord.diameterMm} mm${cord.doubled ? ', two' : ''}` : `${beads} beads`
+  }
   text('Bobbin', MARGIN, 208, 9, true)
   for (const [k, { bobbin, slot, place, beads }] of lists.entries()) {
     const column = k % 2
-    text(`${bobbin}: slot ${slot}, ${place}, ${beads} beads`, MARGIN + column * 90, 215 + Math.floor(k / 2) * 6, 10)
+    text(`${bobbin}: slot ${slot}, ${place}, ${carries(bobbin, beads)}`, MARGIN + column * 90, 215 + Math.floor(k / 2) * 6, 10)
   }
 }

@@ -1,4 +1,5 @@
 import { requireSpec } from '../bead/spec'
+import { isCordWork } from '../tally/cords'
 import { beadsToBuy } from '../supply/beads'
 import { allRowWords, asides, runText } from '../tally/words'
 import { beadCounts, tallyPart, tallySection } from '../tally/tally'
@@ -17,11 +18,11 @@ export function csv(rows: readonly (readonly (string | number)[])[]): string {
 
 const grams = (value: number): number => Math.round(value * 100) / 100
 
-/** Counts for each bead: by section, by part and in all, with grams and what to buy. */
+/** Counts for each bead, plain cords left out: by section, by part and in all, with grams and what to buy. */
 export function tallyCsv(piece: Piece): string {
   const buy = new Map(beadsToBuy(piece).map(b => [b.bead.number, b]))
   const rows: (string | number)[][] = [['part', 'letter', 'bead', 'size', 'colour', 'finish', 'start', 'one repeat', 'repeats', 'end', 'count', 'grams', 'with spare', 'grams to buy']]
-  for (const part of piece.parts) {
+  for (const part of piece.parts.filter(p => !isCordWork(p))) {
     const sections = SECTIONS.map(s => tallySection(part, s))
     for (const { bead, count, grams: g } of beadCounts(piece.tray, tallyPart(part))) {
       const of = (i: number) => sections[i]!.get(bead.number) ?? 0
@@ -36,7 +37,7 @@ export function tallyCsv(piece: Piece): string {
 export function rowsCsv(piece: Piece): string {
   const letters = trayByNumber(piece.tray)
   const rows: (string | number)[][] = [['part', 'first row', 'last row', 'direction', 'beads', 'words', 'also']]
-  for (const part of piece.parts) {
+  for (const part of piece.parts.filter(p => !isCordWork(p))) {
     for (const words of allRowWords(part)) {
       rows.push([part.name, words.from, words.to, words.direction === '→' ? 'left to right' : 'right to left', words.beads, words.runs.map(run => runText(run, letters)).join(' '), asides(words).join('; ')])
     }

@@ -12,7 +12,8 @@ import type { ReadGrid } from './grid-csv'
  */
 const HEAD = 'Weben word chart'
 
-const settingText = (value: string | number | boolean): string => String(value)
+/** A setting as it is written: texts of several words, and texts that could be taken for a number, stand in quotes. */
+const settingText = (value: string | number | boolean): string => (typeof value === 'string' && !/^[a-z][\w-]*$/i.test(value) ? `“${value}”` : String(value))
 
 export function wordChart(piece: Piece, part: Part): string {
   const letters = trayByNumber(piece.tray)
@@ -47,11 +48,8 @@ const trouble = (line: number, says: string) => bad(problem('chart-line', String
 
 function readSettings(text: string): Record<string, string | number | boolean> {
   const out: Record<string, string | number | boolean> = {}
-  for (const pair of text.split(',')) {
-    const found = /^\s*(\w+)\s+(\S+)\s*$/.exec(pair)
-    if (!found) continue
-    const value = found[2]!
-    out[found[1]!] = value === 'true' ? true : value === 'false' ? false : /^-?\d+(\.\d+)?$/.test(value) && found[1] !== 'arc' ? Number(value) : value
+  for (const [, key, quoted, plain] of text.matchAll(/(\w+)\s+(?:[“"]([^”"]*)[”"]|([^\s,]+))\s*(?:,|$)/g)) {
+    out[key!] = quoted ?? (plain === 'true' ? true : plain === 'false' ? false : /^-?\d+(\.\d+)?$/.test(plain!) ? Number(plain) : plain!)
   }
   return out
 }
@@ -64,7 +62,13 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   const id = /\(([a-z0-9-]+)\)\s*$/.exec(field('Stitch') ?? '')?.[1]
   const technique = TECHNIQUES.find(t => t.id === id)
   if (!technique) return bad(problem('chart-stitch', 'Stitch', 'The line “Stitch:” names no stitch that this Weben knows.'))
-  const settings = technique.settings.safeParse(readSettings(field('How worked') ?? ''))
+  const written = readSettings(field('How worked') ?? '')
+  let settings = technique.settings.safeParse(written)
+  // A number may be meant as a word: 3 for “3”.
+  if (!settings.success) {
+    const keys = new Set(settings.error.issues.map(i => String(i.path[0])))
+    settings = technique.settings.safeParse(Object.fromEntries(Object.entries(written).map(([key, value]) => [key, keys.has(key) && typeof value === 'number' ? String(value) : value])))
+  }
   if (!settings.success) return bad(problem('chart-settings', 'How worked', 'The line “How worked:” says something that this stitch does not have. Take it out to use what is usual.'))
   const grid = /^(\d+) across, (\d+) bead rows/.exec(field('Grid') ?? '')
   const columns = Number(grid?.[1])

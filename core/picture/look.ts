@@ -53,7 +53,7 @@ const corners = (corner: number): Outline => (a, b, A, B) => rounded(a, b, A, B,
 
 const OUTLINES: Record<BeadShape, Outline> = {
   'cylinder': corners(0.42), 'round': corners(0.95), 'hex-cut': corners(0.24), 'cube': corners(0.14), 'bugle': corners(0.16), 'tile': corners(0.26), 'half-tile': corners(0.3),
-  'drop': ellipse, 'long-drop': ellipse, 'ball': ellipse, 'faceted': ellipse, 'domed-duo': ellipse,
+  'drop': ellipse, 'long-drop': ellipse, 'ball': ellipse, 'faceted': ellipse, 'domed-duo': ellipse, 'cord': corners(0.9),
   // Two cones base to base, their points cut off by the hole.
   'bicone': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(b) / B + 0.66 * Math.abs(a) / A - 1) * B * 0.84),
   'almond-duo': (a, b, A, B) => (Math.abs(a) / A + (b / B) ** 2 - 1) * A * 0.8,
@@ -123,6 +123,8 @@ function shade(look: BeadLook, ground: Rgb, u: number, across: number): [number,
   if (finish === 'metallic') light -= 0.2 * Math.exp(-((v - 0.4) ** 2) * 5)
   // Two holes show as dark mouths at both ends, and faintly through the bead.
   if (apart > 0) light *= 1 - (Math.abs(u) > 0.74 ? 0.55 : 0.1) * Math.exp(-(((Math.abs(v) - apart) / 0.13) ** 2))
+  // The plies of a cord lie aslant.
+  if (look.shape === 'cord') light *= 0.94 + 0.1 * Math.sin(8 * u + 3.2 * v)
   r *= light; g *= light; b *= light
   const spot = shine * Math.exp(-((v + 0.42) ** 2) * narrow * 2.6) * (1 - end) * (1 - 0.35 * u * u)
   return [mix(r, 255, spot), mix(g, 255, spot), mix(b, 255, spot)]

@@ -75,19 +75,34 @@ export function beginPiece(wish: PieceWish): Piece {
   const settings = settingsFor(wish.technique, wish)
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
+  if (technique.material === 'cord') return beginCords(wish, tray, columns, settings)
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
   const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)
   const part: Part = {
     id: 'band', name: fitKindOf(wish.kind).kind === 'earrings' ? 'Drop' : 'Band', technique: wish.technique, settings, spec: wish.spec, times: 1,
     start: plain(PLAIN_END_ROWS), repeat: motifCells(wish.motif, lattice, columns, tray.map(b => b.number)), end: plain(PLAIN_END_ROWS),
   }
+  const piece = headOf(wish, tray, part)
+  return { ...piece, parts: [withEnds(piece, plain)] }
+}
+
+/** The piece round a first part: what it is for, and what is known of the hand that makes it. */
+function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
   const fit = fitSchema.parse({
     kind: wish.kind, wearer: wish.wearer, bodyMm: wish.bodyMm, easeMm: wish.easeMm, passMm: wish.passMm ?? 0, wraps: wish.wraps ?? 1, closure: wish.closure, widthMm: wish.widthMm,
   })
   const supply = supplySchema.parse({})
   const gauges = (wish.gauges ?? []).filter(g => sameGauge(g, { technique: wish.technique, spec: wish.spec, thread: supply.thread }))
-  const piece = { name: wish.name, notes: '', tray, fit, gauges, supply, cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}), parts: [part] }
-  return { ...piece, parts: [withEnds(piece, plain)] }
+  return { name: wish.name, notes: '', tray, fit, gauges, supply, cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}), parts: [part] }
+}
+
+/** A plain braid begins with its cords two by two in the colours of the tray; a row is a round, and there are as many as the measure takes. */
+function beginCords(wish: PieceWish, tray: TrayBead[], strands: number, settings: Settings): Piece {
+  const none = emptyCells(strands, 0)
+  const repeat = cellsFrom(strands, 1, Array.from({ length: strands }, (_, s) => tray[Math.floor((s + 1) / 2) % 2]!.number))
+  const part: Part = { id: 'band', name: 'Braid', technique: wish.technique, settings, spec: wish.spec, times: 1, start: none, repeat, end: none }
+  const piece = headOf(wish, tray, part)
+  return { ...piece, parts: [{ ...part, times: Math.min(LIMITS.times, Math.max(1, Math.round(rowsWanted(piece)))) }] }
 }
 
 function withEnds(piece: Fitted, plain: (rows: number) => Cells): Part {

@@ -11,6 +11,7 @@ import { tallyPiece } from '../tally/tally'
 import { checkPiece, partToFile, pieceToBody } from './codec'
 import { columnsOf, numberAt, rowsOf, voidsOf, wholePart, type Part } from './piece'
 import { addPartSteps, columnsWanted, conversionNotes, quarterTurnSteps, removePartSteps, specSteps, stitchSteps, unrollSteps, widthSteps } from './recast'
+import { isCordWork } from '../tally/cords'
 import { applySteps, invertSteps } from './step'
 
 describe('making it another way', () => {
@@ -21,7 +22,7 @@ describe('making it another way', () => {
         expect(checkPiece(next)).toEqual([])
         // Right-angle weave has no beads above its last edge, so cells there stop counting.
         const voids = voidsOf(p.parts[0]!).length + voidsOf(next.parts[0]!).length
-        if (voids === 0 && columnsOf(next.parts[0]!) === columnsOf(p.parts[0]!)) expect([...tallyPiece(next)].sort()).toEqual([...tallyPiece(p)].sort())
+        if (voids === 0 && [p, next].every(q => !isCordWork(q.parts[0]!)) && columnsOf(next.parts[0]!) === columnsOf(p.parts[0]!)) expect([...tallyPiece(next)].sort()).toEqual([...tallyPiece(p)].sort())
         expect(pieceToBody(valueOf(applySteps(next, invertSteps(steps))))).toEqual(pieceToBody(p))
       }
     }))

@@ -1,11 +1,13 @@
+import { DEFAULT_CORD, DEFAULT_SPEC } from '../bead/spec'
 import { cellsFrom, emptyCells, flatten } from '../grid/cells'
 import { latticeOf } from '../pattern/place'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { requireTechnique } from '../technique/registry'
+import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from './begin'
 import { partToFile } from './codec'
 import { insertColumnsStep, insertRowsStep, removeColumnsStep, setStep } from './edit'
-import { beadOf, columnsOf, rowsOf, wholePart, type Part, type Piece } from './piece'
+import { beadOf, columnsOf, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
 import { LIMITS } from './schema'
 import type { Step } from './step'
 
@@ -34,10 +36,31 @@ export function stitchSteps(piece: Piece, part: Part, technique: string, number:
   // What both stitches let one choose stays as it is.
   const kept = next.settings.safeParse(Object.fromEntries(Object.entries(part.settings).filter(([key]) => next.fields.some(f => f.key === key))))
   const own = kept.success ? kept.data : next.settings.parse({})
+  if (next.material !== requireTechnique(part.technique).material) return materialSteps(piece, part, next, own, number)
   return [
     ...widthSteps(part, next.nearestColumns(columnsOf(part), own), number),
     setStep(piece, ['parts', part.id, 'technique'], technique),
     setStep(piece, ['parts', part.id, 'settings'], { ...own }),
+  ]
+}
+
+/**
+ * From beads to plain cords, or back. Cords keep the colours of the first row of the repeat, one to a strand, in as many rounds as there
+ * were rows; beads begin with as many rows as there were rounds. The tray changes from beads to cords with it.
+ */
+function materialSteps(piece: Piece, part: Part, next: Technique, settings: Settings, number: number): Step[] {
+  const spec = next.material === 'cord' ? DEFAULT_CORD : DEFAULT_SPEC
+  const columns = next.nearestColumns(columnsOf(part), settings)
+  const first = rowsOf(part) === 0 ? [] : [...partRow(part, Math.min(part.start.rows, rowsOf(part) - 1))]
+  const row = Array.from({ length: columns }, (_, c) => first[c] ?? number)
+  const times = Math.max(1, Math.min(LIMITS.times, rowsOf(part)))
+  const none = emptyCells(columns, 0)
+  const made: Part = { ...part, id: freePartId(piece, part.id), technique: next.id, settings, spec, times: Math.ceil(times / next.repeatRows), start: none, repeat: cellsFrom(columns, next.repeatRows, Array.from({ length: next.repeatRows }, () => row).flat()), end: none }
+  const at = piece.parts.findIndex(p => p.id === part.id)
+  return [
+    { type: 'part', do: 'insert', at, value: partToFile(made) },
+    { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
+    ...piece.tray.filter(b => b.spec === part.spec).map(b => setStep(piece, ['tray', b.number, 'spec'], spec)),
   ]
 }
 
@@ -60,6 +83,7 @@ export function conversionNotes(part: Part, technique: string): string[] {
   const settings = to.settings.parse({})
   const bead = beadOf(part)
   const notes: string[] = []
+  if (to.material !== from.material) return [to.material === 'cord' ? 'Cords keep one colour from end to end: each strand takes the colour of its first bead, and the beads of the tray become cords.' : 'Cords become beads: every row begins alike.']
   const columns = to.nearestColumns(columnsOf(part), settings)
   if (columns !== columnsOf(part)) notes.push(`${columnsOf(part)} beads across become ${columns}.`)
   const lattice = to.lattice({ bead, settings, columns })

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FINISHES } from '../bead/bead'
 import { GLYPH_IDS } from '../bead/glyph'
-import { BEAD_SPECS, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
+import { CATALOGUE, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
 import { CLOSURE_KINDS } from '../fit/closure'
 import { FIT_KINDS } from '../fit/kind'
 import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
@@ -16,7 +16,7 @@ export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 200
 
 /** A spec of the catalogue by its id, or a user's own written out (core/bead/spec.ts). */
 export const specId = z.union([
-  z.enum(BEAD_SPECS.map(s => s.id)),
+  z.enum(CATALOGUE.map(s => s.id)),
   z.string().max(240).regex(OWN_SPEC).refine(id => findSpec(id) !== undefined, { error: 'is not a bead size that can be: check its figures' }),
 ])
 const mm = (least: number, most: number) => z.number().min(least).max(most)

@@ -3,6 +3,10 @@ import { requireSpec } from '../bead/spec'
 import { closureOf } from '../fit/closure'
 import { fittedPart, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
+import { CORD_KNOTS_MM } from '../technique/braid/rope'
+import { isFolded } from '../technique/braid/cord'
+import { showNumber } from '../units/length'
+import { cordScale, isCordWork, strandCords } from '../tally/cords'
 import { tallyPart, totalOf } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
@@ -54,8 +58,29 @@ export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): { joins: nu
   return { joins, totalMm, spareMm: totalMm - (pathMm * fold + sewingMm * fold + (2 * supply.claspTailMm + joins * perJoin) * fold) }
 }
 
+/** Cords of a plain braid, a line for each colour and thickness: doubled strands are one more, folded ones half as many at twice the length. */
+function cordCuts(piece: Piece, part: Part): ThreadCut[] {
+  const run = pathOf(part).runs[0]!
+  const scale = cordScale(part, piece.tray)
+  const oneMm = run.lengthMm === 0 ? 0 : (run.lengthMm - CORD_KNOTS_MM) * scale + CORD_KNOTS_MM
+  const cords = strandCords(part, piece.tray)
+  const folded = isFolded(part.settings)
+  return [...new Set(cords.map(c => c.number))].map((number) => {
+    const bead = piece.tray.find(b => b.number === number)
+    const strands = cords.filter(c => c.number === number).reduce((sum, c) => sum + (c.doubled ? 2 : 1), 0)
+    // A fold gives two strands; an odd one left over is cut by itself, at the same length, and half of it is to spare.
+    const pieces = folded ? Math.ceil(strands / 2) : strands
+    const cutMm = roundUp(oneMm * (folded ? 2 : 1))
+    return {
+      id: `cord-${number}`, name: bead ? `${bead.letter} ${bead.name}, ${requireSpec(bead.spec).name}` : 'Cord', pieces, cutMm, totalMm: pieces * cutMm, joins: 0,
+      spareMm: pieces * cutMm - strands * oneMm, pathMm: strands * oneMm, formula: `${strands} ${strands === 1 ? 'strand' : 'strands'} × (${run.formula}${scale === 1 ? '' : `, × ${showNumber(scale, 3)} for thickness`})${folded ? ', folded in pairs' : ''}`,
+    }
+  })
+}
+
 export function threadCuts(piece: Piece, part: Part): ThreadCut[] {
   const { supply, fit } = piece
+  if (isCordWork(part)) return cordCuts(piece, part)
   return pathOf(part).runs.map((run) => {
     if (!run.joined) {
       const cutMm = roundUp(run.lengthMm)
@@ -102,7 +127,7 @@ function closureCuts({ fit, supply }: Piece): Cut[] {
 /** Everything to cut for one piece (or one of a pair), part by part. */
 export function cutList(piece: Piece): Cut[] {
   return [
-    ...piece.parts.flatMap(part => threadCuts(piece, part).map((c): Cut => ({ ...c, part: part.name, material: c.id === 'cord' ? 'cord' : 'thread', formula: c.formula }))),
+    ...piece.parts.flatMap(part => threadCuts(piece, part).map((c): Cut => ({ ...c, part: part.name, material: c.id.startsWith('cord') || c.id === 'core' ? 'cord' : c.id === 'wire' ? 'wire' : 'thread', formula: c.formula }))),
     ...closureCuts(piece),
   ]
 }
@@ -170,6 +195,7 @@ function endSpecs(piece: Piece, part: Part): Set<string> {
  * thread fills a hole as two threads at each pass.
  */
 export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
+  if (isCordWork(part)) return []
   const { supply, tray } = piece
   const counts = tallyPart(part)
   const used = new Set(tray.filter(b => (counts.get(b.number) ?? 0) > 0).map(b => b.spec))

@@ -103,7 +103,7 @@ describe('the braid as any technique', () => {
     expect(t.lengthOf(work) / 25.4).toBeCloseTo(6, 1)
     expect(t.extent(work).thicknessMm).toBeCloseTo(2.9 * 3, 9)
     // cords for a 7-inch round braid: 21 inches and 3–4 more each (common practice)
-    const seven = t.path({ ...work, rows: Math.round(t.rowsFor(7 * 25.4, work)) }).runs[0]!
+    const seven = t.path({ ...work, settings: t.settings.parse({ plainMm: 0 }), rows: Math.round(t.rowsFor(7 * 25.4, work)) }).runs[0]!
     expect(seven.count).toBe(8)
     expect(seven.lengthMm / 25.4).toBeGreaterThanOrEqual(24)
     expect(seven.lengthMm / 25.4).toBeLessThanOrEqual(25.2)

@@ -1,7 +1,7 @@
 import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
-import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
+import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, techniqueOf, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
 
 /** Beads by tray number; empty cells are not counted. */
 export type Counts = ReadonlyMap<number, number>
@@ -78,9 +78,10 @@ export function tallySection(part: Part, section: SectionName): Counts {
   return withoutVoids(part, new Map(countCells(part[section])), from, from + part[section].rows)
 }
 
+/** Beads of the whole piece; crossings of plain cords are none. */
 export function tallyPiece(piece: Piece): Counts {
   const out = new Map<number, number>()
-  for (const part of piece.parts) addCounts(out, tallyPart(part))
+  for (const part of piece.parts.filter(p => techniqueOf(p).material !== 'cord')) addCounts(out, tallyPart(part))
   return out
 }
 

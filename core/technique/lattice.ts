@@ -25,6 +25,9 @@ export interface Lattice {
 
 export interface Site { readonly dx: number, readonly dy: number, readonly turnDegrees: number }
 
+/** A way to unroll a round surface, where there is more than one. */
+export interface Chart { readonly id: string, readonly name: string, readonly says: string }
+
 export interface Place { readonly c: number, readonly r: number }
 
 export interface Point { readonly x: number, readonly y: number }

@@ -1,5 +1,7 @@
 import { braid12, braid16, braid8 } from './braid/round'
+import { cordBraid } from './braid/cord'
 import { braid7, braidOwn } from './braid/table'
+import { coiledRope } from './coil/coiled-rope'
 import type { Technique } from './technique'
 import { brick, tubularBrick } from './weave/brick'
 import { herringbone, tubularHerringbone } from './weave/herringbone'
@@ -15,7 +17,8 @@ import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
 export const TECHNIQUES: readonly Technique[] = [
   peyote, oddPeyote, dropPeyote, loom, square, brick, ladder, herringbone, rightAngle, netting,
   tubularPeyote, spiralPeyote, tubularBrick, tubularHerringbone,
-  braid8, braid12, braid16, braid7, braidOwn,
+  braid8, braid12, braid16, braid7, braidOwn, cordBraid,
+  coiledRope,
 ]
 
 const BY_ID = new Map(TECHNIQUES.map(t => [t.id, t]))

@@ -3,7 +3,7 @@ import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
 import type { Problem } from '../problem'
 import type { BraidPlan } from './braid/plan'
-import type { Lattice, Place } from './lattice'
+import type { Chart, Lattice, Place } from './lattice'
 
 /** What a technique needs to know of a part: counts, the bead it is drawn for and the stitch's own settings. */
 export interface Work {
@@ -51,7 +51,7 @@ export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): P
 
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {
-  readonly id: 'thread' | 'weft' | 'warp' | 'cord'
+  readonly id: 'thread' | 'weft' | 'warp' | 'cord' | 'wire' | 'core'
   readonly name: string
   /** Threads of this kind that lie side by side; each is `lengthMm` long. */
   readonly count: number
@@ -87,7 +87,7 @@ export interface SettingField {
  */
 export interface Technique {
   readonly id: string
-  readonly family: 'weave' | 'braid'
+  readonly family: 'weave' | 'braid' | 'coil'
   /** A band, or a tube that closes round on itself. */
   readonly form: 'flat' | 'tube'
   readonly name: string
@@ -99,8 +99,18 @@ export interface Technique {
   /** Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are strands then. */
   readonly braid?: { readonly strands: number, plan(settings: Settings): BraidPlan }
 
+  /** Whether cells are beads, or crossings of plain cords that keep their colour from end to end; beads if not said. */
+  readonly material?: 'cord'
+  /**
+   * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to fit, and what
+   * both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge leaves them alone.
+   */
+  readonly plain?: { readonly key: string, readonly least: number, readonly most: number, ofMm(settings: Settings): number }
+
   // place
-  lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'>): Lattice
+  /** Other ways to unroll the surface; the first is the one that is meant where none is named. */
+  readonly charts?: readonly Chart[]
+  lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'> & { readonly chart?: string }): Lattice
   /** Keys of cells that the grid has room for but the stitch has not; the same whatever lies in them. None if left out. */
   voids?(work: Pick<Work, 'columns' | 'rows' | 'settings'>): readonly number[]
   // extent, and count ↔ size (nominal mm; a real number of rows, the caller rounds)

@@ -6,12 +6,15 @@ const modulo = (n: number, m: number): number => ((n % m) + m) % m
  * Which beads touch on a rope whose beads lie anywhere on its unrolled surface: those no further apart than a little more than the
  * pitch of beads that share the room evenly. Distances count round the rope, and every touch counts both ways. A bead that has
  * fewer than two such neighbours makes the reach wider for all.
+ * @param bead length along its hole and across it: a long bead reaches further round the rope than along it
  * @returns offsets to touching cells by site, as a lattice keeps them
  */
-export function touchingOnRope({ pitchX, pitchY, period, sites }: Pick<Lattice, 'pitchX' | 'pitchY' | 'period' | 'sites'>): Place[][] {
+export function touchingOnRope({ pitchX, pitchY, period, sites }: Pick<Lattice, 'pitchX' | 'pitchY' | 'period' | 'sites'>, { l, d } = { l: 1, d: 1 }): Place[][] {
   const { columns, rows } = period
   const round = columns * pitchX
-  const share = Math.sqrt(pitchX * pitchY)
+  // Measured in beads where these are not as long as wide; room is shared in the same measure.
+  const [unitX, unitY] = [l, d]
+  const share = Math.sqrt(pitchX / unitX * pitchY / unitY)
   const at = (c: number, r: number) => {
     const site = sites[modulo(r, rows) * columns + modulo(c, columns)]!
     return { x: modulo(c, columns) * pitchX + site.dx, y: r * pitchY + site.dy }
@@ -20,7 +23,7 @@ export function touchingOnRope({ pitchX, pitchY, period, sites }: Pick<Lattice, 
   const offsets = sites.map(s => s.dy)
   const spread = Math.max(...offsets) - Math.min(...offsets)
   for (let reach = 1.3; ; reach *= 1.15) {
-    const far = Math.ceil((reach * share + spread) / pitchY)
+    const far = Math.ceil((reach * share * unitY + spread) / pitchY)
     const touching = sites.map((_, i) => {
       const [c, r] = [i % columns, Math.floor(i / columns)]
       const here = at(c, r)
@@ -30,7 +33,7 @@ export function touchingOnRope({ pitchX, pitchY, period, sites }: Pick<Lattice, 
           if (dr === 0 && there === c) continue
           const { x, y } = at(there, r + dr)
           const dx = modulo(x - here.x + round / 2, round) - round / 2
-          if (Math.hypot(dx, y - here.y) <= reach * share + 1e-9) out.push({ c: there - c, r: dr })
+          if (Math.hypot(dx / unitX, (y - here.y) / unitY) <= reach * share + 1e-9) out.push({ c: there - c, r: dr })
         }
       }
       return out

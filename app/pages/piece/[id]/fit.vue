@@ -4,6 +4,7 @@ import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
 import { closureName, closureOf, sameClosure } from '#core/fit/closure'
 import { feelQuestion, feelShort } from '#core/fit/feel'
+import { plainEndsMm } from '#core/fit/extent'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/fit/kind'
 import { requireSpec } from '#core/bead/spec'
 import { setStep } from '#core/piece/edit'
@@ -82,6 +83,7 @@ const changeOf = (choice: Choice) => {
   const said: string[] = []
   const ends = choice.startRows + choice.endRows
   if (ends !== 0) said.push(`${Math.abs(ends)} plain ${Math.abs(ends) === 1 ? 'row' : 'rows'} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
+  if (choice.plainMm !== plainEndsMm(part.value) / 2) said.push(`${length(choice.plainMm, 1)} plain at each end`)
   if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${choice.cycleRows === 1 ? 'row' : 'rows'} of the next`)
   const own = piece.value.fit.closure
   if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
@@ -158,11 +160,13 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
           </li>
         </ul>
         <FitChart v-if="choices.length" :choices="choices" :kind="piece.fit.kind" :words="changeOf" />
-        <h2 class="second">How wide</h2>
-        <div class="widths">
-          <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
-        </div>
-        <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
+        <template v-if="widths.length">
+          <h2 class="second">How wide</h2>
+          <div class="widths">
+            <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
+          </div>
+          <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
+        </template>
       </section>
     </div>
   </main>
