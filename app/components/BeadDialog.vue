@@ -3,11 +3,11 @@ import { computed, reactive, ref, watch } from 'vue'
 import { FINISHES, nextOnTray, type TrayBead } from '#core/bead/bead'
 import { nearestInColour, runsInsteadOf } from '#core/bead/substitute'
 import { GLYPH_IDS, type GlyphId } from '#core/bead/glyph'
-import { BEAD_SHAPES, ownSpecId, ownSpecProblems, requireSpec, SHAPE_FACTS, shapeName, type BeadShape } from '#core/bead/spec'
+import { BEAD_SHAPES, isCord, ownSpecId, ownSpecProblems, requireSpec, SHAPE_FACTS, shapeName, type BeadShape } from '#core/bead/spec'
 import { setStep, swapSteps } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
-import { tallyPiece } from '#core/tally/tally'
+import { usesOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { sameLook } from '#core/piece/tray'
 import { saying } from '../composables/saying'
@@ -29,12 +29,13 @@ watch(() => props.number, (number) => {
     : { ...props.piece.tray.find(b => b.number === number)! }
 }, { immediate: true })
 
-const used = computed(() => (typeof props.number === 'number' ? tallyPiece(props.piece).get(props.number) ?? 0 : 0))
+const used = computed(() => (typeof props.number === 'number' ? usesOf(props.piece, props.number) : 0))
 const shelf = useShelf()
 const says = ref('')
 const NEW_SIZE = 'new size'
-const known = useSpecs(() => [...props.piece.tray.map(b => b.spec), draft.value?.spec ?? ''])
-const specs = computed(() => [{ value: NEW_SIZE, title: 'A size of my own…' }, ...known.value])
+const known = useSpecs(() => [...props.piece.tray.map(b => b.spec), draft.value?.spec ?? ''], () => isCord(requireSpec(draft.value?.spec ?? props.spec)))
+const cord = computed(() => isCord(requireSpec(draft.value?.spec ?? props.spec)))
+const specs = computed(() => (cord.value ? known.value : [{ value: NEW_SIZE, title: 'A size of my own…' }, ...known.value]))
 
 // ---- a size of one's own, measured with a caliper
 const measuring = ref(false)

@@ -234,7 +234,7 @@ function speak(place: Place) {
   const words = rowWords(props.part, technique.workingRowOf(place, work))
   const number = numberAt(props.part, place.c, place.r)
   const bead = trayByNumber(props.piece.tray).get(number)
-  mat.says = `${rowTitle(words)}, column ${place.c + 1}: ${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
+  mat.says = `${rowTitle(words)}, ${techniqueOf(props.part).braid ? 'strand' : 'column'} ${place.c + 1}: ${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
 }
 
 const ARROWS: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowDown: [0, 1], ArrowUp: [0, -1] }

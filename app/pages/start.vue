@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
+import { DEFAULT_CORD, DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { usualClosure } from '#core/fit/closure'
 import { FIT_TABLE, fitKindOf, type FitKind } from '#core/fit/kind'
@@ -58,7 +58,9 @@ const part = computed(() => piece.value.parts[0]!)
 const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
 watch(tube, () => { set('widthMm', tubeWidth()) })
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
-const specs = useSpecs(() => [])
+const cords = computed(() => requireTechnique(wish.technique).material === 'cord')
+const specs = useSpecs(() => [], () => cords.value)
+watch(cords, (now) => { wish.spec = now ? DEFAULT_CORD : DEFAULT_SPEC })
 
 async function begin() {
   busy.value = true
@@ -100,8 +102,8 @@ async function begin() {
           <StitchChoice v-model="wish.technique" :spec="wish.spec" />
           <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
           <details class="own"><summary>How the stitch is worked</summary><div><StitchSettings :technique="wish.technique" :settings="settings" @change="setting" /></div></details>
-          <VSelect v-model="wish.spec" :items="specs" label="Bead" />
-          <div class="choice motifs" role="radiogroup" aria-label="Pattern to begin with">
+          <VSelect v-model="wish.spec" :items="specs" :label="cords ? 'Cord' : 'Bead'" />
+          <div v-if="!cords" class="choice motifs" role="radiogroup" aria-label="Pattern to begin with">
             <button v-for="m in MOTIFS" :key="m.id" type="button" role="radio" :aria-checked="wish.motif === m.id" :title="m.summary" @click="wish.motif = m.id"><b>{{ m.name }}</b></button>
           </div>
           <VTextField v-model="wish.name" label="Name" :placeholder="defaultName" persistent-placeholder maxlength="80" />
@@ -112,9 +114,9 @@ async function begin() {
           <PartPicture :part="part" :tray="piece.tray" class="picture" />
           <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">
-            <div><span class="quiet">Beads</span><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span></div>
-            <div><span class="quiet">{{ tube ? 'Round' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>
-            <div><span class="quiet">Rows</span><span class="figure big">{{ countedRows(part) }}</span><span class="quiet">{{ requireSpec(wish.spec).name }}</span></div>
+            <div v-if="!cords"><span class="quiet">Beads</span><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span></div>
+            <div><span class="quiet">{{ requireTechnique(wish.technique).braid ? 'Strands' : tube ? 'Round' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>
+            <div><span class="quiet">{{ requireTechnique(wish.technique).rowName ?? 'Row' }}s</span><span class="figure big">{{ countedRows(part) }}</span><span class="quiet">{{ requireSpec(wish.spec).name }}</span></div>
           </div>
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
           <button type="submit" class="button main go" :disabled="busy">Lay it on the mat</button>

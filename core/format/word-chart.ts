@@ -84,7 +84,7 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   for (let at = from + 1; from >= 0 && at < lines.length; at++) {
     const line = lines[at]!.trim()
     if (line === '') continue
-    const found = /^Rows? [\d–-]+ ([→←]) (.*?)\s*\((\d+)(?:; \d+)?\)/.exec(line)
+    const found = /^(?:Row|Round)s? [\d–-]+ ([→←]) (.*?)\s*\((\d+)(?:; \d+)?\)/.exec(line)
     if (!found) { if (line.startsWith('In all')) break; return trouble(at + 1, 'write a row like “Row 3 → 2A 1B (3)”.') }
     if (i >= technique.workingRows(work)) return trouble(at + 1, `the grid has only ${technique.workingRows(work)} rows to work; take the rest out or make the grid longer.`)
     const { keys } = technique.workingRow(i++, work)

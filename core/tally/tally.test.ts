@@ -63,7 +63,7 @@ describe('the tally', () => {
 
 /** A reader of its own: words back to runs, with nothing of the writer’s code. */
 function readWords(line: string): { row: string, direction: string, runs: [number, string][], total: number } {
-  const [, row, direction, runs, total] = /^Rows? ([\d–]+) ([→←]) (.*) \((\d+)\)(?: · .*)?$/.exec(line)!
+  const [, row, direction, runs, total] = /^(?:Row|Round)s? ([\d–]+) ([→←]) (.*) \((\d+)\)(?: · .*)?$/.exec(line)!
   return { row: row!, direction: direction!, total: Number(total), runs: runs!.split(' ').filter(Boolean).map((t): [number, string] => [Number.parseInt(t), t.replace(/^\d+/, '')]) }
 }
 

@@ -85,6 +85,9 @@ export function tallyPiece(piece: Piece): Counts {
   return out
 }
 
+/** In how many places of the piece a bead (or a cord) of the tray lies, whatever it is made of. */
+export const usesOf = (piece: Pick<Piece, 'parts'>, number: number): number => piece.parts.reduce((sum, part) => sum + (tallyPart(part).get(number) ?? 0), 0)
+
 export interface BeadCount {
   readonly bead: TrayBead
   readonly count: number

@@ -19,6 +19,8 @@ export interface RowWords {
   readonly after?: WorkingRow['after']
   /** Beads more (or fewer, negative) at the edge where the row starts and where it ends, against the row that it is worked on. */
   readonly edges?: { readonly start: number, readonly end: number }
+  /** What the technique calls it, where it is not a row. */
+  readonly name?: 'Round'
 }
 
 const NO_CELLS = new Uint16Array(0)
@@ -28,10 +30,11 @@ export const workingRowCount = (part: Part): number => techniqueOf(part).working
 /** The i-th thing to do, as runs. */
 export function rowWords(part: Part, i: number): RowWords {
   const columns = columnsOf(part)
+  const { rowName: named } = techniqueOf(part)
   const row = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
   const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
   const edges = beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
-  return { index: i, from: row.from, to: row.to, direction: row.direction, runs, beads, ...(row.after ? { after: row.after } : {}), ...(edges ? { edges } : {}) }
+  return { index: i, from: row.from, to: row.to, direction: row.direction, runs, beads, ...(row.after ? { after: row.after } : {}), ...(edges ? { edges } : {}), ...(named ? { name: named } : {}) }
 }
 
 interface Runs { readonly runs: WordRun[], readonly beads: number, readonly places: number }
@@ -142,7 +145,7 @@ const AFTER: Record<NonNullable<WorkingRow['after']>, string> = { 'step up': 'st
 export const asides = ({ edges, after }: Pick<RowWords, 'edges' | 'after'>): string[] =>
   [...(edges ? [...edgeText(edges.start, 'start'), ...edgeText(edges.end, 'end')] : []), ...(after ? [AFTER[after]] : [])]
 
-export const rowTitle = ({ from, to }: Pick<RowWords, 'from' | 'to'>): string => (from === to ? `Row ${from}` : `Rows ${from}–${to}`)
+export const rowTitle = ({ from, to, name = 'Row' }: Pick<RowWords, 'from' | 'to'> & { readonly name?: string }): string => (from === to ? `${name} ${from}` : `${name}s ${from}–${to}`)
 
 /** Sign for a gap in words and charts. */
 export const GAP = '–'

@@ -99,6 +99,8 @@ export interface Technique {
   /** Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are strands then. */
   readonly braid?: { readonly strands: number, plan(settings: Settings): BraidPlan }
 
+  /** What a working row is called, where it is not a row. */
+  readonly rowName?: 'Round'
   /** Whether cells are beads, or crossings of plain cords that keep their colour from end to end; beads if not said. */
   readonly material?: 'cord'
   /**

@@ -44,7 +44,7 @@ for (const { id: technique, name } of TECHNIQUES) {
     }
     await saved(page)
     await page.getByRole('link', { name: 'Tally' }).click()
-    await expect(page.getByText(words[0]!.includes('–') ? `Rows ${words[0]!.slice(0, 3)}` : 'Row 1', { exact: false }).first()).toBeVisible()
+    await expect(page.getByText(words[0]!.includes('–') ? `Rows ${words[0]!.slice(0, 3)}` : technique.startsWith('braid') ? 'Round 1' : 'Row 1', { exact: false }).first()).toBeVisible()
     const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Rows as CSV' }).click()])
     const rows = parse(await readFile(await csv.path()), { columns: true }) as Record<string, string>[]
     expect(rows.map(r => `${r['first row'] === r['last row'] ? r['first row'] : `${r['first row']}–${r['last row']}`} ${r.direction === 'left to right' ? '→' : '←'} ${r.words}${r.also ? ` ${r.also}` : ''}`)).toEqual(words)

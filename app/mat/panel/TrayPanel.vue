@@ -6,7 +6,7 @@ import { readPalette, writePalette } from '#core/format/palette'
 import type { Part, Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { addBeadsSteps, clearUnusedSteps, moveBeadSteps } from '#core/piece/tray'
-import { tallyPiece } from '#core/tally/tally'
+import { usesOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { saveFile, slug } from '../../composables/save-file'
 import { useMat } from '../../stores/mat'
@@ -17,7 +17,7 @@ const props = defineProps<{ piece: Piece, part: Part }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly Step[]], says: [text: string], edit: [number: number] }>()
 const mat = useMat()
 const list = ref<HTMLElement>()
-const counts = computed(() => tallyPiece(props.piece))
+const counts = computed(() => new Map(props.piece.tray.flatMap((b) => { const uses = usesOf(props.piece, b.number); return uses > 0 ? [[b.number, uses]] : [] })))
 
 const move = (from: number, to: number) => { if (to >= 0 && to < props.piece.tray.length && from !== to) emit('steps', 'Order of the tray', moveBeadSteps(props.piece, from, to)) }
 let sortable: Sortable | undefined

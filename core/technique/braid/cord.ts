@@ -58,6 +58,7 @@ export const cordBraid: Technique = {
   id: 'braid-cord',
   family: 'braid',
   form: 'tube',
+  rowName: 'Round',
   material: 'cord',
   name: 'Plain cord braid',
   summary: 'Cords without beads on the disc: colours and thickness by slot make the pattern.',

@@ -81,6 +81,7 @@ export function ropeBraid(rope: Rope): Technique {
     id, name, summary, settings, fields, repeatRows, lattice, ...(charts ? { charts } : {}),
     family: 'braid',
     form: 'tube',
+    rowName: 'Round',
     braid: { strands: strandsOf(settings.parse({})), plan: own => rope.plan(own) },
     plain: { key: 'plainMm', ...PLAIN_MM, ofMm: own => 2 * rope.read(own).plainMm },
 

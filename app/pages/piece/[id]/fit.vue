@@ -7,6 +7,7 @@ import { feelQuestion, feelShort } from '#core/fit/feel'
 import { plainEndsMm } from '#core/fit/extent'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/fit/kind'
 import { requireSpec } from '#core/bead/spec'
+import { isCordWork } from '#core/tally/cords'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
 import { conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
@@ -44,7 +45,7 @@ const setFit = (label: string, fit: Fit) => { if (fit !== piece.value.fit) commi
 const kinds = FIT_TABLE.map(k => ({ value: k.kind, title: k.name }))
 const parts = computed(() => piece.value.parts.map(p => ({ value: p.id, title: p.name })))
 const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
-const specs = useSpecs(() => [part.value.spec, ...piece.value.tray.map(b => b.spec)])
+const specs = useSpecs(() => [part.value.spec, ...piece.value.tray.map(b => b.spec)], () => isCordWork(part.value))
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
 const setting = (key: string, value: string | number | boolean) => {
@@ -153,8 +154,8 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
         <h2 id="choices">What comes near</h2>
         <ul>
           <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
-            <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
-            <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }} · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}{{ ending(c) }}</span></span>
+            <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ isCordWork(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
+            <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }}<template v-if="!isCordWork(part)"> · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</template>{{ ending(c) }}</span></span>
             <span v-if="c.current" class="chosen">As planned</span>
             <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
           </li>

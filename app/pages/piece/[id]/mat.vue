@@ -8,6 +8,7 @@ import { columnsOf, countedRows, numberAt, rowsOf, techniqueOf, type Part, type 
 import { followBox, followed, followPlace } from '#core/piece/follow'
 import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
+import { isCordWork } from '#core/tally/cords'
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
 import { showNumber } from '#core/units/length'
@@ -26,6 +27,7 @@ import StampsPanel from '../../../mat/panel/StampsPanel.vue'
 import TrayPanel from '../../../mat/panel/TrayPanel.vue'
 import ViewsPanel from '../../../mat/panel/ViewsPanel.vue'
 import BeadDialog from '../../../components/BeadDialog.vue'
+import CordList from '../../../components/CordList.vue'
 import BeadDishes from '../../../components/BeadDishes.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
 import RowWords from '../../../components/RowWords.vue'
@@ -235,11 +237,13 @@ const underHand = computed(() => {
       <h3 class="ask">Will it close?</h3>
       <FitAnswer :piece="piece" />
       <div class="figures">
-        <div><span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span></div>
-        <div><span class="quiet">{{ techniqueOf(part).braid ? 'Rounds' : 'Rows' }}</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
+        <div v-if="isCordWork(part)"><span class="quiet">Strands</span><span class="figure big">{{ columnsOf(part) }}</span></div>
+        <div v-else><span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span></div>
+        <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
       </div>
       <h3 class="ask">Of what</h3>
-      <table class="list">
+      <CordList v-if="isCordWork(part)" :piece="piece" :part="part" />
+      <table v-else class="list">
         <caption class="hidden">Beads by tray, with grams</caption>
         <tbody>
           <tr v-for="row in counts" :key="row.bead.number" :class="{ none: row.count === 0 }">

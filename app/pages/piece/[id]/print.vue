@@ -154,7 +154,7 @@ async function readIn(event: Event) {
     <article class="paper" :style="{ '--page': `${SHEET[paper].width}mm` }">
       <header>
         <h1>{{ piece.name }}</h1>
-        <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} beads across, {{ countedRows(band) }} rows<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
+        <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} {{ techniqueOf(band).braid ? 'strands' : 'beads across' }}, {{ countedRows(band) }} {{ (techniqueOf(band).rowName ?? 'Row').toLowerCase() }}s<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
       </header>
       <section class="facts">
         <div><span>{{ kind.measureName }}</span><b>{{ length(piece.fit.bodyMm) }}</b></div>
@@ -163,7 +163,7 @@ async function readIn(event: Event) {
         <div><span>{{ kind.bend === 'round' ? 'Closes at' : 'Comes to' }}</span><b>{{ length(fit.atMm, fit.wantedMm < 100 ? 1 : 0) }} ± {{ length((fit.finishedMm.most - fit.finishedMm.least) / 2, fit.wantedMm < 100 ? 1 : 0) }}</b></div>
         <div><span>Stands on</span><b>{{ fit.basis.kind === 'gauge' ? `gauge, ± ${showNumber(fit.basis.spread * 100, 1)} %` : `nominal beads, ± ${showNumber(fit.basis.spread * 100)} %` }}</b></div>
         <div><span>Fit</span><b>{{ feelShort(fit.feel, piece.fit.kind) }}</b></div>
-        <div><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
+        <div v-if="totalOf(tallyPiece(piece)) > 0"><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
       </section>
       <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
 
@@ -171,7 +171,7 @@ async function readIn(event: Event) {
 
       <section>
         <h2>Beads and thread</h2>
-        <table>
+        <table v-if="buy.length">
           <thead><tr><td /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
           <tbody>
             <tr v-for="b in buy" :key="b.bead.number">
@@ -206,7 +206,7 @@ async function readIn(event: Event) {
         <h2>Rows of {{ chart.part.name }}, as worked</h2>
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
-            <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^Rows? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template>
+            <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^(?:Row|Round)s? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template>
             <template v-else><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }} {{ line.times === 1 ? 'time' : 'times' }} more</template>
           </li>
         </ol>

@@ -8,6 +8,7 @@ import { setStep } from '#core/piece/edit'
 import { techniqueOf, type Part } from '#core/piece/piece'
 import type { Cost, Supply } from '#core/piece/schema'
 import { amountOf } from '#core/shelf/shelf'
+import { BIND_OVER_MM, boundEnd, isCordWork, strandCords } from '#core/tally/cords'
 import { beadAsks, beadsToBuy, timesMade, type BeadToBuy } from '#core/supply/beads'
 import { closureIn, contests, freeFor, reservedBy, spoolOf, takenBy } from '#core/supply/box'
 import { NEEDLES, requireThread, THREADS } from '#core/supply/catalogue'
@@ -59,7 +60,15 @@ const weight = computed(() => weightOf(piece.value))
 const threadMm = computed(() => lengths.value.find(l => l.material === 'thread')?.totalMm ?? 0)
 /** Braids hang on cords of their own; thread and needle are not asked for then. */
 const cord = computed(() => (threadMm.value === 0 ? piece.value.parts.map(p => pathOf(p).cord).find(c => c !== undefined) : undefined))
-const cutMm = computed(() => threadMm.value || (lengths.value.find(l => l.material === 'cord')?.totalMm ?? 0))
+const onlyCords = computed(() => piece.value.parts.every(isCordWork))
+/** What is cut most of, in words: thread, wire or cord. */
+const cutting = computed(() => {
+  if (threadMm.value > 0 || lengths.value.length === 0) return { what: 'Thread', mm: threadMm.value, of: requireThread(supply.value.thread).name }
+  const wire = piece.value.parts.some(p => pathOf(p).runs.some(r => r.id === 'wire'))
+  const mm = lengths.value.find(l => l.material === (wire ? 'wire' : 'cord'))?.totalMm ?? 0
+  return { what: wire ? 'Wire' : 'Cord', mm, of: cord.value?.name ?? `${piece.value.parts.reduce((sum, p) => sum + strandCords(p, piece.value.tray).length, 0)} strands` }
+})
+const caps = computed(() => piece.value.parts.flatMap((part) => { const end = boundEnd(part, piece.value.tray); return end ? [{ part, end }] : [] }))
 const VERDICT = { easy: 'easily', tight: 'tight', no: 'no' } as const
 const contested = computed(() => new Map(contests(box.box).map(c => [c.item.id, c])))
 const tubeNote = (b: BeadToBuy) => {
@@ -153,14 +162,15 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
 <template>
   <main class="page">
     <section class="sum" aria-label="What is needed">
-      <div><span class="quiet">Beads to buy</span><span class="figure" data-test="to-buy">{{ showNumber(toBuyGrams, 1) }} g</span><span class="quiet">of {{ showNumber(allGrams, 1) }} g with spare{{ packPrice > 0 ? `, ${money(packPrice)}` : '' }}</span></div>
-      <div><span class="quiet">{{ cord ? 'Cord to cut' : 'Thread to cut' }}</span><span class="figure">{{ long(cutMm) }}</span><span class="quiet">{{ cord?.name ?? requireThread(supply.thread).name }}</span></div>
-      <div :class="{ wants: worst !== 'easy' }"><span class="quiet">Goes through</span><span class="figure word">{{ VERDICT[worst] }}</span><span class="quiet">{{ cord ? 'without a needle' : `needle ${supply.needle}` }}</span></div>
+      <div v-if="!onlyCords"><span class="quiet">Beads to buy</span><span class="figure" data-test="to-buy">{{ showNumber(toBuyGrams, 1) }} g</span><span class="quiet">of {{ showNumber(allGrams, 1) }} g with spare{{ packPrice > 0 ? `, ${money(packPrice)}` : '' }}</span></div>
+      <div><span class="quiet">{{ cutting.what }} to cut</span><span class="figure">{{ long(cutting.mm) }}</span><span class="quiet">{{ cutting.of }}</span></div>
+      <div v-if="!onlyCords" :class="{ wants: worst !== 'easy' }"><span class="quiet">Goes through</span><span class="figure word">{{ VERDICT[worst] }}</span><span class="quiet">{{ cord ? 'without a needle' : `needle ${supply.needle}` }}</span></div>
+      <div v-if="caps.length"><span class="quiet">End caps, inside</span><span class="figure">{{ showNumber(caps[0]!.end.capMm, 1) }} mm</span><span class="quiet">two, {{ caps[0]!.end.cords }} cords bound</span></div>
       <div><span class="quiet">{{ made > 1 ? `Costs, for ${supply.batch} ${kind.pieces === 2 ? (supply.batch === 1 ? 'pair' : 'pairs') : 'pieces'}` : 'Costs you' }}</span><span class="figure">{{ money(costing.least) }}</span><span class="quiet">to {{ money(costing.most) }}{{ costing.unknown ? `, ${costing.unknown} without a price` : '' }}</span></div>
       <div v-if="piece.fit.kind === 'earrings'" :class="{ wants: weight > EARRING_GRAMS.comfortable }"><span class="quiet">Each weighs</span><span class="figure">{{ showNumber(weight, 1) }} g</span><span class="quiet">{{ weight > EARRING_GRAMS.careful ? 'heavy: be careful' : weight > EARRING_GRAMS.comfortable ? 'more than comfortable' : 'comfortable' }}</span></div>
     </section>
 
-    <section class="need" aria-labelledby="beads">
+    <section v-if="!onlyCords" class="need" aria-labelledby="beads">
       <h2 id="beads">Beads to buy</h2>
       <ul class="beads">
         <li v-for="b in buy" :key="b.bead.number" :data-bead="b.bead.letter">
@@ -203,11 +213,15 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
         </li>
       </ul>
       <p v-if="others.spool || others.clasp" class="quiet">In the box: {{ [others.spool ? `${long(amountOf(others.spool.value))} of ${requireThread(supply.thread).name}` : '', others.clasp ? `${amountOf(others.clasp.value)} × ${closureName(piece.fit.closure).toLowerCase()}` : ''].filter(Boolean).join(', ') }}.</p>
-      <div v-if="!cord" class="fields">
+      <div v-for="c in caps" :key="c.part.id" class="cap">
+        <b>Bind the ends<template v-if="piece.parts.length > 1"> of {{ c.part.name }}</template>, and two end caps at least {{ showNumber(c.end.capMm, 1) }} mm inside</b>
+        <span class="quiet">{{ c.end.cords }} cords pack into {{ showNumber(c.end.packedMm, 2) }} mm, {{ showNumber(c.end.boundMm, 2) }} mm with binding. Bind each end tightly with thread over {{ BIND_OVER_MM.least }}–{{ BIND_OVER_MM.most }} mm and glue it before you cut; work with the window open and follow the glue’s own directions.</span>
+      </div>
+      <div v-if="!cord && !onlyCords" class="fields">
         <VSelect :model-value="supply.thread" :items="threads" label="Thread" @update:model-value="(v: Supply['thread']) => set('thread', v)" />
         <VSelect :model-value="supply.needle" :items="needles" label="Needle" @update:model-value="(v: Supply['needle']) => set('needle', v)" />
       </div>
-      <h2>Will it go through?</h2>
+      <h2 v-if="!onlyCords">Will it go through?</h2>
       <HoleAnswer v-for="check in checks" :key="`${check.spec} ${check.where}`" :check="check" :supply="supply" :letters="lettersOf(check.spec)" @help="takeHelp" />
       <details class="more">
         <summary>Tails, lengths, extra passes</summary>
@@ -271,6 +285,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
 ul { list-style: none; margin: 0; padding: 0; }
 .beads li { display: grid; grid-template-columns: auto 1fr auto; gap: 12px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
 .tall { width: 22px; height: 30px; border-radius: 7px; }
+.cap { display: grid; gap: 2px; padding: 12px 14px; background: var(--paper); border-radius: var(--round-in); }
 .what, .amount { display: grid; gap: 2px; }
 .amount { justify-items: end; text-align: end; max-width: 160px; }
 .beads .figure { font-size: 24px; white-space: nowrap; }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
-import { columnsOf, countedRows, type Part } from '#core/piece/piece'
+import { columnsOf, countedRows, techniqueOf, type Part } from '#core/piece/piece'
+import { isCordWork } from '#core/tally/cords'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { rowWords, workingRowCount } from '#core/tally/words'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
 import { saveFile, slug } from '../../../composables/save-file'
 import { usePiece } from '../../../stores/piece'
+import CordList from '../../../components/CordList.vue'
 import RowWords from '../../../components/RowWords.vue'
 
 const store = usePiece()
@@ -38,12 +40,13 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
     <p v-if="piece.parts.length > 1" class="parts"><button v-for="(p, k) in piece.parts" :key="p.id" type="button" class="button" :class="{ main: p.id === part.id }" :aria-pressed="p.id === part.id" @click="chosen = k; page = 0">{{ p.name }}</button></p>
     <section class="counts" aria-labelledby="of-what">
       <div class="figures">
-        <div><span class="quiet">Beads in all</span><span class="figure big">{{ showNumber(totalOf(all)) }}</span></div>
-        <div><span class="quiet">In one repeat</span><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span></div>
-        <div><span class="quiet">Rows</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
-        <div><span class="quiet">Across</span><span class="figure big">{{ columnsOf(part) }}</span></div>
+        <div v-if="totalOf(all) > 0"><span class="quiet">Beads in all</span><span class="figure big">{{ showNumber(totalOf(all)) }}</span></div>
+        <div v-if="!isCordWork(part)"><span class="quiet">In one repeat</span><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span></div>
+        <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
+        <div><span class="quiet">{{ techniqueOf(part).braid ? 'Strands' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span></div>
       </div>
-      <div class="sheet">
+      <div v-if="isCordWork(part)" class="sheet"><h3 id="of-what">Strand by strand</h3><CordList :piece="piece" :part="part" /></div>
+      <div v-else class="sheet">
         <h3 id="of-what">By bead</h3>
         <div class="scroll" tabindex="0" role="group" aria-label="Table of counts">
           <table>
@@ -65,7 +68,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
     </section>
     <section class="rows" aria-labelledby="row-by-row">
       <div class="over">
-        <h3 id="row-by-row">Row by row, as worked</h3>
+        <h3 id="row-by-row">{{ techniqueOf(part).rowName ? 'Round by round, as worked' : 'Row by row, as worked' }}</h3>
         <nav v-if="pages > 1" class="pager" aria-label="Pages of rows"><button type="button" class="button" :disabled="page === 0" @click="page--">Earlier</button><span class="quiet">{{ page + 1 }} of {{ pages }}</span><button type="button" class="button" :disabled="page >= pages - 1" @click="page++">Later</button></nav>
       </div>
       <ol class="list"><li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li></ol>

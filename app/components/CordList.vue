@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { trayByNumber, type Part, type Piece } from '#core/piece/piece'
+import { strandCords } from '#core/tally/cords'
+import { placeOfSlot } from '#core/tally/strand'
+import { requireTechnique } from '#core/technique/registry'
+
+/** The cords of a plain braid, strand by strand: where each lies, its colour and thickness. */
+const props = defineProps<{ piece: Piece, part: Part }>()
+const letters = computed(() => trayByNumber(props.piece.tray))
+const plan = computed(() => requireTechnique(props.part.technique).braid!.plan(props.part.settings))
+const cords = computed(() => strandCords(props.part, props.piece.tray).map(c => ({ ...c, bead: letters.value.get(c.number), slot: plan.value.load[c.bobbin - 1]! })))
+const changing = computed(() => cords.value.filter(c => c.changes))
+</script>
+
+<template>
+  <div>
+    <p v-if="changing.length" class="warn">{{ changing.length === 1 ? 'Strand' : 'Strands' }} {{ changing.map(c => c.bobbin).join(', ') }} would change colour on the way: a cord keeps one from end to end.</p>
+    <ol>
+      <li v-for="c in cords" :key="c.bobbin">
+        <span class="bobbin">{{ c.bobbin }}</span>
+        <span class="swatch" :style="{ '--bead': c.bead?.colour ?? 'transparent' }" aria-hidden="true" />
+        <span><b>{{ c.bead ? `${c.bead.letter} ${c.bead.name}` : 'no cord' }}</b> <span class="quiet">{{ c.diameterMm }} mm{{ c.doubled ? ', two in the slot' : '' }}</span></span>
+        <span class="quiet slot">slot {{ c.slot }}, {{ placeOfSlot(c.slot, plan.slots) }}</span>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+ol { list-style: none; margin: 0; padding: 0; }
+li { display: grid; grid-template-columns: 26px 24px 1fr auto; gap: 10px; align-items: center; padding: 6px 0; border-top: 1px solid var(--line); }
+.bobbin { font: 700 20px/1 var(--title); }
+.slot { text-align: end; }
+.warn { color: var(--marigold); margin-bottom: 8px; }
+</style>
