@@ -62,12 +62,12 @@ function cordOf(): Piece {
   return { ...piece, parts: [{ ...part, times: Math.round(rowsWanted(piece)) }] }
 }
 
-/** A coiled rope: thirteen beads of the string in an order that never meets a whole turn, so that it climbs as a spiral. */
+/** A coiled rope: eleven beads of the string in an order that never meets a whole turn, so that it climbs as a spiral. */
 function coilOf(): Piece {
   const tray = trayOf('round-8', [['Moss', '#5f7440', 'matte'], ['Honey', '#d9a441', 'transparent'], ['Bark', '#5a4334', 'lustre']])
   const part = {
     id: 'band', name: 'Coil', technique: 'coil', settings: requireTechnique('coil').settings.parse({ coreMm: 3.5 }), spec: 'round-8', times: 1,
-    start: emptyCells(10, 1, 1), repeat: cellsFrom(10, 1, [1, 1, 1, 1, 1, 3, 2, 2, 2, 3]), end: emptyCells(10, 1, 1),
+    start: emptyCells(11, 1, 1), repeat: cellsFrom(11, 1, [1, 1, 1, 1, 1, 1, 3, 2, 2, 2, 3]), end: emptyCells(11, 1, 1),
   }
   const piece = { name: 'Beehive coil', notes: 'Beads on wire round a core of soft cord.', tray, ...headOf({ kind: 'choker', wearer: 'window', bodyMm: 350, easeMm: 62, closure: usualClosure('hook'), widthMm: 9 }), parts: [part] }
   return { ...piece, parts: [{ ...part, times: Math.round(rowsWanted(piece) - 2) }] }

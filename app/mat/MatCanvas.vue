@@ -7,6 +7,7 @@ import { GLYPH_PX } from '#core/picture/sprite'
 import type { Flip, View } from '#core/picture/view'
 import { asSeen } from '#core/colour/vision'
 import { applySteps } from '#core/piece/step'
+import { beside } from '#core/pattern/place'
 import { rowTitle, rowWords } from '#core/tally/words'
 import { techniqueOf } from '#core/piece/piece'
 import type { Place } from '#core/technique/lattice'
@@ -43,10 +44,10 @@ const focused = ref(false)
 
 /** The part as it would be if the gesture ended now. */
 const shown = computed<Part>(() => {
-  if (mat.ghost && !gesture.value) return mat.ghost
+  if (mat.ghost && !gesture.value) return props.part.chart ? { ...mat.ghost, chart: props.part.chart } : mat.ghost
   if (!gesture.value || gesture.value.laying.size === 0) return props.part
   const next = applySteps(props.piece, layingSteps(props.part, gesture.value.laying))
-  return next.ok ? next.value.parts.find(p => p.id === props.part.id)! : props.part
+  return next.ok ? { ...next.value.parts.find(p => p.id === props.part.id)!, ...(props.part.chart ? { chart: props.part.chart } : {}) } : props.part
 })
 
 const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat.clip, selection: mat.selection, symmetry: mat.symmetry }))
@@ -220,7 +221,9 @@ function walk(dx: number, dy: number) {
   if (!mat.cursor) { mat.cursor = start }
   else {
     const [dc, dr] = mat.lie === 'along' ? [dy, dx] : [dx, dy]
-    mat.cursor = { c: Math.min(columnsOf(props.part) - 1, Math.max(0, start.c + dc)), r: Math.min(rowsOf(props.part) - 1, Math.max(0, start.r + dr)) }
+    const step = Math.max(1, Math.abs(dc), Math.abs(dr))
+    mat.cursor = start
+    for (let k = 0; k < step; k++) mat.cursor = beside(props.part, mat.cursor, Math.sign(dc), Math.sign(dr))
   }
   mat.hover = null
   if (view.value) view.value = showing(props.part, view.value, mat.cursor, size.value)

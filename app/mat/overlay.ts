@@ -1,6 +1,6 @@
 import type { Box } from '#core/pattern/clip'
 import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
-import { wholeRow } from '#core/pattern/place'
+import { isScattered, wholeRow } from '#core/pattern/place'
 import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
 import { rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
@@ -95,6 +95,11 @@ function drawSymmetry(ctx: Context, overlay: Overlay): void {
 function drawSelection(ctx: Context, overlay: Overlay): void {
   const { part, view, selection, colours } = overlay
   if (!selection) return
+  if (isScattered(part)) {
+    // Strands and rounds lie scattered on a rope: every chosen bead is marked by itself.
+    for (let k = 0; k < Math.min(600, selection.columns * selection.rows); k++) ring(ctx, overlay, { c: selection.c + k % selection.columns, r: selection.r + Math.floor(k / selection.columns) }, colours.ink, 1.5)
+    return
+  }
   const box = rectOfBox(part, view, selection)
   ctx.lineWidth = 2
   ctx.strokeStyle = colours.paper

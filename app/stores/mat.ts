@@ -35,6 +35,8 @@ export const useMat = defineStore('mat', () => {
   const tone = ref<'theme' | 'day' | 'evening'>('theme')
   /** Flat on the mat, or bent as it is worn. */
   const bent = ref(false)
+  /** How a rope is unrolled: one of the charts of its technique; the first where none is chosen. */
+  const chart = ref('')
   /** Which panel is open beside the mat. */
   const panel = ref<Panel | null>(null)
   /** What a panel would make of the part if it were done now: shown, not yet laid. */
@@ -48,6 +50,7 @@ export const useMat = defineStore('mat', () => {
     part.value = panel.value = cursor.value = hover.value = selection.value = ghost.value = ghostTray.value = null
     bent.value = wrongSide.value = upward.value = false
     symmetry.value = 'none'
+    chart.value = ''
   }
-  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, panel, ghost, ghostTray }
+  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, chart, panel, ghost, ghostTray }
 })

@@ -11,10 +11,10 @@ const lattices = new WeakMap<Settings, Map<string, { readonly down: Lattice, rea
 function bothLattices(part: Part): { readonly down: Lattice, readonly along: Lattice } {
   let known = lattices.get(part.settings)
   if (!known) { known = new Map(); lattices.set(part.settings, known) }
-  const key = `${part.technique} ${part.spec} ${columnsOf(part)}`
+  const key = `${part.technique} ${part.spec} ${columnsOf(part)} ${part.chart ?? ''}`
   let both = known.get(key)
   if (!both) {
-    const down = techniqueOf(part).lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
+    const down = techniqueOf(part).lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part), ...(part.chart ? { chart: part.chart } : {}) })
     both = { down, along: transpose(down) }
     known.set(key, both)
   }
@@ -25,6 +25,50 @@ export const latticeOf = (part: Part): Lattice => bothLattices(part).down
 
 /** The lattice with the length of the work along x. */
 export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
+
+/** Whether the cells of a part lie scattered on an unrolled rope, so that columns and rows are no lines on the screen. */
+export const isScattered = (part: Part): boolean => latticeOf(part).touching !== undefined
+
+/** The bead that lies next to one in a direction: x across the width, y along the length; the bead itself at an edge. On a rope it goes round. */
+export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Place {
+  const lattice = latticeOf(part)
+  const columns = columnsOf(part)
+  const rows = rowsOf(part)
+  if (!lattice.touching) return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
+  const round = columns * lattice.pitchX
+  const here = beadCentre(lattice, c, r)
+  let best: Place = { c, r }
+  let least = Infinity
+  for (const o of neighbourOffsets(lattice, c, r)) {
+    const to = { c: ((c + o.c) % columns + columns) % columns, r: r + o.r }
+    if (!isInside(part, to)) continue
+    const there = beadCentre(lattice, to.c, to.r)
+    const x = ((there.x - here.x + round / 2) % round + round) % round - round / 2
+    const y = there.y - here.y
+    const ahead = x * dx + y * dy
+    if (ahead <= 1e-9) continue
+    // Straight ahead and near: what lies aside counts double.
+    const far = ahead + 2 * Math.abs(x * dy - y * dx)
+    if (far < least - 1e-9) { least = far; best = to }
+  }
+  return best
+}
+
+/** All beads whose middles lie in the rectangle between two beads, as they lie on the screen. */
+export function rectangleBetween(part: Part, from: Place, to: Place): Place[] {
+  const lattice = latticeOf(part)
+  const [a, b] = [beadCentre(lattice, from.c, from.r), beadCentre(lattice, to.c, to.r)]
+  const between = (v: number, p: number, q: number) => v >= Math.min(p, q) - 1e-6 && v <= Math.max(p, q) + 1e-6
+  const spread = Math.ceil(Math.max(...lattice.sites.map(s => Math.abs(s.dy))) / lattice.pitchY)
+  const out: Place[] = []
+  for (let r = Math.max(0, Math.min(from.r, to.r) - spread); r <= Math.min(rowsOf(part) - 1, Math.max(from.r, to.r) + spread); r++) {
+    for (let c = 0; c < columnsOf(part); c++) {
+      const { x, y } = beadCentre(lattice, c, r)
+      if (between(x, a.x, b.x) && between(y, a.y, b.y)) out.push({ c, r })
+    }
+  }
+  return out
+}
 
 /** The cells that a straight line between the middles of two beads passes, each once, in order. */
 export function lineBetween(part: Part, from: Place, to: Place): Place[] {

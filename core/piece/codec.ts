@@ -10,7 +10,7 @@ import { LIMITS, PIECE_VERSION, partFileSchema, pieceBodySchema, type PartFile, 
 const cellsOut = (cells: Cells): number[][] => Array.from({ length: cells.rows }, (_, r) => runsOf(rowAt(cells, r)))
 
 export function partToFile(part: Part): PartFile {
-  const { start, repeat, end, settings, ...head } = part
+  const { start, repeat, end, settings, chart: _, ...head } = part
   return { ...head, settings: { ...settings }, columns: columnsOf(part), start: cellsOut(start), repeat: cellsOut(repeat), end: cellsOut(end) } as PartFile
 }
 

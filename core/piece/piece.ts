@@ -21,6 +21,8 @@ export interface Part {
   readonly start: Cells
   readonly repeat: Cells
   readonly end: Cells
+  /** By which chart a round surface is unrolled to be looked at; of the screen only, never kept with the piece. */
+  readonly chart?: string
 }
 
 /** The document in memory: immutable; every change is a step (step.ts). */

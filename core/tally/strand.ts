@@ -1,6 +1,10 @@
 import type { TrayBead } from '../bead/bead'
 import type { Laying } from '../piece/edit'
-import { columnsOf, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece, type SectionName } from '../piece/piece'
+import { requireSpec } from '../bead/spec'
+import { latticeOf } from '../pattern/place'
+import { neighbourOffsets, siteOf } from '../technique/lattice'
+import { tallyPart } from './tally'
+import { columnsOf, isInside, numberAt, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 
 /** What to string on one strand: runs of beads, in the order in which they are used; the first lies nearest the centre. */
@@ -14,6 +18,8 @@ export interface StrandList {
   readonly runs: readonly { readonly number: number, readonly count: number }[]
   readonly beads: number
 }
+
+const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 const SIDES = ['N', 'E', 'S', 'W'] as const
 
@@ -56,6 +62,41 @@ export function unevenStrands(lists: readonly StrandList[]): StrandTrouble[] {
   for (const { beads } of lists) counts.set(beads, (counts.get(beads) ?? 0) + 1)
   const usual = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0
   return lists.flatMap(({ bobbin, beads }) => (beads === usual ? [] : [{ bobbin, more: beads - usual }]))
+}
+
+/** More stops than these are not told one by one. */
+const MOST_STOPS = 6
+
+/**
+ * What shaped beads ask of the stringing: drops must face one way, and a bead with two holes joins two strands, so that the lists of both
+ * stop there. The strand that it takes besides is the one that lays the next bead beside it.
+ */
+export function shapeNotes(piece: Pick<Piece, 'tray'>, part: Part): string[] {
+  if (!techniqueOf(part).braid) return []
+  const notes: string[] = []
+  const counts = tallyPart(part)
+  const used = piece.tray.filter(b => (counts.get(b.number) ?? 0) > 0).map(b => ({ bead: b, spec: requireSpec(b.spec) }))
+  const drops = used.filter(u => u.spec.hangs !== undefined)
+  if (drops.length > 0) notes.push(`${drops.map(u => u.bead.letter).join(' and ')}: thread every drop from the same side, so that they all face the same way.`)
+  const joining = new Map(used.filter(u => u.spec.spacing !== undefined).map(u => [u.bead.number, u.bead]))
+  if (joining.size === 0) return notes
+  const lattice = latticeOf(part)
+  const stops: string[] = []
+  for (let k = 0; k < rowsOf(part); k++) {
+    for (const [s, number] of partRow(part, k).entries()) {
+      const bead = joining.get(number)
+      if (!bead) continue
+      const next = neighbourOffsets(lattice, s, k).filter(o => isInside(part, { c: modulo(s + o.c, columnsOf(part)), r: k + o.r }))
+        .map(o => ({ ...o, later: o.r * lattice.pitchY + siteOf(lattice, s + o.c, k + o.r).dy - siteOf(lattice, s, k).dy })).filter(o => o.later > 1e-9).sort((a, b) => a.later - b.later)[0]
+      if (!next) continue
+      const other = modulo(s + next.c, columnsOf(part))
+      const left = numberAt(part, other, k + next.r) === 0 ? '' : `; leave the place of strand ${other + 1} beside it empty, since the same bead fills it`
+      stops.push(`Strand ${s + 1} stops after ${k} ${k === 1 ? 'bead' : 'beads'}: ${bead.letter} has two holes and takes strand ${other + 1} as well. String strand ${other + 1} only up to there, and go on when both are through${left}.`)
+    }
+  }
+  notes.push(...stops.slice(0, MOST_STOPS))
+  if (stops.length > MOST_STOPS) notes.push(`And ${stops.length - MOST_STOPS} more beads with two holes: string section by section, each ending at such a bead.`)
+  return notes
 }
 
 /** A strand's list in words: `3A 1B 2C`. */

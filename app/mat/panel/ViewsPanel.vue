@@ -13,13 +13,16 @@ const tube = computed(() => techniqueOf(props.part).form === 'tube')
 const side = computed({ get: () => (mat.wrongSide ? 'wrong' : 'right'), set: (v: 'wrong' | 'right') => { mat.wrongSide = v === 'wrong' } })
 const grows = computed({ get: () => (mat.upward ? 'up' : 'down'), set: (v: 'up' | 'down') => { mat.upward = v === 'up' } })
 const bent = computed({ get: () => (mat.bent ? 'bent' : 'flat'), set: (v: 'bent' | 'flat') => { mat.bent = v === 'bent' } })
+const charts = computed(() => techniqueOf(props.part).charts ?? [])
+const chart = computed({ get: () => mat.chart || charts.value[0]!.id, set: (v) => { mat.chart = v } })
 const lie = computed({ get: () => mat.lie, set: (v) => { mat.lie = v } })
 const visions = VISIONS.map(v => ({ value: v, title: VISION_NAMES[v] }))
 </script>
 
 <template>
   <MatPanel title="Ways to look" @close="mat.panel = null">
-    <ChoiceRow v-model="bent" label="Lies" :items="[{ value: 'flat', title: 'flat' }, { value: 'bent', title: tube ? 'as a tube, turning' : 'round the wrist' }]" />
+    <ChoiceRow v-model="bent" label="Lies" :items="[{ value: 'flat', title: 'flat' }, { value: 'bent', title: techniqueOf(part).family !== 'weave' ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist' }]" />
+    <VSelect v-if="charts.length" v-model="chart" :items="charts.map(c => ({ value: c.id, title: c.name }))" label="Unrolled in" :hint="charts.find(c => c.id === chart)!.says" persistent-hint density="compact" />
     <ChoiceRow v-model="side" label="Side" :items="[{ value: 'right', title: 'front' }, { value: 'wrong', title: 'wrong side' }]" />
     <ChoiceRow v-model="lie" label="Length runs" :items="[{ value: 'along', title: 'level' }, { value: 'down', title: 'upright' }]" />
     <ChoiceRow v-model="grows" label="Worked" :items="mat.lie === 'along' ? [{ value: 'down', title: 'to the right' }, { value: 'up', title: 'to the left' }] : [{ value: 'down', title: 'downward' }, { value: 'up', title: 'upward' }]" />

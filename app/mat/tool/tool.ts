@@ -1,5 +1,5 @@
 import { clampBox, fillBox, boxBetween, moveBox, pasteClip, type Box, type Clip } from '#core/pattern/clip'
-import { floodFrom, lineBetween, runBetween } from '#core/pattern/place'
+import { floodFrom, isScattered, lineBetween, rectangleBetween, runBetween } from '#core/pattern/place'
 import { withImages, type SymmetryKind } from '#core/pattern/symmetry'
 import { layingSteps, placeKey, swapSteps, type Laying } from '#core/piece/edit'
 import { columnsOf, isInside, numberAt, type Part } from '#core/piece/piece'
@@ -83,7 +83,7 @@ export const TOOLS: readonly Tool[] = [
   freehand('lay', 'Lay', 'L', 'Lays the chosen bead, one by one or as you draw.', g => g.number),
   spanning('run', 'Run', 'R', 'Lays a run along one row, as the thread strings it.', runBetween),
   spanning('line', 'Line', 'N', 'Lays a straight line of beads.', lineBetween),
-  spanning('box', 'Box', 'B', 'Lays a box of beads from corner to corner.', (part, from, to) => placesIn(clampBox(part, boxBetween(from, to)))),
+  spanning('box', 'Box', 'B', 'Lays a box of beads from corner to corner.', (part, from, to) => (isScattered(part) && isInside(part, to) ? rectangleBetween(part, from, to) : placesIn(clampBox(part, boxBetween(from, to))))),
   pointing('fill', 'Fill', 'F', 'Fills a patch of equal beads that touch.', ({ part, number, symmetry }, at) => ({
     label: 'Fill', steps: layingSteps(part, withImages(part, new Map(Array.from(floodFrom(part, at), key => [key, number])), symmetry)),
   })),

@@ -35,10 +35,12 @@ export function latticeFor(strands: number, school: School, bead: BeadSpec, char
   const pairs = strands / 2
   const round = roundMm(strands, bead)
   const girth = linesOf(strands) * LINE_PITCH * bead.d
+  // Columns go clockwise seen from above; seen from outside, the length running to the right, that is upward. Lines of A run against them, of B with them.
+  const outward = (line: number, of: number) => (school === 'A' ? line : modulo(0 - line, of)) / of
   const across = {
-    lines: (s: number, k: number) => lineOf(spotOf(s, k, strands, school), strands, school) / linesOf(strands),
-    strands: (s: number, k: number) => strandLineOf(spotOf(s, k, strands, school), strands, school) / strands,
-    columns: (s: number, k: number) => spotOf(s, k, strands, school).col / pairs,
+    lines: (s: number, k: number) => outward(lineOf(spotOf(s, k, strands, school), strands, school), linesOf(strands)),
+    strands: (s: number, k: number) => outward(strandLineOf(spotOf(s, k, strands, school), strands, school), strands),
+    columns: (s: number, k: number) => modulo(0 - spotOf(s, k, strands, school).col, pairs) / pairs,
   }[chart] ?? (() => 0)
   const rows = periodOf(strands)
   const sites: Site[] = []

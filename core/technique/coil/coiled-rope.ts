@@ -33,8 +33,8 @@ export const strungTimes = (own: { readonly coreMm: number }, bead: Pick<BeadSpe
 
 const rowMm = ({ columns, bead, settings: own }: Pick<Work, 'columns' | 'bead' | 'settings'>): number => columns * bead.l / strungTimes(read(own), bead)
 
-/** Rows after which the lattice of a coil is taken to repeat: near enough for a picture. */
-const MOST_PERIOD = 24
+/** Places after which the lattice of a coil is taken to repeat at the latest: near enough for a picture. */
+const MOST_SITES = 1200
 
 const lattices = new Map<string, Lattice>()
 
@@ -49,9 +49,9 @@ function latticeFor(columns: number, bead: BeadSpec, coreMm: number, way: 'right
   // How far round a row goes beyond whole turns, as a fraction with a small denominator.
   const shift = (columns * bead.l / turn) % 1
   let rows = 1
-  for (let n = 1, least = Infinity; n <= MOST_PERIOD; n++) {
+  for (let n = 1, least = Infinity; n * columns <= MOST_SITES; n++) {
     const off = Math.abs(shift - Math.round(shift * n) / n)
-    if (off < least - 1e-3) { least = off; rows = n }
+    if (off < least - 2e-4) { least = off; rows = n }
   }
   const near = Math.round(shift * rows) / rows
   const pitchX = girth / columns

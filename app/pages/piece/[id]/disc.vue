@@ -4,12 +4,10 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { extentOf } from '#core/fit/extent'
 import { strandsCsv } from '#core/format/strand-cards'
 import { discMove, discMoves, nextBeads, pauseWords } from '#core/making/disc'
-import { loadingCells, loadingRounds, LOADINGS, type LoadingId } from '#core/pattern/loading'
 import { layingSteps } from '#core/piece/edit'
 import { columnsOf, rowsOf, SECTIONS, techniqueOf, trayByNumber, type SectionName } from '#core/piece/piece'
-import { replaceGridSteps } from '#core/piece/recast'
-import { readStrand, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
-import type { School } from '#core/technique/braid/plan'
+import { isCordWork } from '#core/tally/cords'
+import { readStrand, shapeNotes, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
 import { showNumber } from '#core/units/length'
 import { api } from '../../../composables/api'
 import { useLengths } from '../../../composables/lengths'
@@ -17,6 +15,8 @@ import { saveFile, slug } from '../../../composables/save-file'
 import { saying } from '../../../composables/saying'
 import { useAccount } from '../../../stores/account'
 import { usePiece } from '../../../stores/piece'
+import CordList from '../../../components/CordList.vue'
+import RopeRules from '../../../components/RopeRules.vue'
 import DiscView from '../../../components/DiscView.vue'
 
 const store = usePiece()
@@ -84,6 +84,7 @@ watch(sections, (now) => { if (!now.includes(section.value) && now[0]) section.v
 const SECTION_WORDS: Record<SectionName, string> = { start: 'beginning', repeat: 'repeat', end: 'ending' }
 const reversed = ref(false)
 const lists = computed(() => (part.value ? strandLists(part.value, section.value) : []))
+const notes = computed(() => (part.value ? shapeNotes(piece.value, part.value) : []))
 const uneven = computed(() => (part.value ? unevenStrands(strandLists(part.value)) : []))
 function type(bobbin: number, text: string) {
   if (!part.value) return
@@ -92,22 +93,6 @@ function type(bobbin: number, text: string) {
   says.value = ''
   const steps = layingSteps(part.value, read.value)
   if (steps.length > 0) says.value = store.commit(`String strand ${bobbin}`, steps) ?? ''
-}
-
-// ---- loadings: the whole repeat by a rule
-const loading = ref<LoadingId>('rings')
-const along = ref(1)
-function load() {
-  if (!part.value) return
-  const n = columnsOf(part.value)
-  const wish = { loading: loading.value, numbers: piece.value.tray.slice(0, loading.value === 'flowers' ? 3 : Math.max(2, Math.min(4, piece.value.tray.length))).map(b => b.number), along: along.value }
-  const school = part.value.settings.school as School
-  const own = loadingRounds(wish, n)
-  const rounds = rowsOf(part.value)
-  const times = Math.max(1, Math.round(rounds / own))
-  const { steps, id: fresh } = replaceGridSteps(piece.value, part.value, { columns: n, rows: own, numbers: loadingCells(wish, own, n, school) }, part.value.technique, part.value.settings)
-  if (times > 1) steps.push({ type: 'set', path: ['parts', fresh, 'times'], before: 1, after: times })
-  says.value = store.commit(LOADINGS.find(l => l.id === loading.value)!.name, steps) ?? `${own === 1 ? 'One round' : `${own} rounds`}, ${times} times: ${times * own} rounds where there were ${rounds}.`
 }
 
 async function cards() {
@@ -130,7 +115,8 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
           <template v-if="move">
             <h3>Strand {{ move.strand + 1 }}, {{ move.words }}</h3>
             <p class="slots">slot <b class="figure">{{ move.from }}</b> → <b class="figure">{{ move.to }}</b></p>
-            <p v-if="bead" class="slide"><span class="swatch tall" :style="{ '--bead': bead.colour }" /> Slide one <b>{{ bead.letter }} {{ bead.name }}</b> down and tuck it under the crossing strand.</p>
+            <p v-if="bead && isCordWork(part)" class="slide"><span class="swatch tall" :style="{ '--bead': bead.colour }" /> This is <b>{{ bead.letter }} {{ bead.name }}</b>: keep it taut.</p>
+            <p v-else-if="bead" class="slide"><span class="swatch tall" :style="{ '--bead': bead.colour }" /> Slide one <b>{{ bead.letter }} {{ bead.name }}</b> down and tuck it under the crossing strand.</p>
             <p v-else class="slide">No bead here: braid plain.</p>
           </template>
           <h3 v-else>All beads are used: the braid is done.</h3>
@@ -146,25 +132,28 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
       </section>
 
       <section class="strands" aria-labelledby="strands">
-        <h2 id="strands">String on each strand, {{ reversed ? 'last used first' : 'first used first' }}</h2>
-        <div class="which" role="group" aria-label="Section"><button v-for="s in sections" :key="s" type="button" class="button" :class="{ on: section === s }" :aria-pressed="section === s" @click="section = s">{{ SECTION_WORDS[s] }}<template v-if="s === 'repeat'"> × {{ part.times }}</template></button><label class="turn"><input v-model="reversed" type="checkbox"> reversed</label></div>
+        <template v-if="isCordWork(part)">
+          <h2 id="strands">A cord in each slot</h2>
+          <CordList :piece="piece" :part="part" />
+        </template>
+        <template v-else>
+          <h2 id="strands">String on each strand, {{ reversed ? 'last used first' : 'first used first' }}</h2>
+          <div class="which" role="group" aria-label="Section"><button v-for="s in sections" :key="s" type="button" class="button" :class="{ on: section === s }" :aria-pressed="section === s" @click="section = s">{{ SECTION_WORDS[s] }}<template v-if="s === 'repeat'"> × {{ part.times }}</template></button><label class="turn"><input v-model="reversed" type="checkbox"> reversed</label></div>
+          <p v-if="uneven.length" class="warn">{{ uneven.map(u => `Strand ${u.bobbin} carries ${Math.abs(u.more)} ${u.more > 0 ? 'more' : 'fewer'}`).join('; ') }}: the braid would stop early there.</p>
+          <ul>
+            <li v-for="l in lists" :key="l.bobbin" :class="{ active: move?.strand === l.bobbin - 1 }"><span class="bobbin">{{ l.bobbin }}</span><span class="quiet slot">slot {{ l.slot }}<br>{{ l.place }}</span><input :value="strandWords(l, piece.tray, reversed)" :aria-label="`Strand ${l.bobbin}`" spellcheck="false" @change="e => type(l.bobbin, (e.target as HTMLInputElement).value)"></li>
+          </ul>
+          <p class="quiet">{{ showNumber(part[section].rows) }} beads on each strand here; type a list like 3A 1B, or paint the surface on the mat.</p>
+          <ul v-if="notes.length" class="notes"><li v-for="note in notes" :key="note">{{ note }}</li></ul>
+        </template>
         <p v-if="says" class="says" role="status">{{ says }}</p>
-        <p v-if="uneven.length" class="warn">{{ uneven.map(u => `Strand ${u.bobbin} carries ${Math.abs(u.more)} ${u.more > 0 ? 'more' : 'fewer'}`).join('; ') }}: the braid would stop early there.</p>
-        <ul>
-          <li v-for="l in lists" :key="l.bobbin" :class="{ active: move?.strand === l.bobbin - 1 }"><span class="bobbin">{{ l.bobbin }}</span><span class="quiet slot">slot {{ l.slot }}<br>{{ l.place }}</span><input :value="strandWords(l, piece.tray, reversed)" :aria-label="`Strand ${l.bobbin}`" spellcheck="false" @change="e => type(l.bobbin, (e.target as HTMLInputElement).value)"></li>
-        </ul>
-        <p class="quiet">{{ showNumber(part[section].rows) }} beads on each strand here; type a list like 3A 1B, or paint the surface on the mat.</p>
         <div class="acts">
-          <button type="button" class="button" @click="cards">Bobbin cards and disc as PDF</button>
+          <button type="button" class="button" @click="cards">{{ isCordWork(part) ? 'The loaded disc as PDF' : 'Bobbin cards and disc as PDF' }}</button>
           <button type="button" class="button" @click="csvOut">Strands as CSV</button>
         </div>
         <details class="load">
-          <summary>Load by a rule</summary>
-          <div class="rule">
-            <VSelect v-model="loading" :items="LOADINGS.map(l => ({ value: l.id, title: l.name }))" label="Loading" :hint="LOADINGS.find(l => l.id === loading)!.says" persistent-hint />
-            <VSelect v-if="loading === 'rings' || loading === 'flowers'" v-model="along" :items="[1, 2, 3, 4, 5, 6, 8, 10, 12]" :label="loading === 'rings' ? 'Rounds of a colour' : 'Rounds from flower to flower'" />
-            <button type="button" class="button" @click="load">Load it</button>
-          </div>
+          <summary>Patterns of the whole rope</summary>
+          <RopeRules :piece="piece" :part="part" class="rule" @steps="(label, steps, text) => { says = store.commit(label, steps) ?? text }" />
         </details>
       </section>
     </template>
@@ -201,6 +190,8 @@ li { display: grid; grid-template-columns: 34px 62px 1fr; gap: 12px; align-items
 li input { font: 600 15.5px/1.3 var(--text); color: var(--ink); background: transparent; border: 0; border-bottom: 1.5px solid var(--edge); min-height: 40px; width: 100%; }
 li.active { background: var(--paper); border-radius: var(--round-in); }
 li.active .bobbin { color: var(--madder); }
+.notes { display: grid; gap: 6px; font-size: 14.5px; color: var(--marigold); }
+.notes li { display: block; border: 0; padding: 0; }
 .acts { display: flex; flex-wrap: wrap; gap: 8px; }
 .says { background: var(--verdigris-wash); color: var(--verdigris); padding: 10px 14px; border-radius: 10px; font-size: 14.5px; }
 .warn { color: var(--marigold); }

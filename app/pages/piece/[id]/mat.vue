@@ -17,10 +17,12 @@ import { useDayOrEvening } from '../../../composables/theme'
 import { useMat, type Panel } from '../../../stores/mat'
 import { usePiece } from '../../../stores/piece'
 import BentView from '../../../mat/BentView.vue'
+import RopeView from '../../../mat/RopeView.vue'
 import MatCanvas from '../../../mat/MatCanvas.vue'
 import PartsPanel from '../../../mat/panel/PartsPanel.vue'
 import PicturePanel from '../../../mat/panel/PicturePanel.vue'
 import PatternPanel from '../../../mat/panel/PatternPanel.vue'
+import RopePanel from '../../../mat/panel/RopePanel.vue'
 import RowsPanel from '../../../mat/panel/RowsPanel.vue'
 import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
 import StampsPanel from '../../../mat/panel/StampsPanel.vue'
@@ -40,7 +42,10 @@ const editing = ref<number | 'new' | null>(null)
 
 mat.begin(store.id)
 const piece = computed(() => store.piece!)
-const part = computed<Part>(() => piece.value.parts.find(p => p.id === mat.part) ?? piece.value.parts[0]!)
+const part = computed<Part>(() => {
+  const found = piece.value.parts.find(p => p.id === mat.part) ?? piece.value.parts[0]!
+  return mat.chart && techniqueOf(found).charts?.some(c => c.id === mat.chart) ? { ...found, chart: mat.chart } : found
+})
 watch(() => piece.value.tray, (tray) => { if (!tray.some(b => b.number === mat.number)) mat.number = tray[0]?.number ?? 0 }, { immediate: true })
 
 function commit(label: string, steps: readonly Step[]): boolean {
@@ -96,7 +101,7 @@ const selectAll = () => { mat.selection = wholeBox(part.value) }
 const here = computed(() => mat.cursor ?? (mat.selection ? { c: mat.selection.c, r: mat.selection.r } : { c: 0, r: Math.max(0, Math.min(rowsOf(part.value) - 1, part.value.start.rows)) }))
 const PANELS: readonly { readonly id: Panel, readonly label: string, readonly key: string, readonly says: string }[] = [
   { id: 'tray', label: 'Tray', key: 'Z', says: 'Order of the beads, unused ones, palettes' },
-  { id: 'pattern', label: 'Patterns', key: 'P', says: 'Stripes, chevrons, diamonds, blends, borders, letters' },
+  { id: 'pattern', label: 'Patterns', key: 'P', says: 'Stripes, chevrons, diamonds, blends, borders, letters; on a rope, loadings and graduations' },
   { id: 'picture', label: 'Picture', key: 'O', says: 'A photograph or drawing becomes beads' },
   { id: 'stamps', label: 'Stamps', key: 'H', says: 'Small motifs kept for every piece' },
   { id: 'rows', label: 'Rows', key: 'U', says: 'Repeats, rows and columns' },
@@ -203,7 +208,8 @@ const underHand = computed(() => {
         </button>
         <button type="button" class="tool" :class="{ on: mat.symmetry !== 'none' }" :aria-pressed="mat.symmetry !== 'none'" aria-keyshortcuts="X" title="Live symmetry: what you lay is laid again across, along, both ways, or turned" @click="nextSymmetry">Symmetry{{ mat.symmetry === 'none' ? '' : `: ${mat.symmetry}` }} <kbd aria-hidden="true">X</kbd></button>
       </div>
-      <BentView v-if="mat.bent" class="canvas" :piece="piece" :part="part" :tray="seenTray" :tone="mat.tone === 'theme' ? theme : mat.tone" />
+      <RopeView v-if="mat.bent && techniqueOf(part).family !== 'weave'" class="canvas" :part="part" :tray="seenTray" :tone="mat.tone === 'theme' ? theme : mat.tone" />
+      <BentView v-else-if="mat.bent" class="canvas" :piece="piece" :part="part" :tray="seenTray" :tone="mat.tone === 'theme' ? theme : mat.tone" />
       <MatCanvas v-else ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
       <div class="turns" role="toolbar" aria-label="Undo and view">
         <button type="button" class="tool" :disabled="!store.canUndo" :title="store.canUndo ? `Undo: ${store.canUndo} (Ctrl Z)` : 'Nothing to undo'" @click="undo('undo')">Undo</button>
@@ -228,6 +234,7 @@ const underHand = computed(() => {
         <button v-for="p in PANELS" :key="p.id" type="button" class="tool" :class="{ on: mat.panel === p.id }" :aria-expanded="mat.panel === p.id" :aria-keyshortcuts="p.key" :title="`${p.says} (${p.key})`" @click="open(p.id)">{{ p.label }}</button>
       </div>
       <TrayPanel v-if="mat.panel === 'tray'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" @edit="n => editing = n" />
+      <RopePanel v-else-if="mat.panel === 'pattern' && techniqueOf(part).braid" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" />
       <PatternPanel v-else-if="mat.panel === 'pattern'" :piece="piece" :part="part" @steps="fromPanel" />
       <PicturePanel v-else-if="mat.panel === 'picture'" :piece="piece" :part="part" @steps="fromPanel" />
       <StampsPanel v-else-if="mat.panel === 'stamps'" :piece="piece" :part="part" :box="box" @steps="fromPanel" @says="t => toast = t" />
