@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Piece } from '#core/piece/piece'
+import { isCordWork } from '#core/tally/cords'
 import { inkOn } from '#core/colour/colour'
 import { beadPixels, lookOf } from '#core/picture/look'
 import { matGround } from '../mat/ground'
@@ -49,7 +50,7 @@ const dishes = computed(() => props.piece.tray.map((bead, k) => {
       </button>
       <button v-if="dish.bead.number === chosen" type="button" class="change" :aria-label="`Change ${dish.bead.letter} ${dish.bead.name}`" @click="emit('edit', dish.bead.number)">Change</button>
     </div>
-    <button type="button" class="dish add" @click="emit('add')"><span class="plus" aria-hidden="true">+</span><span class="says"><span>Add a bead</span></span></button>
+    <button type="button" class="dish add" @click="emit('add')"><span class="plus" aria-hidden="true">+</span><span class="says"><span>{{ piece.parts.every(isCordWork) ? 'Add a cord' : 'Add a bead' }}</span></span></button>
   </div>
 </template>
 

@@ -3,7 +3,8 @@ import { computed } from 'vue'
 import { feelWords, fitsWell } from '#core/fit/feel'
 import { fitKindOf } from '#core/fit/kind'
 import { fitOf, mustPassMm } from '#core/fit/reckon'
-import { fittedPart, type Piece } from '#core/piece/piece'
+import { fittedPart, rowsOf, type Piece } from '#core/piece/piece'
+import { isCordWork } from '#core/tally/cords'
 import { ringSize } from '#core/units/ring-size'
 import { showNumber } from '#core/units/length'
 import { useLengths } from '../composables/lengths'
@@ -35,7 +36,8 @@ const ring = computed(() => (props.piece.fit.kind === 'ring' ? ringSize(fit.valu
       <span class="wanted" :style="{ left: onGauge(fit.wantedMm) }" />
     </div>
     <p>
-      {{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal, fine) }} of beadwork.
+      <template v-if="isCordWork(part)">{{ rowsOf(part) }} rounds = {{ length(fit.beadworkMm.nominal, fine) }} of braid.</template>
+      <template v-else>{{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends = {{ length(fit.beadworkMm.nominal, fine) }} of beadwork.</template>
       {{ kind.bend === 'round' ? 'Closes at' : kind.kind === 'earrings' ? 'Each hangs' : 'Comes to' }}
       <b>{{ length(fit.finishedMm.nominal, fine) }}</b>&nbsp;±&nbsp;{{ length(spread, fine) }}<template v-if="fit.reachMm > 0">, let out to {{ length(fit.finishedMm.nominal + fit.reachMm, fine) }}</template>;
       wanted {{ length(fit.wantedMm, fine) }}.

@@ -29,7 +29,7 @@ const helpWords = (h: Help) => {
     </svg>
     <div>
       <b>{{ VERDICT[check.verdict] }}<template v-if="check.where === 'ends'">, at the ends</template></b>
-      <p><b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes }} times<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.</p>
+      <p><b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes === 1 ? 'once' : `${check.passes} times` }}<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.</p>
       <p v-if="check.helps.length" class="helps">
         Would help:
         <template v-for="(h, k) in check.helps" :key="k"><span v-if="h.kind === 'larger hole'">{{ helpWords(h) }}; cull the beads with the smallest holes.</span><button v-else type="button" class="link" @click="emit('help', h)">{{ helpWords(h) }}<span class="quiet"> ({{ h.verdict }})</span></button></template>

@@ -53,7 +53,7 @@ const smooth = () => emit('steps', 'Wrist side', layingSteps(props.part, wristSi
       <div class="two">
         <VSelect v-model="grade.main" :items="beads" label="From" density="compact" />
         <VSelect v-model="grade.accent" :items="beads" label="To" density="compact" />
-        <VSelect v-model="grade.plain" :items="[0, 4, 8, 12, 16, 24, 32, 48, 64]" label="Rounds before it begins" density="compact" />
+        <VSelect v-model="grade.plain" :items="[0, 4, 8, 12, 16, 24, 32, 48, 64]" label="Plain rounds" density="compact" />
         <VSelect v-model="grade.each" :items="[1, 2, 3, 4, 5, 6, 8]" label="Rounds a strand" density="compact" />
       </div>
       <p class="quiet">One strand after the other takes the accent, {{ graded }} rounds; the repeat in the middle stays.</p>

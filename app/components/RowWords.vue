@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { trayByNumber, type Piece } from '#core/piece/piece'
+import { isCordWork } from '#core/tally/cords'
 import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
 const props = defineProps<{ words: RowWords, piece: Piece, large?: boolean }>()
+/** Rounds of a plain braid have crossings of cords, no beads. */
+const crossings = computed(() => props.piece.parts.every(isCordWork))
 const tray = computed(() => trayByNumber(props.piece.tray))
 </script>
 
@@ -12,7 +15,7 @@ const tray = computed(() => trayByNumber(props.piece.tray))
   <div class="words" :class="{ large }">
     <div class="which">
       <strong>{{ rowTitle(words) }} <span class="way">{{ words.direction }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span></strong>
-      <span class="quiet">{{ words.beads }} beads</span>
+      <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : 'beads' }}</span>
     </div>
     <ol>
       <li v-for="(run, k) in words.runs" :key="k">

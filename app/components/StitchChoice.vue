@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '#core/bead/spec'
+import type { Technique } from '#core/technique/technique'
 import { firstTray, sampleOf } from '#core/piece/begin'
 import { TECHNIQUES } from '#core/technique/registry'
 import PartPicture from './PartPicture.vue'
@@ -7,9 +9,10 @@ import PartPicture from './PartPicture.vue'
 /** Every stitch as a small piece of it in beads, bands first, then tubes. */
 const props = defineProps<{ modelValue: string, spec: string }>()
 defineEmits<{ 'update:modelValue': [technique: string] }>()
-const tray = computed(() => firstTray(props.spec))
+/** Beads for what is beaded and cords for what is braided plain, whichever is chosen now. */
+const specFor = (t: Technique) => ((t.material === 'cord') === isCord(requireSpec(props.spec)) ? props.spec : t.material === 'cord' ? DEFAULT_CORD : DEFAULT_SPEC)
 const groups = computed(() => [{ form: 'flat', title: 'Bands' }, { form: 'tube', title: 'Tubes and ropes' }].map(g => ({
-  ...g, stitches: TECHNIQUES.filter(t => t.form === g.form).map(t => ({ id: t.id, name: t.name, summary: t.summary, part: sampleOf(t.id, props.spec) })),
+  ...g, stitches: TECHNIQUES.filter(t => t.form === g.form).map(t => ({ id: t.id, name: t.name, summary: t.summary, part: sampleOf(t.id, specFor(t)), tray: firstTray(specFor(t)) })),
 })))
 </script>
 
@@ -18,7 +21,7 @@ const groups = computed(() => [{ form: 'flat', title: 'Bands' }, { form: 'tube',
     <template v-for="g in groups" :key="g.form">
       <h3 class="quiet">{{ g.title }}</h3>
       <button v-for="t in g.stitches" :key="t.id" type="button" role="radio" :aria-checked="modelValue === t.id" :title="t.summary" @click="$emit('update:modelValue', t.id)">
-        <PartPicture :part="t.part" :tray="tray" class="sample" close /><b>{{ t.name }}</b>
+        <PartPicture :part="t.part" :tray="t.tray" class="sample" close /><b>{{ t.name }}</b>
       </button>
     </template>
   </div>

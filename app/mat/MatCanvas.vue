@@ -55,7 +55,9 @@ const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat
 const tray = computed(() => (mat.ghostTray ?? props.piece.tray).map(b => ({ ...b, ...(mat.look === 'chart' ? { colour: '#fbf9f4', finish: 'matte' as const } : { colour: asSeen(b.colour, mat.vision) }) })))
 const under = computed(() => matGround(mat.tone === 'theme' ? theme.value : mat.tone))
 const glyphs = computed(() => mat.glyphs || mat.look === 'chart')
-const flip = computed<Flip | undefined>(() => (mat.wrongSide || mat.upward ? { across: mat.wrongSide, along: mat.upward } : undefined))
+/** Upright is level exchanged, which would show a rope as in a mirror, its spirals winding the other way: so it is turned over. */
+const across = computed(() => mat.wrongSide !== (mat.lie === 'down' && techniqueOf(props.part).family !== 'weave'))
+const flip = computed<Flip | undefined>(() => (across.value || mat.upward ? { across: across.value, along: mat.upward } : undefined))
 const tool = computed(() => toolOf(mat.tool))
 
 // ---- drawing: once a frame at most, and only what changed
@@ -248,7 +250,7 @@ function keydown(event: KeyboardEvent) {
     event.preventDefault()
     const far = event.key.startsWith('Arrow') && event.shiftKey && !tool.value.spans && mat.tool !== 'lay' && mat.tool !== 'lift' ? 5 : 1
     // The cursor follows the screen, also when the work is turned over.
-    const [acrossX, acrossY] = mat.lie === 'along' ? [mat.upward, mat.wrongSide] : [mat.wrongSide, mat.upward]
+    const [acrossX, acrossY] = mat.lie === 'along' ? [mat.upward, across.value] : [across.value, mat.upward]
     walk(arrow[0] * far * (acrossX ? -1 : 1), arrow[1] * far * (acrossY ? -1 : 1))
     if (event.shiftKey && mat.cursor && (mat.tool === 'lay' || mat.tool === 'lift')) use()
     return

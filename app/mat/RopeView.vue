@@ -22,7 +22,7 @@ const at = ref(0)
 const round = computed(() => isRoundBraid(props.part))
 const twist = ref(usualTwist(props.part))
 /** Rows that are shown at a time: what a screen can hold of beads as beads. */
-const shown = computed(() => Math.min(rowsOf(props.part), Math.max(6, Math.round(80 / latticeOf(props.part).pitchY))))
+const shown = computed(() => Math.min(rowsOf(props.part), Math.max(6, Math.round(42 / latticeOf(props.part).pitchY))))
 const from = computed(() => Math.max(0, Math.min(rowsOf(props.part) - shown.value, at.value)))
 const SHADES = 5
 
@@ -66,18 +66,27 @@ watchEffect(() => {
   const beads = ropeBeads(props.part, { from: from.value, to: from.value + shown.value, turn: turn.value, windDegrees: round.value ? windOf(props.part, twist.value) : 0 })
   const longest = beads.reduce((most, b) => Math.max(most, b.along), 1)
   const radius = beads.reduce((most, b) => Math.max(most, Math.abs(b.across)), 1)
-  const scale = Math.min(target.width * 0.9 / (longest + 4), target.height * 0.5 / (2 * radius + 4), 26 * dpr)
+  const scale = Math.min(target.width * 0.9 / (longest + 4), target.height * 0.5 / (2 * radius + 4), 40 * dpr)
   const key = [props.tray, props.tone, scale, props.part.spec, props.part.technique]
   if (!kept?.key.every((k, i) => k === key[i])) kept = { key, images: sprites(scale) }
   const [x0, y0] = [(target.width - longest * scale) / 2, target.height / 2]
+  // The cords inside hide what lies behind.
+  const core = ctx.createLinearGradient(0, y0 - radius * scale, 0, y0 + radius * scale)
+  core.addColorStop(0, 'rgba(30, 24, 20, 0.95)')
+  core.addColorStop(0.5, 'rgba(84, 70, 58, 0.95)')
+  core.addColorStop(1, 'rgba(30, 24, 20, 0.95)')
+  ctx.fillStyle = core
+  ctx.beginPath()
+  ctx.roundRect(x0 - scale, y0 - radius * 0.96 * scale, (longest + 2) * scale, radius * 1.92 * scale, radius * scale)
+  ctx.fill()
   // The length runs to the right; what goes round grows downward.
-  for (const b of beads) {
+  for (const b of beads.filter(one => one.depth > -0.3 * radius)) {
     const images = kept.images.get(b.number)
     if (!images) continue
     const shade = images[Math.min(SHADES - 1, Math.floor((1 - (b.depth / radius + 1) / 2) * SHADES))]!
     ctx.save()
     ctx.translate(x0 + b.along * scale, y0 + b.across * scale)
-    ctx.scale(1, b.narrow)
+    ctx.scale(1.1, 1.1 * b.narrow)
     ctx.rotate(-b.turnDegrees * Math.PI / 180)
     ctx.drawImage(shade, -shade.width / 2, -shade.height / 2)
     ctx.restore()

@@ -52,7 +52,7 @@ function setting(key: string, value: string | number | boolean) {
 const busy = ref(false)
 const problem = ref('')
 
-const defaultName = computed(() => `${MOTIFS.find(m => m.id === wish.motif)!.name} ${fit.value.kind}`)
+const defaultName = computed(() => (cords.value ? `Cord ${fit.value.kind}` : requireTechnique(wish.technique).family === 'weave' ? '' : `Rope ${fit.value.kind}`) || `${MOTIFS.find(m => m.id === wish.motif)!.name} ${fit.value.kind}`)
 const piece = computed(() => beginPiece({ ...wish, ...fit.value, name: wish.name.trim() || defaultName.value, gauges: shelf.gauges.map(g => g.value.gauge), currency: account.account?.settings.currency }))
 const part = computed(() => piece.value.parts[0]!)
 const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
@@ -94,7 +94,7 @@ async function begin() {
           <VSelect v-if="kind.bend === 'round' && fit.kind !== 'ring'" :model-value="fit.wraps" :items="[1, 2, 3, 4, 5, 6]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
           <ClosureFields v-if="kind.closures.length > 1" :kind="fit.kind" :closure="fit.closure" @change="closure => { fit = withClosure(fit, closure) }" />
           <LengthField v-if="kind.passes && fit.closure.kind === 'none'" :model-value="fit.passMm" :label="kind.passes.name" :least="0" :most="900" :hint="kind.passes.howTo" @update:model-value="mm => set('passMm', mm)" />
-          <LengthField :model-value="fit.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="2" :most="120" @update:model-value="mm => set('widthMm', mm)" />
+          <LengthField v-if="requireTechnique(wish.technique).family === 'weave'" :model-value="fit.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="2" :most="120" @update:model-value="mm => set('widthMm', mm)" />
         </section>
 
         <section class="ask" aria-labelledby="what">

@@ -219,3 +219,21 @@ describe('shaped beads on strands', () => {
     expect(other).not.toBe(4)
   })
 })
+
+describe('every bead of a rope', () => {
+  it.each(['braid-8', 'braid-12', 'braid-16', 'braid-7', 'coil'])('%s: is reached by the four arrow keys', (technique) => {
+    const t = requireTechnique(technique)
+    const settings = t.settings.parse({})
+    const columns = t.nearestColumns(11, settings)
+    const one = part({ technique, settings, spec: 'round-8', times: 1, start: emptyCells(columns, 0), repeat: emptyCells(columns, 12, 1), end: emptyCells(columns, 0) })
+    const seen = new Set(['0 0'])
+    const queue = [{ c: 0, r: 0 }]
+    for (let at = queue.shift(); at; at = queue.shift()) {
+      for (const [dx, dy] of [[1, 0], [-1, 0], [0, 1], [0, -1]] as const) {
+        const to = beside(one, at, dx, dy)
+        if (!seen.has(`${to.c} ${to.r}`)) { seen.add(`${to.c} ${to.r}`); queue.push(to) }
+      }
+    }
+    expect(seen.size).toBe(12 * columns)
+  })
+})

@@ -17,10 +17,16 @@ export interface PixelRect { readonly x: number, readonly y: number, readonly wi
 /** The lattice as it lies on the screen: i to the right, j down, before any flip. */
 export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'along' ? latticeAlong(part) : latticeOf(part))
 
+/** First and last place of the beads of one site on one axis; none if it has no place in the work. */
+interface Ends { readonly first: number, readonly last: number, readonly at: number, readonly half: number }
+
+const endsOf = (first: number, period: number, count: number, at: number, half: number): Ends[] =>
+  (first >= count ? [] : [{ first, last: first + period * Math.floor((count - 1 - first) / period), at, half }])
+
 /** Room that the beads of a lattice take on one axis, mm, from the work's corner; as much is kept free behind the last as before the first. */
-function reach(origin: number, pitch: number, ends: readonly { readonly at: number, readonly half: number, readonly count: number }[]): number {
-  const before = Math.max(0, Math.min(...ends.map(e => origin + e.at - e.half)))
-  return before + Math.max(0, ...ends.filter(e => e.count > 0).map(e => origin + (e.count - 1) * pitch + e.at + e.half))
+function reach(origin: number, pitch: number, ends: readonly Ends[]): number {
+  const before = Math.max(0, Math.min(Infinity, ...ends.map(e => origin + e.first * pitch + e.at - e.half)))
+  return ends.length === 0 ? 0 : before + Math.max(0, ...ends.map(e => origin + e.last * pitch + e.at + e.half))
 }
 
 const sizes = new WeakMap<Lattice, Map<string, { readonly width: number, readonly length: number }>>()
@@ -37,12 +43,16 @@ export function drawnSize(part: Part): { readonly width: number, readonly length
   if (!size) {
     const last = new Set(techniqueOf(part).voids?.({ columns, rows, settings: part.settings }))
     const { period } = lattice
-    const ends = lattice.sites.map((site, k) => {
+    const across: Ends[] = []
+    const along: Ends[] = []
+    for (const [k, site] of lattice.sites.entries()) {
       const half = halfBox(lattice, site.turnDegrees)
-      const shorter = last.has((rows - 1) * columns + (k % period.columns)) ? 1 : 0
-      return { x: { at: site.dx, half: half.x, count: columns }, y: { at: site.dy, half: half.y, count: rows - shorter } }
-    })
-    size = { width: reach(lattice.originX, lattice.pitchX, ends.map(e => e.x)), length: rows === 0 ? 0 : reach(lattice.originY, lattice.pitchY, ends.map(e => e.y)) }
+      const [i, j] = [k % period.columns, Math.floor(k / period.columns)]
+      const shorter = last.has((rows - 1) * columns + i) ? 1 : 0
+      across.push(...endsOf(i, period.columns, columns, site.dx, half.x))
+      along.push(...endsOf(j, period.rows, rows - shorter, site.dy, half.y))
+    }
+    size = { width: reach(lattice.originX, lattice.pitchX, across), length: rows === 0 ? 0 : reach(lattice.originY, lattice.pitchY, along) }
     known.set(key, size)
   }
   return size

@@ -2,7 +2,8 @@ import { requireSpec } from '../bead/spec'
 import { closureName } from '../fit/closure'
 import { priceOf, roundMoney } from '../money/money'
 import type { Piece } from '../piece/piece'
-import { tallyPiece } from '../tally/tally'
+import { isCordWork } from '../tally/cords'
+import { tallyPart, tallyPiece, totalOf } from '../tally/tally'
 import { beadsToBuy, timesMade, type Market } from './beads'
 import { lengthsOf } from './thread'
 
@@ -45,7 +46,7 @@ export function costOf(piece: Piece, market: Market = {}): Costing {
   const lines: CostLine[] = []
   const line = (id: CostLine['id'], name: string, least: number, most = least, unknown = 0) => lines.push({ id, name, least, most, unknown })
 
-  line('beads', 'Beads worked in', buys.reduce((sum, b) => sum + (b.usedPrice ?? 0), 0), undefined, buys.filter(b => b.usedPrice === null).length)
+  if (buys.length > 0) line('beads', 'Beads worked in', buys.reduce((sum, b) => sum + (b.usedPrice ?? 0), 0), undefined, buys.filter(b => b.usedPrice === null).length)
   const threadMm = lengthsOf(piece, times).filter(l => l.material === 'thread' || l.material === 'cord').reduce((sum, l) => sum + l.totalMm, 0)
   line('thread', 'Thread and cord', priceOf(threadMm, cost.threadMm, cost.threadPrice), undefined, cost.threadPrice === 0 && threadMm > 0 ? 1 : 0)
   if (piece.fit.closure.kind !== 'none') line('closure', closureName(piece.fit.closure), cost.closure * supply.batch, undefined, cost.closure === 0 ? 1 : 0)
@@ -53,8 +54,10 @@ export function costOf(piece: Piece, market: Market = {}): Costing {
 
   const beads = buys.reduce((sum, b) => sum + b.count, 0)
   const [slow, quick] = [Math.min(cost.beadsPerHourLeast, cost.beadsPerHourMost), Math.max(cost.beadsPerHourLeast, cost.beadsPerHourMost)]
-  const hours = { least: beads / quick, most: beads / slow }
-  line('work', 'Beading', roundMoney(hours.least * cost.hourly), roundMoney(hours.most * cost.hourly))
+  // A crossing of plain cords takes about as long as a bead (from memory).
+  const crossings = piece.parts.filter(isCordWork).reduce((sum, part) => sum + totalOf(tallyPart(part)), 0) * times
+  const hours = { least: (beads + crossings) / quick, most: (beads + crossings) / slow }
+  line('work', beads === 0 && crossings > 0 ? 'Braiding' : 'Beading', roundMoney(hours.least * cost.hourly), roundMoney(hours.most * cost.hourly))
   line('prepare', 'Preparing', roundMoney(cost.prepareMinutes / 60 * cost.hourly))
 
   const least = lines.reduce((sum, l) => sum + l.least, 0)

@@ -3,12 +3,13 @@ import type { TrayBead } from '../bead/bead'
 import { closureName } from '../fit/closure'
 import type { Piece } from '../piece/piece'
 import { amountOf } from '../shelf/shelf'
+import { boundEnd } from '../tally/cords'
 import { tallyPiece } from '../tally/tally'
 import { beadToBuy, timesMade, type BeadToBuy } from './beads'
 import { closureIn, EMPTY_BOX, findingIn, freeFor, spoolOf, takenBy, type Box } from './box'
 import { requireThread } from './catalogue'
 import { keyOfWanted, type Offer } from './price-list'
-import { lengthsOf } from './thread'
+import { cutList, lengthsOf } from './thread'
 
 export interface ToShop { readonly id: string, readonly piece: Piece }
 
@@ -84,7 +85,14 @@ function othersOf(entries: readonly ToShop[], box: Box): ShopOther[] {
     const made = timesMade(piece)
     for (const { material, totalMm } of lengthsOf(piece, made)) {
       if (material === 'thread') want(`thread/${piece.supply.thread}`, requireThread(piece.supply.thread).name, 'mm', totalMm, () => free(spoolOf(box, piece.supply.thread, 'list')), piece.name)
-      else want(material, { elastic: 'Elastic', chain: 'Extender chain', wire: 'Wire', cord: 'Cord' }[material], 'mm', totalMm, () => 0, piece.name)
+    }
+    for (const cut of cutList(piece).filter(c => c.material !== 'thread')) {
+      const name = cut.shopName ?? { elastic: 'Elastic', chain: 'Extender chain', wire: 'Wire', cord: 'Cord', thread: 'Thread' }[cut.material]
+      want(`${cut.material}/${name.toLowerCase()}`, name, 'mm', cut.totalMm * made, () => 0, piece.name)
+    }
+    // Caps take the bound braid: two to an end-to-end rope.
+    for (const end of piece.parts.flatMap(part => boundEnd(part, piece.tray) ?? [])) {
+      want(`cap/${end.capMm}`, `End caps, ${end.capMm} mm inside`, 'count', 2 * made, () => 0, piece.name)
     }
     const { closure } = piece.fit
     const bent = closure.kind === 'ear-wire' && piece.supply.earWireGauge > 0

@@ -104,6 +104,8 @@ export interface Cut {
   readonly joins: number
   readonly spareMm: number
   readonly formula: string
+  /** What to ask for in a shop, where the name of the cut does not say it: a cord by its thickness and colour. */
+  readonly shopName?: string
 }
 
 /** Elastic is cut about twice the wrist, so that it can be knotted (common practice). */
@@ -124,10 +126,19 @@ function closureCuts({ fit, supply }: Piece): Cut[] {
   return closure.extenderMm > 0 ? [cut('chain', 'Extender chain', 'chain', 1, closure.extenderMm, 0, `${Math.round(closure.extenderMm)} mm, with a bead at its end`)] : []
 }
 
+/** Cords and wire are bought by thickness, plain cords by their colour too. */
+function shopNameOf(piece: Piece, part: Part, { id }: ThreadCut): { shopName?: string } {
+  const cord = piece.tray.find(b => id === `cord-${b.number}`)
+  if (cord) return { shopName: `${cord.name}, ${requireSpec(cord.spec).name}` }
+  if (id === 'core') return { shopName: `Core cord ${String(part.settings.coreMm)} mm` }
+  const name = id === 'cord' || id === 'wire' ? pathOf(part).cord?.name : undefined
+  return name ? { shopName: `${name[0]!.toUpperCase()}${name.slice(1)}` } : {}
+}
+
 /** Everything to cut for one piece (or one of a pair), part by part. */
 export function cutList(piece: Piece): Cut[] {
   return [
-    ...piece.parts.flatMap(part => threadCuts(piece, part).map((c): Cut => ({ ...c, part: part.name, material: c.id.startsWith('cord') || c.id === 'core' ? 'cord' : c.id === 'wire' ? 'wire' : 'thread', formula: c.formula }))),
+    ...piece.parts.flatMap(part => threadCuts(piece, part).map((c): Cut => ({ ...c, ...shopNameOf(piece, part, c), part: part.name, material: c.id.startsWith('cord') || c.id === 'core' ? 'cord' : c.id === 'wire' ? 'wire' : 'thread', formula: c.formula }))),
     ...closureCuts(piece),
   ]
 }

@@ -30,16 +30,6 @@ export function placeOfSlot(slot: number, slots: number): string {
   return `${SIDES[side]} ${turn > Math.round(turn) ? 'right' : 'left'}`
 }
 
-const runsDown = (numbers: Iterable<number>): { number: number, count: number }[] => {
-  const runs: { number: number, count: number }[] = []
-  for (const number of numbers) {
-    const last = runs.at(-1)
-    if (last?.number === number) last.count++
-    else runs.push({ number, count: 1 })
-  }
-  return runs
-}
-
 /** Lists of all strands of a braid, of the whole part or of one section (one repeat of it); empty for other work. */
 export function strandLists(part: Part, section?: SectionName): StrandList[] {
   const { braid } = techniqueOf(part)
@@ -47,11 +37,19 @@ export function strandLists(part: Part, section?: SectionName): StrandList[] {
   const plan = braid.plan(part.settings)
   const from = section ? sectionStart(part, section) : 0
   const until = section ? from + (section === 'repeat' && part.times === 0 ? 0 : part[section].rows) : rowsOf(part)
-  return plan.load.map((slot, s) => {
-    const numbers = Array.from({ length: until - from }, (_, k) => partRow(part, from + k)[s]!)
-    const runs = runsDown(numbers)
-    return { bobbin: s + 1, slot, place: placeOfSlot(slot, plan.slots), runs, beads: numbers.filter(n => n !== 0).length }
-  })
+  // Round by round, all strands at once: a round is one row of the grid.
+  const strands = plan.load.map((slot, s) => ({ bobbin: s + 1, slot, place: placeOfSlot(slot, plan.slots), runs: [] as { number: number, count: number }[], beads: 0 }))
+  for (let r = from; r < until; r++) {
+    const row = partRow(part, r)
+    for (let s = 0; s < strands.length; s++) {
+      const { runs } = strands[s]!
+      const last = runs[runs.length - 1]
+      if (last && last.number === row[s]) last.count++
+      else runs.push({ number: row[s]!, count: 1 })
+      if (row[s] !== 0) strands[s]!.beads++
+    }
+  }
+  return strands
 }
 
 export interface StrandTrouble { readonly bobbin: number, readonly more: number }

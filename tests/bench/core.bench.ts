@@ -1,6 +1,8 @@
 import { expect, test } from '@playwright/test'
 import { bead } from '../fixture/bead'
-import { emptyCells, withCells } from '#core/grid/cells'
+import { strandLists } from '#core/tally/strand'
+import { beadCentre } from '#core/technique/lattice'
+import { cellsFrom, emptyCells, withCells } from '#core/grid/cells'
 import { pictureBeads, type PictureWish } from '#core/image/picture-plan'
 import type { Pixels } from '#core/image/sample'
 import { floodFrom, latticeOf } from '#core/pattern/place'
@@ -112,4 +114,20 @@ test('memory: under 4 bytes a bead, a thousand strokes to undo under 20 MB', () 
   const size = JSON.stringify(history).length
   console.log(`1 000 000 beads: ${(bytes / (COLUMNS * ROWS)).toFixed(1)} bytes each · 1 000 strokes of 40 beads to undo: ${(size / 1e6).toFixed(1)} MB as text`)
   expect(size).toBeLessThanOrEqual(20e6)
+})
+
+test('a braid of 1 000 rounds and 16 strands: surface to strands and back against a bare pass', () => {
+  const [strands, rounds] = [16, 1000]
+  const cells = cellsFrom(strands, rounds, Array.from({ length: strands * rounds }, (_, i) => 1 + (i * 7919) % 5))
+  const none = emptyCells(strands, 0)
+  const part: Part = { id: 'band', name: 'Rope', technique: 'braid-16', settings: requireTechnique('braid-16').settings.parse({}), spec: 'round-11', times: 1, start: none, repeat: cells, end: none }
+  const bare = timed(sumOf(wholePart(part)), 101)
+  const lists = timed(() => { keep.sum += strandLists(part).length })
+  const paint = timed(() => { keep.sum += layingSteps(part, new Map(Array.from({ length: 20 }, (_, k) => [k * 797 % (strands * rounds), 2]))).length })
+  const lattice = latticeOf(part)
+  const spots = timed(() => { for (let r = 0; r < rounds; r++) for (let c = 0; c < strands; c++) keep.sum += beadCentre(lattice, c, r).x })
+  console.log(`braid 1000 × 16: strand lists ${(lists / bare).toFixed(0)} × a bare pass of ${(bare * 1000).toFixed(1)} µs (${lists.toFixed(2)} ms), a stroke ${paint.toFixed(2)} ms, every place ${spots.toFixed(2)} ms`)
+  // Instantaneous: both well within a frame of 16 ms on any machine that passes over numbers at this rate.
+  expect(lists / bare).toBeLessThan(120)
+  expect(spots / bare).toBeLessThan(120)
 })

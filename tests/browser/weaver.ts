@@ -2,7 +2,9 @@ import { test as base, expect, type Page } from '@playwright/test'
 import { usualClosure } from '#core/fit/closure'
 import { beginPiece, type PieceWish } from '#core/piece/begin'
 import { pieceToBody } from '#core/piece/codec'
-import type { Piece } from '#core/piece/piece'
+import { beside } from '#core/pattern/place'
+import type { Part, Piece } from '#core/piece/piece'
+import type { Place } from '#core/technique/lattice'
 
 export { expect }
 
@@ -65,6 +67,26 @@ export async function cursorTo(page: Page, c: number, r: number): Promise<void> 
   for (let k = 0; k < 12; k++) await mat.press('ArrowUp')
   for (let k = 0; k < c; k++) await mat.press('ArrowDown')
   for (let k = 0; k < r; k++) await mat.press('ArrowRight')
+}
+
+const ARROWS = [['ArrowRight', 0, 1], ['ArrowLeft', 0, -1], ['ArrowDown', 1, 0], ['ArrowUp', -1, 0]] as const
+
+/** Puts the cursor on a bead of a rope, where the keys go from bead to bead as they lie; from the place where it stands, the first by default. */
+export async function walkTo(page: Page, part: Part, to: Place, from: Place = { c: 0, r: 0 }): Promise<void> {
+  const mat = page.getByRole('application')
+  await mat.focus()
+  if (from.c === 0 && from.r === 0) await mat.press('Home')
+  const came = new Map<string, { readonly key: string, readonly before: Place } | null>([[`${from.c} ${from.r}`, null]])
+  const queue = [from]
+  for (let at = queue.shift(); at && !came.has(`${to.c} ${to.r}`); at = queue.shift()) {
+    for (const [key, dx, dy] of ARROWS) {
+      const next = beside(part, at, dx, dy)
+      if (!came.has(`${next.c} ${next.r}`)) { came.set(`${next.c} ${next.r}`, { key, before: at }); queue.push(next) }
+    }
+  }
+  const keys: string[] = []
+  for (let step = came.get(`${to.c} ${to.r}`); step; step = came.get(`${step.before.c} ${step.before.r}`)) keys.unshift(step.key)
+  for (const key of keys) await mat.press(key)
 }
 
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible({ timeout: 15_000 })

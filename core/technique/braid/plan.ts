@@ -113,7 +113,7 @@ export function checkPlan(plan: BraidPlan): Problem[] {
   const ended = disc.strands.map(s => s >= 0)
   const shift = begun.findIndex((_, by) => begun.every((full, i) => full === ended[(i + by) % slots]))
   if (shift < 0) return [problem('cycle-open', 'cycle', 'After the cycle the strands do not lie as at the start, not even turned. Add the moves that are missing.')]
-  if (shift > 0) return [problem('cycle-shift', 'cycle', `After the cycle the strands lie ${shift} slots further on. Add “turn ${shift}” at its end.`)]
+  if (shift > 0) return [problem('cycle-shift', 'cycle', `After the cycle the strands lie ${shift === 1 ? 'a slot' : `${shift} slots`} further on. Add “turn ${shift}” at its end.`)]
   // Every strand must come to move within as many cycles as there are strands.
   const moved = new Set(walked(plan, cycle.filter(a => a.do === 'move').length * load.length).map(l => l.strand))
   return moved.size < load.length ? [problem('strand-idle', 'cycle', `Strand ${load.findIndex((_, s) => !moved.has(s)) + 1} never moves. Check the table.`)] : []

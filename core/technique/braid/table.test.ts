@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { part } from '../../../tests/fixture/piece'
 import { cellsFrom, emptyCells } from '../../grid/cells'
 import { discMove, discMoves, pauseWords } from '../../making/disc'
+import { strandLists } from '../../tally/strand'
 import { neighbourOffsets } from '../lattice'
 import { requireTechnique } from '../registry'
 import { roundPlan, SEVEN, walked } from './plan'
@@ -78,6 +79,30 @@ describe('a braid by a table', () => {
         for (const n of near) expect(neighbourOffsets(lattice, c + n.c, 9 + n.r)).toContainEqual({ c: -n.c, r: n.r === 0 ? 0 : -n.r })
       }
     }
+  })
+  it('painting the surface and reading the strands back gives the same surface, for random patterns', () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 30 }), fc.infiniteStream(fc.integer({ min: 1, max: 3 })), (rounds, stream) => {
+      // The surface in the order of laying, by a slot machine of its own.
+      const held = [-1, 0, 1, 2, 3, 4, 5, 6]
+      const used = new Array<number>(7).fill(0)
+      const flat = new Array<number>(7 * rounds).fill(0)
+      const surface: { strand: number, k: number, number: number }[] = []
+      for (let i = 0, empty = 0; i < 7 * rounds; i++) {
+        const from = (empty + 3) % 8
+        const strand = held[from]!
+        const number = stream.next().value as number
+        surface.push({ strand, k: used[strand]!, number })
+        flat[used[strand]! * 7 + strand] = number
+        used[strand]!++
+        held[empty] = strand
+        held[from] = -1
+        empty = from
+      }
+      const one = part({ technique: 'braid-7', settings: requireTechnique('braid-7').settings.parse({}), spec: 'round-8', times: 1, start: emptyCells(7, 0), repeat: cellsFrom(7, rounds, flat), end: emptyCells(7, 0) })
+      const strung = strandLists(one).map(l => l.runs.flatMap(run => Array<number>(run.count).fill(run.number)))
+      for (const { strand, k, number } of surface) expect(strung[strand]![k]).toBe(number)
+      for (let i = 0; i < 7 * rounds; i++) expect(discMove(one, i)!.number).toBe(surface[i]!.number)
+    }), { numRuns: 40 })
   })
   it('is led on the disc: every move from the slot that the walk says, with words for the empty slot', () => {
     const one = part({ technique: 'braid-7', settings: requireTechnique('braid-7').settings.parse({}), spec: 'round-8', times: 1, start: emptyCells(7, 0), repeat: cellsFrom(7, 10, Array.from({ length: 70 }, (_, k) => 1 + k % 3)), end: emptyCells(7, 0) })

@@ -4,9 +4,9 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { extentOf } from '#core/fit/extent'
 import { strandsCsv } from '#core/format/strand-cards'
 import { discMove, discMoves, nextBeads, pauseWords } from '#core/making/disc'
-import { layingSteps } from '#core/piece/edit'
+import { layingSteps, setStep } from '#core/piece/edit'
 import { columnsOf, rowsOf, SECTIONS, techniqueOf, trayByNumber, type SectionName } from '#core/piece/piece'
-import { isCordWork } from '#core/tally/cords'
+import { isCordWork, strandCords } from '#core/tally/cords'
 import { readStrand, shapeNotes, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
 import { showNumber } from '#core/units/length'
 import { api } from '../../../composables/api'
@@ -95,6 +95,20 @@ function type(bobbin: number, text: string) {
   if (steps.length > 0) says.value = store.commit(`String strand ${bobbin}`, steps) ?? ''
 }
 
+// ---- plain cords: one to a slot, or two
+function setCord(bobbin: number, number: number) {
+  if (!part.value) return
+  const columns = columnsOf(part.value)
+  says.value = store.commit(`Cord of strand ${bobbin}`, layingSteps(part.value, new Map(Array.from({ length: rowsOf(part.value) }, (_, r) => [r * columns + bobbin - 1, number])))) ?? ''
+}
+function setDoubled(bobbin: number, doubled: boolean) {
+  if (!part.value) return
+  const now = new Set(strandCords(part.value, piece.value.tray).filter(c => c.doubled).map(c => c.bobbin))
+  if (doubled) now.add(bobbin)
+  else now.delete(bobbin)
+  says.value = store.commit('Doubled strands', [setStep(piece.value, ['parts', part.value.id, 'settings'], { ...part.value.settings, doubled: [...now].sort((a, b) => a - b).join(' ') })]) ?? ''
+}
+
 async function cards() {
   const { strandCardsPdf } = await import('#core/format/strand-cards')
   const made = await strandCardsPdf(piece.value, part.value!, { paper: account.account?.settings.paper ?? 'A4' })
@@ -134,7 +148,8 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
       <section class="strands" aria-labelledby="strands">
         <template v-if="isCordWork(part)">
           <h2 id="strands">A cord in each slot</h2>
-          <CordList :piece="piece" :part="part" />
+          <CordList :piece="piece" :part="part" editable @cord="setCord" @doubled="setDoubled" />
+          <p class="quiet">A cord keeps its colour from end to end. Two cords in one slot act as one fat cord; cords of other thickness are beads of the tray with their own size.</p>
         </template>
         <template v-else>
           <h2 id="strands">String on each strand, {{ reversed ? 'last used first' : 'first used first' }}</h2>

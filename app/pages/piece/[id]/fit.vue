@@ -80,12 +80,13 @@ function setRing(text: string) {
 }
 
 const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
+const rowWord = (n: number) => `${(techniqueOf(part.value).rowName ?? 'Row').toLowerCase()}${n === 1 ? '' : 's'}`
 const changeOf = (choice: Choice) => {
   const said: string[] = []
   const ends = choice.startRows + choice.endRows
-  if (ends !== 0) said.push(`${Math.abs(ends)} plain ${Math.abs(ends) === 1 ? 'row' : 'rows'} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
+  if (ends !== 0) said.push(`${Math.abs(ends)} plain ${rowWord(Math.abs(ends))} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
   if (choice.plainMm !== plainEndsMm(part.value) / 2) said.push(`${length(choice.plainMm, 1)} plain at each end`)
-  if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${choice.cycleRows === 1 ? 'row' : 'rows'} of the next`)
+  if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${rowWord(choice.cycleRows)} of the next`)
   const own = piece.value.fit.closure
   if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
   else if (!sameClosure(choice.closure, own)) said.push(`${closureName(choice.closure).toLowerCase()}, ${length(choice.closure.lengthMm)}`)

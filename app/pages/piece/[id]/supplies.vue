@@ -212,7 +212,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           </span>
         </li>
       </ul>
-      <p v-if="others.spool || others.clasp" class="quiet">In the box: {{ [others.spool ? `${long(amountOf(others.spool.value))} of ${requireThread(supply.thread).name}` : '', others.clasp ? `${amountOf(others.clasp.value)} × ${closureName(piece.fit.closure).toLowerCase()}` : ''].filter(Boolean).join(', ') }}.</p>
+      <p v-if="!cord && !onlyCords && (others.spool || others.clasp)" class="quiet">In the box: {{ [others.spool ? `${long(amountOf(others.spool.value))} of ${requireThread(supply.thread).name}` : '', others.clasp ? `${amountOf(others.clasp.value)} × ${closureName(piece.fit.closure).toLowerCase()}` : ''].filter(Boolean).join(', ') }}.</p>
       <div v-for="c in caps" :key="c.part.id" class="cap">
         <b>Bind the ends<template v-if="piece.parts.length > 1"> of {{ c.part.name }}</template>, and two end caps at least {{ showNumber(c.end.capMm, 1) }} mm inside</b>
         <span class="quiet">{{ c.end.cords }} cords pack into {{ showNumber(c.end.packedMm, 2) }} mm, {{ showNumber(c.end.boundMm, 2) }} mm with binding. Bind each end tightly with thread over {{ BIND_OVER_MM.least }}–{{ BIND_OVER_MM.most }} mm and glue it before you cut; work with the window open and follow the glue’s own directions.</span>
@@ -248,7 +248,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
         <tbody>
           <tr v-for="l in costing.lines" :key="l.id"><th scope="row">{{ l.name }}<span v-if="l.unknown" class="warn none">{{ l.unknown }} without a price</span></th><td class="number">{{ range(l.least, l.most) }}</td></tr>
           <tr class="total"><th scope="row">Costs you</th><td class="number">{{ range(costing.least, costing.most) }}</td></tr>
-          <tr><th scope="row">Time at the beads</th><td class="number">{{ showNumber(costing.hours.least, 1) }} – {{ showNumber(costing.hours.most, 1) }} h, and {{ costing.prepareMinutes }} min before</td></tr>
+          <tr v-if="costing.hours.most > 0"><th scope="row">Time at the beads</th><td class="number">{{ showNumber(costing.hours.least, 1) }} – {{ showNumber(costing.hours.most, 1) }} h, and {{ costing.prepareMinutes }} min before</td></tr>
           <tr v-if="costing.margin"><th scope="row">Left of what you ask, {{ money(costing.asked) }}</th><td class="number" :class="{ warn: costing.margin.least < 0 }">{{ range(costing.margin.least, costing.margin.most) }}</td></tr>
         </tbody>
       </table>

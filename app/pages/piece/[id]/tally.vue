@@ -4,6 +4,7 @@ import { requireSpec } from '#core/bead/spec'
 import { columnsOf, countedRows, techniqueOf, type Part } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
+import { placesOf } from '#core/technique/technique'
 import { rowWords, workingRowCount } from '#core/tally/words'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
@@ -30,6 +31,8 @@ const shown = computed(() => {
   const from = Math.min(page.value, pages.value - 1) * PAGE
   return Array.from({ length: Math.min(PAGE, count.value - from) }, (_, k) => rowWords(part.value, from + k))
 })
+/** Bobbin numbers in the order in which a round moves them. */
+const moveOrder = computed(() => placesOf(techniqueOf(part.value).workingRow(0, { rows: 1, columns: columnsOf(part.value), settings: part.value.settings }), columnsOf(part.value)).map(p => p.c + 1))
 const csvCounts = () => saveFile(`${slug(piece.value.name)}-counts.csv`, tallyCsv(piece.value), 'text/csv')
 const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(piece.value), 'text/csv')
 </script>
@@ -45,7 +48,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
         <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
         <div><span class="quiet">{{ techniqueOf(part).braid ? 'Strands' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span></div>
       </div>
-      <div v-if="isCordWork(part)" class="sheet"><h3 id="of-what">Strand by strand</h3><CordList :piece="piece" :part="part" /></div>
+      <div v-if="isCordWork(part)" class="sheet"><h3 id="of-what" class="over-list">Strand by strand</h3><CordList :piece="piece" :part="part" /></div>
       <div v-else class="sheet">
         <h3 id="of-what">By bead</h3>
         <div class="scroll" tabindex="0" role="group" aria-label="Table of counts">
@@ -67,11 +70,16 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
       <p class="out"><button type="button" class="button" @click="csvCounts">Counts as CSV</button><button type="button" class="button" @click="csvRows">Rows as CSV</button></p>
     </section>
     <section class="rows" aria-labelledby="row-by-row">
-      <div class="over">
+      <template v-if="isCordWork(part)">
+        <h3 id="row-by-row">Every round alike</h3>
+        <p class="order">Strands are moved in this order: <b>{{ moveOrder.join(' · ') }}</b></p>
+        <p class="quiet">The Disc page leads through the moves and keeps your place.</p>
+      </template>
+      <div v-if="!isCordWork(part)" class="over">
         <h3 id="row-by-row">{{ techniqueOf(part).rowName ? 'Round by round, as worked' : 'Row by row, as worked' }}</h3>
         <nav v-if="pages > 1" class="pager" aria-label="Pages of rows"><button type="button" class="button" :disabled="page === 0" @click="page--">Earlier</button><span class="quiet">{{ page + 1 }} of {{ pages }}</span><button type="button" class="button" :disabled="page >= pages - 1" @click="page++">Later</button></nav>
       </div>
-      <ol class="list"><li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li></ol>
+      <ol v-if="!isCordWork(part)" class="list"><li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li></ol>
     </section>
   </main>
 </template>
@@ -89,6 +97,8 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
 .sheet tr > :first-child { padding-left: 0; }
 tbody th { color: var(--ink); }
 .total { font-weight: 700; font-size: 17px; }
+.over-list { margin-bottom: 12px; }
+.order { font-size: 17px; margin: 8px 0; }
 .by-size { margin: 18px 0 6px; }
 .out { display: flex; gap: 10px; flex-wrap: wrap; }
 .over { display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 46px; flex-wrap: wrap; }
