@@ -47,6 +47,8 @@ async function keep(gauges: Gauge[]) {
 const draft = reactive({ rows: '20', lengthMm: 30, columns: '', widthMm: 0 })
 const adding = ref(false)
 const wide = computed(() => Number(draft.columns) > 0)
+/** Braids are measured by a test inch. */
+const rope = computed(() => techniqueOf(part.value).braid !== undefined)
 function open() {
   const rows = 20
   draft.rows = String(rows)
@@ -80,23 +82,23 @@ const why = (index: number) => questioned.value.find(q => q.index === index)?.wh
     <h2 id="gauge">Gauge: how your hand works</h2>
     <p class="soft">
       <template v-if="hand">In {{ techniqueOf(part).name.toLowerCase() }}, {{ requireSpec(part.spec).name }}, {{ requireThread(piece.supply.thread).name }} your work comes <b>{{ percent(hand.along - 1) }}</b> against nominal beads, give or take {{ showNumber(hand.spread * 100, 1) }} %.</template>
-      <template v-else>Not measured yet in {{ techniqueOf(part).name.toLowerCase() }}, {{ requireSpec(part.spec).name }}, {{ requireThread(piece.supply.thread).name }}. Lay a rule on a swatch, count the rows in the middle, and sizes stand on your hand.</template>
+      <template v-else>Not measured yet in {{ techniqueOf(part).name.toLowerCase() }}, {{ requireSpec(part.spec).name }}, {{ requireThread(piece.supply.thread).name }}. {{ rope ? 'Braid a little more than an inch, lay a rule on it and count the rounds, and sizes stand on your hand.' : 'Lay a rule on a swatch, count the rows in the middle, and sizes stand on your hand.' }}</template>
     </p>
     <p v-if="differs" class="use">You have {{ kept!.value.gauge.swatches.length === 1 ? 'one swatch' : `${kept!.value.gauge.swatches.length} swatches` }} of this stitch, bead and thread. <button type="button" class="button" @click="use">Use my gauge</button></p>
     <ul v-if="gauge">
       <li v-for="(s, k) in gauge.swatches" :key="k" :class="{ strange: why(k) }">
-        <span><b>{{ s.rows }} rows = {{ length(s.lengthMm, 1) }}</b> <span class="quiet">{{ percent(factor(s)) }}<template v-if="s.columns"> · {{ s.columns }} across = {{ length(s.widthMm, 1) }}</template><template v-if="s.from"> · {{ s.from }}</template></span></span>
-        <button type="button" class="link" :aria-label="`Take out ${s.rows} rows = ${length(s.lengthMm, 1)}`" @click="keep(withoutSwatch(piece.gauges, key, k))">Take out</button>
+        <span><b>{{ s.rows }} {{ rope ? 'rounds' : 'rows' }} = {{ length(s.lengthMm, 1) }}</b> <span class="quiet">{{ percent(factor(s)) }}<template v-if="s.columns"> · {{ s.columns }} across = {{ length(s.widthMm, 1) }}</template><template v-if="s.from"> · {{ s.from }}</template></span></span>
+        <button type="button" class="link" :aria-label="`Take out ${s.rows} ${rope ? 'rounds' : 'rows'} = ${length(s.lengthMm, 1)}`" @click="keep(withoutSwatch(piece.gauges, key, k))">Take out</button>
         <p v-if="why(k)" class="why">{{ why(k) === 'far from the others' ? 'Far from the others: was a row miscounted, or the tape stretched?' : 'Far from what the beads say: check count and tape.' }}</p>
       </li>
     </ul>
     <form v-if="adding" class="form" @submit.prevent="add">
-      <VTextField v-model="draft.rows" label="Bead rows counted" inputmode="numeric" hint="Rows in the middle of the work, not its edges." persistent-hint />
+      <VTextField v-model="draft.rows" :label="rope ? 'Rounds counted' : 'Bead rows counted'" inputmode="numeric" :hint="rope ? 'Rounds of the whole braid: count along one strand. Not its plain ends.' : 'Rows in the middle of the work, not its edges.'" persistent-hint />
       <div class="with">
         <LengthField v-model="draft.lengthMm" label="They measure" :least="1" :most="4000" />
         <CaliperButton label="Length of the swatch" @measured="mm => { draft.lengthMm = mm }" />
       </div>
-      <VTextField v-model="draft.columns" label="Beads across (optional)" inputmode="numeric" />
+      <VTextField v-if="!rope" v-model="draft.columns" label="Beads across (optional)" inputmode="numeric" />
       <LengthField v-if="wide" v-model="draft.widthMm" label="Width of these" :least="0" :most="1000" />
       <div class="acts"><button type="submit" class="button main">Keep the swatch</button><button type="button" class="button plain" @click="adding = false">Not now</button></div>
     </form>
@@ -105,7 +107,7 @@ const why = (index: number) => questioned.value.find(q => q.index === index)?.wh
       <div class="acts"><button type="submit" class="button main">Keep it as my gauge</button><button type="button" class="button plain" @click="finishing = false">Not now</button></div>
     </form>
     <div v-else class="acts">
-      <button type="button" class="button" @click="open">Enter a swatch</button>
+      <button type="button" class="button" @click="open">{{ rope ? 'Enter a test inch' : 'Enter a swatch' }}</button>
       <button type="button" class="button" @click="() => { finishedMm = 0; finishing = true }">This piece is finished: measure it</button>
     </div>
     <p v-if="says" class="why" role="alert">{{ says }}</p>
