@@ -9,6 +9,8 @@ export default async function globalSetup() {
   const root = resolve(import.meta.dirname, '../..')
   const cluster = await throwAwayCluster()
   await prepareDatabase(cluster.url, true)
+  // Every test makes an account of its own, all from one address.
+  process.env.WEBEN_JOIN_LIMIT = '1000'
   const application = await startApplication({ root, port: await freePort(), databaseUrl: cluster.url, secret: randomBytes(32).toString('hex'), demo: true })
   process.env.WEBEN_TEST_ADDRESS = application.address
   return async () => {

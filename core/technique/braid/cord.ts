@@ -4,7 +4,7 @@ import { showNumber } from '../../units/length'
 import type { Settings, Technique, Work } from '../technique'
 import { reader, ROW_BY_ROW } from '../weave/setting'
 import { SEVEN, type BraidPlan, type School } from './plan'
-import { CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm } from './rope'
+import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm } from './rope'
 import { latticeFor, periodOf, ROUND_CHARTS, roundMoves } from './round'
 import { linesOf } from './surface'
 import { SEVEN_MOVES } from './table'
@@ -67,7 +67,7 @@ export const cordBraid: Technique = {
     { key: 'braid', label: 'Strands', kind: 'choice', choices: BRAIDS.map(value => ({ value, label: value === '7' ? '7, one slot empty' : value })), help: 'Round braids of 8, 12 and 16, or seven strands on eight slots.' },
     { key: 'school', label: 'School', kind: 'choice', choices: [{ value: 'A', label: 'A: bottom left up first' }, { value: 'B', label: 'B: top left down first' }], help: 'Two ways to move, each the other’s mirror image. Keep to your own.' },
     { key: 'doubled', label: 'Doubled strands', kind: 'text', help: 'Numbers of strands that are two cords in one slot, like 1 5: they act as one fat cord.' },
-    { key: 'folded', label: 'Fold the cords', kind: 'flag', help: 'One cord twice as long, folded in its middle, gives two strands of its colour.' },
+    FOLDED_FIELD,
   ],
   braid: { strands: 8, plan: planOf },
   charts: ROUND_CHARTS,

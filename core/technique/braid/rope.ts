@@ -41,17 +41,21 @@ export const spreadOf = ({ id }: Pick<BeadSpec, 'id'>): { readonly below: number
 /** Settings that every beaded braid has. */
 export const BEADED = {
   cordMm: z.number().min(0.1).max(3).default(0.5).describe('Thickness of the cord that the beads are strung on'),
+  folded: z.boolean().default(false).describe('One long cord, folded in its middle, makes two strands'),
   plainMm: z.number().min(0).max(60).default(PLAIN_MM.usual).describe('Plain braid that shows at each end'),
 }
 
 export const PLAIN_FIELD: SettingField = { key: 'plainMm', label: 'Plain braid at each end', kind: 'length', help: 'Without beads, what shows before the end cap; braid as much again to go into the cap.' }
 
+export const FOLDED_FIELD: SettingField = { key: 'folded', label: 'Fold the cords', kind: 'flag', help: 'One cord twice as long, folded in its middle, gives two strands.' }
+
 export const BEADED_FIELDS: readonly SettingField[] = [
   { key: 'cordMm', label: 'Cord, thick', kind: 'length', help: 'Bead cord is 0.4 or 0.5 mm; it passes each bead once.' },
   PLAIN_FIELD,
+  FOLDED_FIELD,
 ]
 
-export interface Beaded { readonly cordMm: number, readonly plainMm: number }
+export interface Beaded { readonly cordMm: number, readonly plainMm: number, readonly folded: boolean }
 
 /** What tells one braid from another. */
 export interface Rope extends Pick<Technique, 'id' | 'name' | 'summary' | 'settings' | 'fields' | 'repeatRows' | 'lattice' | 'charts'> {
@@ -106,7 +110,7 @@ export function ropeBraid(rope: Rope): Technique {
 
     /** Cord by the rule of thumb, and by a model of the way that a strand takes through beads and across the rope; the larger is proposed. */
     path(work) {
-      const { cordMm, plainMm } = rope.read(work.settings)
+      const { cordMm, plainMm, folded } = rope.read(work.settings)
       const strands = strandsOf(work.settings)
       const finished = self.lengthOf(work) + 2 * plainMm
       const rule = CORD_TIMES * finished + CORD_KNOTS_MM
@@ -114,8 +118,8 @@ export function ropeBraid(rope: Rope): Technique {
       return {
         passes: 1, cord: { name: `cord ${cordMm} mm`, diameterMm: cordMm, flattens: true },
         runs: [{
-          id: 'cord', name: 'Cords', count: strands, joined: false, lengthMm: work.rows === 0 ? 0 : Math.max(rule, model),
-          formula: `${strands} cords: by rule ${CORD_TIMES} × ${showNumber(finished, 1)} + ${CORD_KNOTS_MM} = ${showNumber(rule)} mm, by model ${showNumber(model)} mm; the larger`,
+          id: 'cord', name: 'Cords', count: folded ? Math.ceil(strands / 2) : strands, joined: false, lengthMm: work.rows === 0 ? 0 : Math.max(rule, model) * (folded ? 2 : 1),
+          formula: `${strands} ${folded ? 'strands, folded in pairs' : 'cords'}: by rule ${CORD_TIMES} × ${showNumber(finished, 1)} + ${CORD_KNOTS_MM} = ${showNumber(rule)} mm, by model ${showNumber(model)} mm; the larger`,
         }],
       }
     },
