@@ -83,7 +83,7 @@ export const BRAID_PIECES: readonly Piece[] = [
       const t = (row / 4 + 3 * Math.sin(2 * Math.PI * (col / 4 + row / 48)) + 24) % 6
       return t < 0.6 ? 4 : t < 2.2 ? 3 : t < 3.1 ? 2 : row % 24 === 7 && col === 1 ? 5 : 1
     } },
-    ends: { rounds: 6, at: () => 1 },
+    ends: { rounds: 7, at: () => 1 },
   }),
   braidOf({
     name: 'Orchard at dusk', kind: 'necklace', wearer: 'window', bodyMm: 457.2, easeMm: 0, closure: 'hook', strands: 8, school: 'B', spec: 'round-11',

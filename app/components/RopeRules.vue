@@ -59,10 +59,10 @@ const smooth = () => emit('steps', 'Wrist side', layingSteps(props.part, wristSi
       <p class="quiet">One strand after the other takes the accent, {{ graded }} rounds; the repeat in the middle stays.</p>
       <button type="button" class="button" @click="graduate">Graduate</button>
     </div>
-    <div class="rule">
+    <div v-if="round || !cords" class="rule">
       <h4>Move the pattern on the rope</h4>
       <div class="acts">
-        <button v-for="m in round ? MOVES : MOVES.slice(0, 1)" :key="m.move" type="button" class="button" @click="move(m)">{{ m.label }}</button>
+        <button v-for="m in cords ? MOVES.slice(1) : round ? MOVES : MOVES.slice(0, 1)" :key="m.move" type="button" class="button" @click="move(m)">{{ m.label }}</button>
         <button v-if="round" type="button" class="button" @click="mirror">Mirror, to school {{ part.settings.school === 'A' ? 'B' : 'A' }}</button>
       </div>
     </div>

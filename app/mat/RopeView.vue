@@ -128,7 +128,7 @@ const wrist = computed(() => Math.cos(turn.value) < 0)
       <span>Drag to turn.</span>
       <button v-if="motion !== 'reduce'" type="button" class="link" :aria-pressed="turning" @click="turning = !turning">{{ turning ? 'Hold still' : 'Turn slowly' }}</button>
       <button type="button" class="link" @click="turn = wrist ? 0 : Math.PI">{{ wrist ? 'Show the outside' : 'Show the wrist side' }}</button>
-      <label v-if="round">Twist {{ part.settings.school === 'B' ? -twist : twist }}° a round <input v-model.number="twist" type="range" min="-150" max="-60" step="2" aria-label="Twist of the model, degrees a round"></label>
+      <label v-if="round">Twist {{ part.settings.school === 'B' ? '+' : '−' }}{{ -twist }}° a round <input v-model.number="twist" type="range" min="-150" max="-60" step="2" aria-label="Twist of the model, degrees a round"></label>
       <label v-if="shown < rowsOf(part)">From {{ from + 1 }} <input :value="from" type="range" min="0" :max="rowsOf(part) - shown" aria-label="First row that is shown" @input="e => { at = Number((e.target as HTMLInputElement).value) }"></label>
     </div>
     <p v-if="round" class="model quiet">A model: ropes of eight strands twist about 96° a round, ten more or less by the hand that braids.</p>

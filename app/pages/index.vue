@@ -4,6 +4,7 @@ import { requireSpec } from '#core/bead/spec'
 import { readPieceFile } from '#core/format/piece-file'
 import { pieceToBody } from '#core/piece/codec'
 import { requireTechnique } from '#core/technique/registry'
+import { acrossWords } from '#core/technique/technique'
 import { showNumber } from '#core/units/length'
 import { feelShort, fitsWell, type Feel } from '#core/fit/feel'
 import { fitKindOf, type FitKind } from '#core/fit/kind'
@@ -85,8 +86,8 @@ const empty = computed(() => pieces.value?.length === 0)
             <img :src="`/api/piece/${p.id}/picture?ground=${theme}&revision=${p.revision}`" alt="" loading="lazy" width="560" height="150">
             <span class="name">{{ p.name }}</span>
           </NuxtLink>
-          <p class="facts"><span><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span></p>
-          <p class="quiet row">{{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} · {{ p.summary.columns }} across<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">Put away</button></p>
+          <p class="facts"><span v-if="p.summary.beads > 0 || requireTechnique(p.summary.technique).material !== 'cord'"><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span v-else><b class="figure">{{ p.summary.columns }}</b> cords</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span></p>
+          <p class="quiet row">{{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} · {{ acrossWords(requireTechnique(p.summary.technique), p.summary.columns) }}<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">Put away</button></p>
         </li>
       </ul>
       <p v-else-if="!problem" class="soft" role="status">Opening the workshop…</p>

@@ -127,15 +127,17 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
     const plainMm = Math.round((plainOf(part) + missing / 2) * 2) / 2
     if (plainMm >= plain!.least && plainMm <= plain!.most) offer('plain', { times, plainMm })
   }
-  const spare = Math.round(exact - n * per)
+  // Cords keep their colours from end to end: there is nothing to lay at the ends.
+  const laid = techniqueOf(part).material !== 'cord'
+  const spare = laid ? Math.round(exact - n * per) : 0
   if (spare > 0) offer('ends', { times: n, startRows: Math.ceil(spare / 2), endRows: Math.floor(spare / 2) })
-  const cycles = Math.round((exact - n * per) / cycle)
+  const cycles = laid ? Math.round((exact - n * per) / cycle) : 0
   if (cycle < per && cycles > 0 && cycles * cycle < per) offer('cycle', { times: n, cycleRows: cycles * cycle })
   // The repeat begun again and broken off where the measure ends: fits any pattern, at the price of a broken figure.
   const step = techniqueOf(part).repeatRows
   const broken = Math.round((exact - n * per) / step) * step
-  if (broken > 0 && broken < per && broken % cycle !== 0) offer('part', { times: n, cycleRows: broken })
-  const less = Math.round((n + 1) * per - exact)
+  if (laid && broken > 0 && broken < per && broken % cycle !== 0) offer('part', { times: n, cycleRows: broken })
+  const less = laid ? Math.round((n + 1) * per - exact) : 0
   // Each end that has rows keeps one; what one end cannot give, the other does.
   const [startGives, endGives] = [Math.max(0, part.start.rows - 1), Math.max(0, part.end.rows - 1)]
   if (less > 0 && less <= startGives + endGives) {

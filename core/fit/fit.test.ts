@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
 import { BEAD_SPECS, requireSpec } from '../bead/spec'
+import { emptyCells } from '../grid/cells'
 import { checkPiece } from '../piece/codec'
 import { MOTIFS } from '../pattern/motif'
 import { beginPiece, type PieceWish } from '../piece/begin'
@@ -15,7 +16,7 @@ import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps } from './choices'
 import { CLOSURES, letOutMm, settingsOf, usualClosure, type Closure } from './closure'
 import { colourCycle } from './cycle'
-import { extentOf, mixedSizes, plainEndsMm } from './extent'
+import { extentOf, mixedSizes, plainEndsMm, rowsForLength } from './extent'
 import { swatchFactors } from './gauge'
 import { beadsToBuy } from '../supply/beads'
 import { threadCuts } from '../supply/thread'
@@ -402,5 +403,35 @@ describe('a piece just begun', () => {
       const perRow = technique.lengthOf({ ...workOf(one, 12) }) - technique.lengthOf({ ...workOf(one, 11) })
       if (rowsOf(one) > one.repeat.rows + 4 && fitKindOf(wish.kind).bend !== 'open') expect(Math.abs(fit.beadworkMm.nominal - fit.targetMm)).toBeLessThanOrEqual(perRow / 2 + 1e-6)
     }))
+  })
+})
+
+describe('ends that are worked without beads', () => {
+  const graded = piece({
+    tray: [bead(1, { spec: 'round-8' }), bead(2, { spec: 'round-8' })],
+    parts: [part({ technique: 'braid-8', settings: requireTechnique('braid-8').settings.parse({ plainMm: 8 }), spec: 'round-8', times: 1, start: emptyCells(8, 4, 1), repeat: emptyCells(8, 41, 2), end: emptyCells(8, 4, 1) })],
+  })
+  it('are measured, not counted: they add to the length of the work and to no row', () => {
+    const one = graded.parts[0]!
+    expect(extentOf(graded, one).lengthMm.nominal).toBeCloseTo(49 * 3.81 + 16, 9)
+    expect(rowsForLength(graded, one, extentOf(graded, one).lengthMm.nominal)).toBeCloseTo(49, 9)
+    expect(plainEndsMm(one)).toBe(16)
+    expect(plainEndsMm(part())).toBe(0)
+  })
+  it('take up what is missing, within their bounds, and leave the pattern as it is', () => {
+    let found = 0
+    fc.assert(fc.property(fc.integer({ min: 150, max: 190 }), (bodyMm) => {
+      const p = { ...graded, fit: { ...graded.fit, bodyMm } }
+      for (const choice of fitChoices(p).filter(c => c.way === 'plain')) {
+        found++
+        expect(choice.plainMm).toBeGreaterThanOrEqual(5)
+        expect(choice.plainMm).toBeLessThanOrEqual(20)
+        const next = valueOf(applySteps(p, choiceSteps(p, choice)))
+        expect(fitOf(next).atMm).toBeCloseTo(choice.fit.atMm, 9)
+        expect(Math.abs(choice.fit.differenceMm)).toBeLessThanOrEqual(0.51)
+        for (const section of ['start', 'repeat', 'end'] as const) expect(next.parts[0]![section]).toBe(p.parts[0]![section])
+      }
+    }))
+    expect(found).toBeGreaterThan(0)
   })
 })

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { bead, part, piece } from '../../tests/fixture/piece'
 import { CIRCLE_PACKING } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
+import { choiceSteps, fitChoices } from '../fit/choices'
 import { extentOf, rowsForLength } from '../fit/extent'
 import { cellsFrom, emptyCells } from '../grid/cells'
 import { beginPiece } from '../piece/begin'
@@ -74,6 +75,17 @@ describe('a braid of plain cords', () => {
     const one = { ...cord(EIGHT), repeat: cellsFrom(8, 2, [...EIGHT, 1, 2, 1, 1, 1, 2, 1, 2]) }
     expect(strandCords(one, TRAY).filter(c => c.changes).map(c => c.bobbin)).toEqual([4])
     expect(readinessOf(piece({ tray: TRAY.slice(0, 2), parts: [one] })).mat).toBe(1)
+  })
+  it('is made longer or shorter by rounds alone: no choice lays another cord at its ends', () => {
+    fc.assert(fc.property(fc.integer({ min: 20, max: 160 }), fc.integer({ min: 140, max: 210 }), (times, bodyMm) => {
+      const p = piece({ tray: TRAY, parts: [cord(EIGHT, {}, times)] })
+      const q = { ...p, fit: { ...p.fit, bodyMm } }
+      for (const choice of fitChoices(q)) {
+        const next = valueOf(applySteps(q, choiceSteps(q, choice)))
+        expect(strandCords(next.parts[0]!, next.tray).some(c => c.changes)).toBe(false)
+        expect([choice.startRows, choice.endRows, choice.cycleRows]).toEqual([0, 0, 0])
+      }
+    }), { numRuns: 30 })
   })
   it('says which number is no strand', () => {
     expect(requireTechnique('braid-cord').check({ columns: 8, rows: 4, settings: cord(EIGHT, { doubled: '1 9' }).settings })[0]!.says).toContain('“9” is no strand')

@@ -172,6 +172,10 @@ export function tubeExtent(lengthMm: number, outerMm: number, formulas: Pick<Ext
   }
 }
 
+/** A count of columns in words: beads across a band, strands of a braid, beads in a row of a coil's string. */
+export const acrossWords = ({ braid, family }: Pick<Technique, 'braid' | 'family'>, columns: number): string =>
+  `${columns} ${braid ? 'strands' : family === 'coil' ? 'in a row' : 'across'}`
+
 /** Share of the places that hold a bead: thread models for a full grid are scaled by it. */
 export const filledShare = (technique: Pick<Technique, 'beads'>, work: Work): number => {
   const full = technique.beads(work)

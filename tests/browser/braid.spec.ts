@@ -103,7 +103,7 @@ test('a rope is mirrored, graduated, unrolled another way and seen in space', as
   await page.getByRole('button', { name: 'Show the wrist side' }).click()
   await expect(page.getByRole('button', { name: 'Show the outside' })).toBeVisible()
   await page.getByRole('slider', { name: 'Twist of the model' }).press('ArrowRight')
-  await expect(page.getByText(/Twist 94° a round/)).toBeVisible()
+  await expect(page.getByText(/Twist \+94° a round/)).toBeVisible()
   // What was laid by chart or view is nothing that is kept.
   expect(JSON.stringify((await readPiece(page, id)).piece)).not.toContain('"chart"')
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { acrossWords } from '#core/technique/technique'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { columnsOf, techniqueOf, beadOf } from '#core/piece/piece'
 import { setStep } from '#core/piece/edit'
@@ -41,7 +42,7 @@ function rename() {
       <div v-if="store.piece && part" class="title">
         <form v-if="renaming" @submit.prevent="rename"><input v-model="name" class="rename" aria-label="Name of the piece" maxlength="80" autofocus @blur="rename" @keydown.esc="renaming = false"></form>
         <h1 v-else><button type="button" class="name" title="Rename" @click="name = store.piece.name; renaming = true">{{ store.piece.name }}</button></h1>
-        <p class="quiet line"><span class="what">{{ techniqueOf(part).name.toLowerCase() }} · {{ beadOf(part).name }} · {{ columnsOf(part) }} {{ techniqueOf(part).braid ? 'strands' : techniqueOf(part).family === 'coil' ? 'in a row' : 'across' }} · </span><SaveNote /></p>
+        <p class="quiet line"><span class="what">{{ techniqueOf(part).name.toLowerCase() }} · {{ beadOf(part).name }} · {{ acrossWords(techniqueOf(part), columnsOf(part)) }} · </span><SaveNote /></p>
       </div>
       <PieceThread v-if="store.piece" :id="id" :piece="store.piece" class="way" />
     </header>
