@@ -10,6 +10,7 @@ const QUESTIONS: { key: keyof Settings, label: string, choices: { value: string,
   { key: 'unit', label: 'Lengths in', choices: [{ value: 'mm', label: 'millimetres' }, { value: 'in', label: 'inches' }] },
   { key: 'theme', label: 'Light', choices: [{ value: 'system', label: 'as the device has it' }, { value: 'day', label: 'day' }, { value: 'evening', label: 'evening' }] },
   { key: 'hand', label: 'Working hand', choices: [{ value: 'right', label: 'right' }, { value: 'left', label: 'left: new pieces run the other way' }] },
+  { key: 'school', label: 'Braiding', choices: [{ value: 'A', label: 'school A: bottom left up first' }, { value: 'B', label: 'school B: top left down first' }] },
   { key: 'paper', label: 'Paper', choices: [{ value: 'A4', label: 'A4' }, { value: 'Letter', label: 'Letter' }] },
 ]
 async function out(everywhere: boolean) {

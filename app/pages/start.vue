@@ -5,7 +5,7 @@ import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { usualClosure } from '#core/fit/closure'
 import { FIT_TABLE, fitKindOf, type FitKind } from '#core/fit/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
-import { beginPiece, settingsFor } from '#core/piece/begin'
+import { beginPiece, habitOf, settingsFor } from '#core/piece/begin'
 import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
@@ -43,7 +43,8 @@ const USUAL_WIDTH: Record<FitKind, number> = { bracelet: 20, cuff: 38, anklet: 1
 const tubeWidth = () => (requireTechnique(wish.technique).form === 'tube' ? 8 : USUAL_WIDTH[fit.value.kind])
 function setKind(next: FitKind) { fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] } }
 const shelf = useShelf()
-watch(() => wish.technique, () => { wish.settings = {} })
+/** A braider’s habit goes with every braid that is begun. */
+watch(() => wish.technique, (now) => { wish.settings = habitOf(now, { school: account.account?.settings.school ?? 'A' }) })
 const settings = computed(() => settingsFor(wish.technique, wish))
 function setting(key: string, value: string | number | boolean) {
   if (key === 'start') wish.start = value as 'left' | 'right'

@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import type { SupplierWay } from '#core/supply/price-list'
 import { api } from '../composables/api'
 
-export interface Settings { unit: 'mm' | 'in', theme: 'system' | 'day' | 'evening', hand: 'right' | 'left', paper: 'A4' | 'Letter', currency: string, supplier: SupplierWay }
+export interface Settings { unit: 'mm' | 'in', theme: 'system' | 'day' | 'evening', hand: 'right' | 'left', school: 'A' | 'B', paper: 'A4' | 'Letter', currency: string, supplier: SupplierWay }
 export interface Account { id: string, signIn: string, settings: Settings }
 
 const BEEN_HERE = 'weben-been-here'

@@ -63,6 +63,12 @@ export function columnsForWidth(technique: string, settings: Settings, spec: str
   return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings))
 }
 
+/** Of what a person usually does, that which a stitch lets one choose. */
+export function habitOf(id: string, habit: Settings): Settings {
+  const { fields } = requireTechnique(id)
+  return Object.fromEntries(Object.entries(habit).filter(([key]) => fields.some(f => f.key === key)))
+}
+
 /** Settings of a stitch as wished; the side to start from where the stitch knows sides. */
 export function settingsFor(id: string, { settings = {}, start }: Pick<PieceWish, 'settings' | 'start'>): Settings {
   const technique = requireTechnique(id)

@@ -11,7 +11,7 @@ import { tallyPiece } from '../tally/tally'
 import { checkPiece, partToFile, pieceToBody } from './codec'
 import { columnsOf, numberAt, rowsOf, voidsOf, wholePart, type Part } from './piece'
 import { addPartSteps, columnsWanted, conversionNotes, quarterTurnSteps, removePartSteps, specSteps, stitchSteps, unrollSteps, widthSteps } from './recast'
-import { isCordWork } from '../tally/cords'
+import { isCordWork, strandCords } from '../tally/cords'
 import { applySteps, invertSteps } from './step'
 
 describe('making it another way', () => {
@@ -83,6 +83,18 @@ describe('making it another way', () => {
     expect(valueOf(applySteps(two, removePartSteps(two, two.parts[1]!.id))).parts).toHaveLength(1)
     expect(removePartSteps(p, 'band')).toEqual([])
     expect(removePartSteps(two, 'none')).toEqual([])
+  })
+  it('a part of plain cords brings a cord where the tray has none, and is worked by the habit of its maker', () => {
+    const p = piece()
+    const two = valueOf(applySteps(p, addPartSteps(p, 'Loop', 'braid-cord', 'cylinder-11', { school: 'B', start: 'right' })))
+    expect([two.parts[1]!.settings.school, two.parts[1]!.spec, two.parts[1]!.repeat.rows, two.tray.at(-1)!.spec]).toEqual(['B', 'cord-2', 1, 'cord-2'])
+    expect(checkPiece(two)).toEqual([])
+    expect(strandCords(two.parts[1]!, two.tray).map(c => c.diameterMm)).toEqual(Array<number>(8).fill(2))
+    const three = valueOf(applySteps(two, addPartSteps(two, 'Another', 'braid-cord', 'cord-2')))
+    expect(three.tray).toHaveLength(two.tray.length)
+    // moved to a braid, a band takes the habit; what it says itself stays
+    expect(valueOf(applySteps(p, stitchSteps(p, p.parts[0]!, 'braid-8', 1, { school: 'B' }))).parts[0]!.settings.school).toBe('B')
+    expect(valueOf(applySteps(two, stitchSteps(two, two.parts[1]!, 'braid-8', 1, { school: 'A' }))).parts[1]!.settings).toBeDefined()
   })
   it('keeps what both stitches let one choose', () => {
     const p = piece({ parts: [part({ settings: { start: 'right', numbering: 'first-one' } })] })

@@ -1,10 +1,11 @@
-import { DEFAULT_CORD, DEFAULT_SPEC } from '../bead/spec'
+import { nextOnTray, type TrayBead } from '../bead/bead'
+import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '../bead/spec'
 import { cellsFrom, emptyCells, flatten } from '../grid/cells'
 import { latticeOf } from '../pattern/place'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
-import { columnsForWidth } from './begin'
+import { columnsForWidth, habitOf } from './begin'
 import { partToFile } from './codec'
 import { insertColumnsStep, insertRowsStep, removeColumnsStep, setStep } from './edit'
 import { beadOf, columnsOf, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
@@ -29,13 +30,13 @@ export function widthSteps(part: Part, columns: number, number: number): Step[] 
   return columns < now && columns > 0 ? [removeColumnsStep(part, columns, now - columns)] : []
 }
 
-/** Moves the part to another stitch. A count across that the stitch forbids is brought to the nearest that it allows. */
-export function stitchSteps(piece: Piece, part: Part, technique: string, number: number): Step[] {
+/** Moves the part to another stitch; `habit` says how its maker usually works what the present stitch does not say. A count across that the stitch forbids is brought to the nearest that it allows. */
+export function stitchSteps(piece: Piece, part: Part, technique: string, number: number, habit: Settings = {}): Step[] {
   if (technique === part.technique) return []
   const next = requireTechnique(technique)
   // What both stitches let one choose stays as it is.
-  const kept = next.settings.safeParse(Object.fromEntries(Object.entries(part.settings).filter(([key]) => next.fields.some(f => f.key === key))))
-  const own = kept.success ? kept.data : next.settings.parse({})
+  const kept = next.settings.safeParse({ ...habitOf(technique, habit), ...habitOf(technique, part.settings) })
+  const own = kept.success ? kept.data : next.settings.parse(habitOf(technique, habit))
   if (next.material !== requireTechnique(part.technique).material) return materialSteps(piece, part, next, own, number)
   return [
     ...widthSteps(part, next.nearestColumns(columnsOf(part), own), number),
@@ -141,15 +142,24 @@ export function freePartId(piece: Piece, wanted: string): string {
   }
 }
 
-/** Puts another part behind the last: a square of a stitch in the first bead of the tray, to be designed. */
-export function addPartSteps(piece: Piece, name: string, technique: string, spec: string): Step[] {
+/**
+ * Puts another part behind the last: a square of a stitch in the first bead of the tray, to be designed. A part of plain cords is one round,
+ * repeated, in the first cord of the tray; a cord is put on the tray where it has none.
+ */
+export function addPartSteps(piece: Piece, name: string, technique: string, spec: string, habit: Settings = {}): Step[] {
   const t = requireTechnique(technique)
-  const settings = t.settings.parse({})
+  const settings = t.settings.parse(habitOf(technique, habit))
   const columns = t.nearestColumns(10, settings)
-  const number = piece.tray[0]?.number ?? 0
-  const rows = 20 * t.repeatRows
-  const part: Part = { id: freePartId(piece, 'part'), name, technique, settings, spec, times: 1, start: emptyCells(columns, 0), repeat: emptyCells(columns, rows, number), end: emptyCells(columns, 0) }
-  return [{ type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) }]
+  const wantsCord = t.material === 'cord'
+  const own = piece.tray.find(b => isCord(requireSpec(b.spec)) === wantsCord)
+  const fresh: TrayBead = { ...nextOnTray(piece.tray), name: wantsCord ? 'Cord' : 'Bead', spec: wantsCord ? DEFAULT_CORD : DEFAULT_SPEC, colour: '#6d8f5a', finish: wantsCord ? 'matte' : 'opaque' }
+  const first = own ?? fresh
+  const rows = wantsCord ? 1 : 20 * t.repeatRows
+  const part: Part = {
+    id: freePartId(piece, 'part'), name, technique, settings, spec: isCord(requireSpec(spec)) === wantsCord ? spec : first.spec, times: wantsCord ? 40 : 1,
+    start: emptyCells(columns, 0), repeat: emptyCells(columns, rows, first.number), end: emptyCells(columns, 0),
+  }
+  return [...own ? [] : [{ type: 'tray', do: 'insert', at: piece.tray.length, bead: fresh } as const], { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) }]
 }
 
 export function removePartSteps(piece: Piece, id: string): Step[] {

@@ -14,6 +14,7 @@ export const settingsSchema = z.strictObject({
   unit: z.enum(['mm', 'in']).default('mm'),
   theme: z.enum(['system', 'day', 'evening']).default('system'),
   hand: z.enum(['right', 'left']).default('right'),
+  school: z.enum(['A', 'B']).default('A'),
   paper: z.enum(['A4', 'Letter']).default('A4'),
   currency: z.enum(CURRENCY_CODES).default('EUR'),
   supplier: z.enum(SUPPLIER_WAYS).default('well'),

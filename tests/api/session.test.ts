@@ -56,7 +56,7 @@ describe('coming in', () => {
   })
   it('keeps settings', async () => {
     const someone = await person(address)
-    const settings = { unit: 'in', theme: 'evening', hand: 'left', paper: 'Letter' }
+    const settings = { unit: 'in', theme: 'evening', hand: 'left', school: 'B', paper: 'Letter' }
     expect((await someone.call('PUT', 'settings', settings)).status).toBe(200)
     expect((await someone.call('GET', 'session')).body).toMatchObject({ account: { settings } })
     expect((await someone.call('PUT', 'settings', { ...settings, unit: 'ell' })).status).toBe(422)

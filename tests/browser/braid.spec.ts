@@ -74,6 +74,10 @@ test('a round is stepped through, paused, and found again on a second device', a
   await phone.goto(`/piece/${id}/disc`)
   await expect(phone.locator('[data-test=next] h3')).toHaveText(words)
   await expect(phone.locator('[data-test=round]')).toHaveText('2')
+  // Any round can be gone to.
+  await phone.getByLabel('Go to round').fill('3')
+  await phone.getByLabel('Go to round').press('Tab')
+  await expect(phone.locator('[data-test=next]')).toContainText('slot 13 → 27')
   await other.close()
 })
 

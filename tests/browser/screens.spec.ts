@@ -102,12 +102,13 @@ for (const theme of ['light', 'dark'] as const) {
   }
 }
 
-test('inches, evening and a left hand are kept and followed', async ({ weaver: page }) => {
+test('inches, evening, a left hand and a braider’s school are kept and followed', async ({ weaver: page }) => {
   const id = await createPiece(page)
   await page.goto('/settings')
   await page.getByLabel('inches').check()
   await page.getByLabel('evening').check()
   await page.getByLabel(/left: new pieces/).check()
+  await page.getByLabel(/school B/).check()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
   await page.waitForLoadState('networkidle')
   await page.goto(`/piece/${id}/fit`)
@@ -115,6 +116,10 @@ test('inches, evening and a left hand are kept and followed', async ({ weaver: p
   await page.getByLabel('Wrist').fill('7')
   await saved(page)
   expect((await readPiece(page, id)).piece.fit.bodyMm).toBeCloseTo(177.8, 9)
+  await page.goto('/start')
+  await page.getByRole('radio', { name: 'Round braid, 8 strands' }).click()
+  await page.getByText('How the stitch is worked').click()
+  await expect(page.getByText('B: top left down first')).toBeVisible()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
 })
 

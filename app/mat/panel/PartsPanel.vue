@@ -8,6 +8,7 @@ import { LIMITS } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { tallyPart, totalOf } from '#core/tally/tally'
 import { TECHNIQUES } from '#core/technique/registry'
+import { useAccount } from '../../stores/account'
 import { useMat } from '../../stores/mat'
 import MatPanel from './MatPanel.vue'
 
@@ -15,13 +16,14 @@ import MatPanel from './MatPanel.vue'
 const props = defineProps<{ piece: Piece, part: Part }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly Step[], part?: string], says: [text: string] }>()
 const mat = useMat()
+const account = useAccount()
 const stitch = ref(props.part.technique)
 const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
 
 function add() {
   if (props.piece.parts.length >= LIMITS.parts) { emit('says', `A piece has at most ${LIMITS.parts} parts.`); return }
-  const steps = addPartSteps(props.piece, `Part ${props.piece.parts.length + 1}`, stitch.value, props.part.spec)
-  const made = steps[0]!
+  const steps = addPartSteps(props.piece, `Part ${props.piece.parts.length + 1}`, stitch.value, props.part.spec, { school: account.account?.settings.school ?? 'A' })
+  const made = steps.find(s => s.type === 'part')!
   emit('steps', 'Add a part', steps, made.type === 'part' ? made.value.id : undefined)
 }
 function remove(part: Part) {

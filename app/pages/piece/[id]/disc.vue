@@ -59,6 +59,8 @@ function go(by: number) {
   clearTimeout(clock)
   clock = setTimeout(keepPlace, 250)
 }
+/** To the first move of any round: the state of the disc there is shown at once. */
+const goTo = (number: number) => { if (part.value && Number.isInteger(number) && number >= 1 && number <= rowsOf(part.value)) go((number - 1) * columnsOf(part.value) - index.value) }
 function keys(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, select, button, a, summary, [role=combobox]')) return
   if (event.key === ' ' || event.key === 'ArrowRight') { event.preventDefault(); go(1) }
@@ -141,7 +143,7 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
           </div>
           <div class="go"><button type="button" class="button back" :disabled="index === 0" @click="go(-1)">Back</button><button type="button" class="button main on" :disabled="!move" @click="go(1)">Next move</button></div>
           <p class="pause" data-test="pause"><b>If you pause here:</b> {{ pause }}</p>
-          <p class="quiet keys">Space goes on, Backspace goes back; the place is kept. <label><input v-model="turning" type="checkbox"> show turning</label></p>
+          <p class="quiet keys">Space goes on, Backspace goes back; the place is kept. <label><input v-model="turning" type="checkbox"> show turning</label> <label>Go to round <input class="to" type="number" min="1" :max="rowsOf(part)" :value="round" @change="e => goTo(Number((e.target as HTMLInputElement).value))"></label></p>
         </div>
       </section>
 
@@ -194,6 +196,7 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
 .keys { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; }
 label { display: inline-flex; gap: 8px; align-items: center; min-height: 36px; cursor: pointer; }
 input[type='checkbox'] { width: 18px; height: 18px; accent-color: var(--madder); }
+.to { width: 84px; min-height: 40px; border: 1.5px solid var(--edge); border-radius: 9px; background: var(--paper); color: var(--ink); font: 600 15px/1 var(--text); padding: 0 8px; }
 .strands { display: grid; gap: 14px; }
 .which { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
 .which .on { background: var(--dark); color: var(--dark-ink); box-shadow: none; }

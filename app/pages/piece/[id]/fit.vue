@@ -18,6 +18,7 @@ import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
 import { mmFromInch, showNumber } from '#core/units/length'
 import { useLengths } from '../../../composables/lengths'
 import { useSpecs } from '../../../composables/specs'
+import { useAccount } from '../../../stores/account'
 import { usePiece } from '../../../stores/piece'
 import ClosureFields from '../../../components/ClosureFields.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
@@ -29,6 +30,7 @@ import PersonChoice from '../../../components/PersonChoice.vue'
 import StitchSettings from '../../../components/StitchSettings.vue'
 
 const store = usePiece()
+const account = useAccount()
 const { length } = useLengths()
 const piece = computed(() => store.piece!)
 const part = computed(() => fittedPart(piece.value))
@@ -60,7 +62,7 @@ const setting = (key: string, value: string | number | boolean) => {
 const moved = ref<readonly string[]>([])
 function moveTo(technique: string) {
   moved.value = conversionNotes(part.value, technique)
-  commit('Stitch', stitchSteps(piece.value, part.value, technique, ground.value))
+  commit('Stitch', stitchSteps(piece.value, part.value, technique, ground.value, { school: account.account?.settings.school ?? 'A' }))
 }
 const setNotes = (notes: string) => { if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)]) }
 const passes = computed(() => kind.value.passes !== undefined && piece.value.fit.closure.kind === 'none')
