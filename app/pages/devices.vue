@@ -21,6 +21,8 @@ const DEVICES: readonly { kind: Kind, name: string, unit: string, what: string }
 const state = reactive<Record<Kind, State>>({ scale: { on: true, load: 0, jitter: 0, failNext: 0 }, caliper: { on: true, load: 0, jitter: 0, failNext: 0 } })
 const shown = reactive<Record<Kind, string>>({ scale: '', caliper: '' })
 const says = ref('')
+/** What the devices are set to is read first: figures typed before would be written over. */
+const known = ref(false)
 /** One thing after the other: a reading is taken only when the device is set. */
 let last: Promise<void> = Promise.resolve()
 const guarded = (work: () => Promise<unknown>) => {
@@ -29,6 +31,7 @@ const guarded = (work: () => Promise<unknown>) => {
 }
 onMounted(() => guarded(async () => {
   for (const { kind } of DEVICES) state[kind] = (await api<{ state: State }>(`device/${kind}`)).state
+  known.value = true
 }))
 const set = (kind: Kind, more: Partial<State>) => guarded(async () => {
   state[kind] = (await api<{ state: State }>(`device/${kind}`, { method: 'PUT', body: { ...state[kind], ...more } })).state
@@ -65,8 +68,8 @@ const WAYS: Record<SupplierWay, string> = { well: 'answers at once, all in stock
         <section v-for="d in DEVICES" :key="d.kind" class="sheet" :aria-labelledby="d.kind">
           <h2 :id="d.kind">{{ d.name }}</h2>
           <p class="display" role="status"><span class="figure">{{ state[d.kind].on ? shown[d.kind] || '– – –' : 'off' }}</span></p>
-          <VTextField :model-value="String(state[d.kind].load)" :label="`${d.what}, ${d.unit}`" inputmode="decimal" @change="(e: Event) => setNumber(d.kind, 'load', field(e), 5000)" />
-          <VTextField :model-value="String(state[d.kind].jitter)" :label="`It trembles by, ${d.unit}`" inputmode="decimal" @change="(e: Event) => setNumber(d.kind, 'jitter', field(e), 5)" />
+          <VTextField :disabled="!known" :model-value="String(state[d.kind].load)" :label="`${d.what}, ${d.unit}`" inputmode="decimal" @change="(e: Event) => setNumber(d.kind, 'load', field(e), 5000)" />
+          <VTextField :disabled="!known" :model-value="String(state[d.kind].jitter)" :label="`It trembles by, ${d.unit}`" inputmode="decimal" @change="(e: Event) => setNumber(d.kind, 'jitter', field(e), 5)" />
           <div class="acts">
             <button type="button" class="button main" @click="read(d.kind, d.unit)">Read the {{ d.kind }}</button>
             <button type="button" class="button" :aria-pressed="!state[d.kind].on" @click="set(d.kind, { on: !state[d.kind].on })">{{ state[d.kind].on ? 'Pull the plug' : 'Plug it in' }}</button>

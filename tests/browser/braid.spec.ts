@@ -135,6 +135,7 @@ test('plain cords: begun, coloured on the surface, cut and capped', async ({ wea
   await expect(page.getByRole('combobox', { name: 'Cord' })).toBeVisible()
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page).toHaveURL(/\/mat$/)
+  await expect(page.getByRole('application')).toBeVisible()
   const id = /piece\/([^/]+)\//.exec(page.url())![1]!
   await page.keyboard.press('3')
   const { piece } = await readPiece(page, id)
@@ -158,7 +159,7 @@ test('plain cords: begun, coloured on the surface, cut and capped', async ({ wea
   await page.getByRole('link', { name: 'Supplies' }).click()
   await expect(page.getByText('C Rust, cord 2 mm: one length')).toBeVisible()
   // nine cords of 2 mm pack into 3.6131 × 2 mm (Graham et al. 1998); half a millimetre of binding
-  await expect(page.getByText('two end caps at least 8 mm inside')).toBeVisible()
+  await expect(page.getByText('two end caps at least 8.0 mm inside')).toBeVisible()
 })
 
 test('a coiled rope is strung on wire round its core', async ({ weaver: page }) => {
