@@ -164,7 +164,7 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
   const pxPerColumn = along ? Math.abs(next.y - origin.y) : Math.abs(next.x - origin.x)
   let each = 5
   while (each * pxPerColumn < 22) each *= 2
-  for (let c = each - 1; c < columns; c += each) {
+  for (let c = each - 1; c < columns && !isScattered(part); c += each) {
     const p = pointOf(part, view, { c, r: 0 })
     ctx.textAlign = along ? 'right' : 'center'
     if (along) ctx.fillText(String(c + 1), Math.max(24, view.x - 8), p.y)

@@ -3,6 +3,7 @@ import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
 import { columnsOf, countedRows, partRow, rowsOf, trayByNumber, voidsOf, type Part } from '../piece/piece'
 import { ownSize } from '../picture/sprite'
+import { isScattered } from '../pattern/place'
 import { latticeOnScreen, type Lie } from '../picture/view'
 import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
 
@@ -83,7 +84,8 @@ export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0,
     const p = middle(0, r)
     labels.push(along ? `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${countedRows(part, r + 1)}</text>` : `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${countedRows(part, r + 1)}</text>`)
   }
-  for (let c = 4; c < columns; c += 5) {
+  // On a rope strands are scattered round the surface: a number beside the chart would name none of its lines.
+  for (let c = 4; c < columns && !isScattered(part); c += 5) {
     const p = middle(c, from)
     labels.push(along ? `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${c + 1}</text>` : `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${c + 1}</text>`)
   }

@@ -27,14 +27,14 @@ export const latticeOf = (part: Part): Lattice => bothLattices(part).down
 export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
 
 /** Whether the cells of a part lie scattered on an unrolled rope, so that columns and rows are no lines on the screen. */
-export const isScattered = (part: Part): boolean => latticeOf(part).touching !== undefined
+export const isScattered = (part: Part): boolean => latticeOf(part).touching !== undefined && latticeOf(part).round === true
 
 /** The bead that lies next to one in a direction: x across the width, y along the length; the bead itself at an edge. On a rope it goes round. */
 export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Place {
   const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  if (!lattice.touching) return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
+  if (!isScattered(part)) return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
   const round = columns * lattice.pitchX
   const here = beadCentre(lattice, c, r)
   let best: Place = { c, r }

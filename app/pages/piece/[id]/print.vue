@@ -16,6 +16,7 @@ import { beadOf, columnsOf, countedRows, sectionStart, SECTIONS, techniqueOf, wo
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
 import { cutList } from '#core/supply/thread'
+import { boundEnd } from '#core/tally/cords'
 import { asides, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { latticeOf } from '#core/pattern/place'
@@ -55,6 +56,7 @@ const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
 const made = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
+const ends = computed(() => piece.value.parts.flatMap(part => boundEnd(part, piece.value.tray) ?? []))
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
 /** A section of more beads than this is not drawn on the sheet: it would fill a book. */
@@ -77,7 +79,7 @@ const charts = computed(() => piece.value.parts.map((part) => {
     const drawn = rows * columnsOf(part) <= MOST_CHARTED
     const title = section === 'repeat' ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}` : section === 'start' ? 'Start' : 'End'
     return [{
-      section, title: `${title} · rows ${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
+      section, title: `${title} · ${(techniqueOf(part).rowName ?? 'Row').toLowerCase()}s ${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
       drawn,
       strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
         src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
@@ -170,7 +172,7 @@ async function readIn(event: Event) {
       <p v-if="piece.notes" class="notes">{{ piece.notes }}</p>
 
       <section>
-        <h2>Beads and thread</h2>
+        <h2>{{ cuts.some(c => c.material === 'thread') ? 'Beads and thread' : 'Beads and cord' }}</h2>
         <table v-if="buy.length">
           <thead><tr><td /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
           <tbody>
@@ -183,7 +185,7 @@ async function readIn(event: Event) {
         </table>
         <p>
           <template v-for="cut in cuts" :key="`${cut.part} ${cut.id}`">{{ cut.name }}<template v-if="piece.parts.length > 1 && cut.part"> ({{ cut.part }})</template>: <b>{{ long(cut.totalMm * made) }}</b><template v-if="cut.pieces > 1 && cut.joins === 0"> ({{ cut.pieces * made }} of {{ length(cut.cutMm) }})</template><template v-else-if="cut.joins"> in {{ cut.pieces * made }} lengths</template>. </template>
-          {{ requireThread(piece.supply.thread).name }}, needle {{ requireNeedle(piece.supply.needle).name }}.<template v-if="made > 1"> For {{ made }} {{ kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces' }}.</template>
+          <template v-if="cuts.some(c => c.material === 'thread')">{{ requireThread(piece.supply.thread).name }}, needle {{ requireNeedle(piece.supply.needle).name }}. </template><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template><template v-if="made > 1"> For {{ made }} {{ kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces' }}.</template>
         </p>
       </section>
 
