@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, part, rows } from '../../tests/fixture/piece'
+import { anyPiece, anyPieceOf, part, rows } from '../../tests/fixture/piece'
 import { layingSteps, placeKey } from '../piece/edit'
 import { columnsOf, isInside, numberAt, rowsOf, SECTIONS, type Part } from '../piece/piece'
 import { neighbourOffsets } from '../technique/lattice'
@@ -35,6 +35,15 @@ describe('lines', () => {
 })
 
 describe('lines that once went wrong', () => {
+  it('on a rope, at an end, they come to rest where they should', () => {
+    const ropes = anyPieceOf(['braid-own', 'braid-7', 'braid-8', 'braid-16', 'braid-cord', 'coil']).map(p => p.parts[0]!).filter(p => rowsOf(p) > 0)
+    fc.assert(fc.property(ropes, fc.nat(), fc.nat(), fc.nat(), fc.nat(), (p, a, b, c, d) => {
+      const [from, to] = [anyPlaceIn(p, a, b), anyPlaceIn(p, c, d)]
+      const line = lineBetween(p, from, to)
+      expect([line[0], line.at(-1)]).toEqual([from, to])
+      expect(line.every(q => isInside(p, q))).toBe(true)
+    }), { numRuns: 300 })
+  })
   it('along the staggered edge of a single bead row, no column is skipped', () => {
     const p = part({ start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA'), times: 0 })
     expect(lineBetween({ ...p, end: { columns: 4, rows: 0, blocks: [] } }, { c: 0, r: 0 }, { c: 2, r: 0 }).map(q => q.c)).toEqual([0, 1, 2])

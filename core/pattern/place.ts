@@ -83,8 +83,8 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
   for (let i = 0; i <= steps; i++) {
     const t = i / steps
     const near = i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
-    // At a staggered edge the nearest place may be a gap outside the work: the bead beside it is meant.
-    const place = isInside(part, from) && isInside(part, to) ? { c: Math.min(columns - 1, Math.max(0, near.c)), r: Math.min(rows - 1, Math.max(0, near.r)) } : near
+    // At a staggered edge the nearest place may be a gap outside the work: the bead beside it is meant. On a rope that would be another line's, and it is passed over.
+    const place = !isScattered(part) && isInside(part, from) && isInside(part, to) ? { c: Math.min(columns - 1, Math.max(0, near.c)), r: Math.min(rows - 1, Math.max(0, near.r)) } : near
     const key = placeKey(columns, place.c, place.r)
     if (!isInside(part, place) || seen.has(key)) continue
     seen.add(key)
