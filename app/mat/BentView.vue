@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, usePreferredReducedMotion } from '@vueuse/core'
-import { onBeforeUnmount, onMounted, ref, watchEffect } from 'vue'
+import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
 import { rgbOf } from '#core/colour/colour'
 import { bendBand, bentSize, turnTube } from '#core/picture/bend'
@@ -9,6 +9,7 @@ import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
 import { sizeOnScreen } from '#core/picture/view'
 import { techniqueOf, type Part, type Piece } from '#core/piece/piece'
+import { useTurning } from '../composables/turning'
 import { matGround } from './ground'
 
 /** The work as it is worn: a band closed round the wrist, or a tube that turns. */
@@ -17,9 +18,8 @@ const frame = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(frame)
 const motion = usePreferredReducedMotion()
-const turn = ref(0.9)
+const { turn, turning } = useTurning(0.9)
 const tilt = ref(0.42)
-const turning = ref(false)
 const tube = () => techniqueOf(props.part).form === 'tube'
 
 /** The flat picture, made again only when the work or its looks change. */
@@ -65,16 +65,6 @@ watchEffect(() => {
   const picture = new ImageData(new Uint8ClampedArray(bent.pixels.buffer as ArrayBuffer), bent.width, bent.height)
   ctx.putImageData(picture, Math.round((target.width - Math.min(bent.width, target.width * 4)) / 2), Math.round((target.height - bent.height) / 2))
 })
-
-let last = 0
-let request = 0
-function spin(now: number) {
-  if (turning.value) turn.value += (now - last) * 0.0006
-  last = now
-  request = requestAnimationFrame(spin)
-}
-onMounted(() => { request = requestAnimationFrame((now) => { last = now; spin(now) }) })
-onBeforeUnmount(() => cancelAnimationFrame(request))
 
 let held: { x: number, y: number } | null = null
 function drag(event: PointerEvent) {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, usePreferredReducedMotion } from '@vueuse/core'
-import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import type { TrayBead } from '#core/bead/bead'
 import { lookOf, turnedPixels } from '#core/picture/look'
@@ -8,6 +8,7 @@ import { ropeBeads, usualTwist, windOf } from '#core/picture/rope'
 import { latticeOf } from '#core/pattern/place'
 import { isRoundBraid } from '#core/pattern/rope'
 import { rowsOf, type Part } from '#core/piece/piece'
+import { useTurning } from '../composables/turning'
 import { matGround } from './ground'
 
 /** The rope in space, as it comes off the disc: beads round its axis, with the twist of the model; it turns, and can be turned over. */
@@ -16,8 +17,7 @@ const frame = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(frame)
 const motion = usePreferredReducedMotion()
-const turn = ref(0)
-const turning = ref(false)
+const { turn, turning } = useTurning(0)
 const at = ref(0)
 const round = computed(() => isRoundBraid(props.part))
 const twist = ref(usualTwist(props.part))
@@ -92,16 +92,6 @@ watchEffect(() => {
     ctx.restore()
   }
 })
-
-let last = 0
-let request = 0
-function spin(now: number) {
-  if (turning.value) turn.value += (now - last) * 0.0006
-  last = now
-  request = requestAnimationFrame(spin)
-}
-onMounted(() => { request = requestAnimationFrame((now) => { last = now; spin(now) }) })
-onBeforeUnmount(() => cancelAnimationFrame(request))
 
 let held: number | null = null
 const drag = (event: PointerEvent) => {

@@ -3,9 +3,9 @@ import { problem } from '../../problem'
 import { showNumber } from '../../units/length'
 import type { Settings, Technique, Work } from '../technique'
 import { reader, ROW_BY_ROW } from '../weave/setting'
-import { SEVEN, type BraidPlan, type School } from './plan'
+import { SEVEN, type BraidPlan } from './plan'
 import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm } from './rope'
-import { latticeFor, periodOf, ROUND_CHARTS, roundMoves } from './round'
+import { latticeFor, ROUND_CHARTS, roundMoves } from './round'
 import { linesOf } from './surface'
 import { SEVEN_MOVES } from './table'
 
@@ -45,7 +45,7 @@ function planOf(own: Settings): BraidPlan {
 
 function orderOf(i: number, own: Settings): readonly number[] {
   const { braid, school } = read(own)
-  return braid === '7' ? SEVEN_MOVES.order(i) : ROUNDS[braid].order[school as School]
+  return braid === '7' ? SEVEN_MOVES.order(i) : ROUNDS[braid].order[school]
 }
 
 const roundOf = ({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) => coverMm(strandsOf(own), lines(own), bead)
@@ -108,6 +108,3 @@ export const cordBraid: Technique = {
     return columns === strands ? [] : [problem('strands', 'columns', `This braid has ${strands} strands, so ${strands} columns; here are ${columns}. Take ${strands}.`)]
   },
 }
-
-/** Rounds after which the surface of a plain braid repeats: two columns and four rows of eight strands are one round or two. */
-export const cordPeriod = (own: Settings): number => (read(own).braid === '7' ? 1 : periodOf(strandsOf(own)))

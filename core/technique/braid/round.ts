@@ -4,7 +4,7 @@ import type { Chart, Lattice, Place, Site } from '../lattice'
 import type { Technique } from '../technique'
 import { reader } from '../weave/setting'
 import { roundPlan, walked, type BraidPlan, type School } from './plan'
-import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, outsideMm, ropeBraid, spreadOf } from './rope'
+import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, ropeBraid, spreadOf } from './rope'
 import { beadAt, lineOf, linesOf, modulo, neighbourSteps, spotOf, stepOf, strandLineOf } from './surface'
 
 const school = z.enum(['A', 'B']).default('A').describe('A moves from the left of the lower pair, B from the left of the upper; each mirrors the other')
@@ -15,8 +15,6 @@ const read = reader(settings)
 export const TWIST_DEGREES = -96
 
 export const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number => coverMm(strands, linesOf(strands), bead)
-
-export const ropeMm = (strands: number, bead: Pick<BeadSpec, 'd'>): number => outsideMm(linesOf(strands), bead.d)
 
 /** Ways to unroll the surface: in lines that run nearly straight, in one line for each strand, or place by place as the columns lie. */
 export const ROUND_CHARTS: readonly Chart[] = [

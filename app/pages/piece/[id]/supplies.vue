@@ -152,6 +152,10 @@ function setOwnPrice(b: BeadToBuy, more: { grams?: number, price?: number }) {
   setCost('beads', next.price > 0 ? [...rest, next] : rest)
 }
 
+// ---- what else is bought for the piece: end caps, jump rings, wire
+const setFinding = (k: number, more: Partial<Cost['findings'][number]>) => setCost('findings', cost.value.findings.map((f, i) => (i === k ? { ...f, ...more } : f)))
+const addFinding = () => setCost('findings', [...cost.value.findings, { name: caps.value.length ? `End caps, ${caps.value[0]!.end.capMm} mm inside` : 'Jump rings', count: 2, price: 0 }])
+
 // ---- charts
 const barColours = computed(() => buy.value.map(b => b.bead.colour))
 const beadTraces = computed(() => [{ type: 'bar', orientation: 'h', y: buy.value.map(b => `${b.bead.letter} ${b.bead.name} · ${requireSpec(b.bead.spec).name}`).toReversed(), x: buy.value.map(b => b.count).toReversed(), marker: { color: barColours.value.toReversed(), line: { width: 1, color: 'rgba(120,100,80,0.7)' } }, hovertemplate: '%{x} beads<extra></extra>' }])
@@ -267,6 +271,15 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           <VTextField :model-value="String(cost.prepareMinutes)" label="Minutes to prepare" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 0, 1000, 'Minutes', n => setCost('prepareMinutes', n))" />
           <VTextField :model-value="String(cost.beadsPerHourLeast)" label="Beads an hour, slow" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 5000, 'Beads an hour', n => setCost('beadsPerHourLeast', n))" />
           <VTextField :model-value="String(cost.beadsPerHourMost)" label="Beads an hour, quick" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 5000, 'Beads an hour', n => setCost('beadsPerHourMost', n))" />
+          <template v-for="(f, k) in cost.findings" :key="k">
+            <VTextField :model-value="f.name" :label="`Finding ${k + 1}`" maxlength="60" @change="(e: Event) => field(e).trim() && setFinding(k, { name: field(e).trim() })" />
+            <div class="finding">
+              <VTextField :model-value="String(f.count)" :label="`So many of finding ${k + 1}`" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 999, 'How many', n => setFinding(k, { count: n }))" />
+              <MoneyField :model-value="f.price" :currency="cost.currency" :label="`Each, finding ${k + 1}`" @update:model-value="v => setFinding(k, { price: v })" />
+              <button type="button" class="link" :aria-label="`Take finding ${k + 1} off`" @click="setCost('findings', cost.findings.filter((_, i) => i !== k))">Take off</button>
+            </div>
+          </template>
+          <button v-if="cost.findings.length < 40" type="button" class="button" @click="addFinding">Add a finding</button>
           <VSelect :model-value="cost.currency" :items="CURRENCIES.map(c => ({ value: c.code, title: `${c.name}, ${c.sign}` }))" label="Currency" @update:model-value="(v: Cost['currency']) => setCost('currency', v)" />
         </div>
       </details>
@@ -285,6 +298,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
 ul { list-style: none; margin: 0; padding: 0; }
 .beads li { display: grid; grid-template-columns: auto 1fr auto; gap: 12px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
 .tall { width: 22px; height: 30px; border-radius: 7px; }
+.finding { display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: center; }
 .cap { display: grid; gap: 2px; padding: 12px 14px; background: var(--paper); border-radius: var(--round-in); }
 .what, .amount { display: grid; gap: 2px; }
 .amount { justify-items: end; text-align: end; max-width: 160px; }
