@@ -21,6 +21,11 @@ describe('lengths as people type them', () => {
     ['1/2 in', 12.7], ['½"', 12.7], ['.5 in', 12.7], ['0,19 m', 190], ['  170 MM ', 170], ['7″', 177.8], ['7 inches', 177.8],
   ])('%s is %d mm', (text, mm) => expect(read(text)).toBeCloseTo(mm, 9))
 
+  it('takes thousands set apart, as it shows them, and no fraction for thousands', () => {
+    expect(read('12 500 mm', 'mm')).toBe(12_500)
+    expect(read(showLength(50_000, 'mm'), 'mm')).toBe(50_000)
+    expect(read('7 100/200 in', 'in')).toBeCloseTo(7.5 * 25.4, 9)
+  })
   it('takes a bare number in the unit of the person', () => expect(read('7 1/4', 'in')).toBeCloseTo(184.15, 9))
 
   it.each([

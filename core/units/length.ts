@@ -33,6 +33,8 @@ export function tryParseLength(text: string, unit: LengthUnit): Result<number> {
   let plain = text.trim().toLowerCase()
   for (const [sign, fraction] of Object.entries(VULGAR)) plain = plain.replace(sign, ` ${fraction}`)
   plain = plain.replaceAll('⁄', '/').replace(/\s+/g, ' ').trim()
+  // Thousands may be set apart, as they are when shown: 12 500 mm.
+  plain = plain.replace(/^\d{1,3}(?: \d{3})+(?![\d/])/, grouped => grouped.replaceAll(' ', ''))
   if (plain === '') return bad(problem('length-empty', 'length', `Type a length, for example ${example(unit)}.`))
   const match = LENGTH.exec(plain)
   if (!match) return bad(problem('length-unread', 'length', `“${text.trim()}” is not a length. Type it like ${example(unit)}.`))

@@ -298,7 +298,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
 ul { list-style: none; margin: 0; padding: 0; }
 .beads li { display: grid; grid-template-columns: auto 1fr auto; gap: 12px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
 .tall { width: 22px; height: 30px; border-radius: 7px; }
-.finding { display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: center; }
+.finding { grid-column: 1 / -1; display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: center; }
 .cap { display: grid; gap: 2px; padding: 12px 14px; background: var(--paper); border-radius: var(--round-in); }
 .what, .amount { display: grid; gap: 2px; }
 .amount { justify-items: end; text-align: end; max-width: 160px; }
