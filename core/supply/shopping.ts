@@ -90,8 +90,9 @@ function othersOf(entries: readonly ToShop[], box: Box): ShopOther[] {
       const name = cut.shopName ?? { elastic: 'Elastic', chain: 'Extender chain', wire: 'Wire', cord: 'Cord', thread: 'Thread' }[cut.material]
       want(`${cut.material}/${name.toLowerCase()}`, name, 'mm', cut.totalMm * made, () => 0, piece.name)
     }
-    // Caps take the bound braid: two to an end-to-end rope.
-    for (const end of piece.parts.flatMap(part => boundEnd(part, piece.tray) ?? [])) {
+    // Caps take the bound braid, two to a rope; where the piece names them among its findings, these are meant.
+    const named = piece.cost.findings.some(f => f.name.toLowerCase().startsWith('end caps'))
+    for (const end of named ? [] : piece.parts.flatMap(part => boundEnd(part, piece.tray) ?? [])) {
       want(`cap/${end.capMm}`, `End caps, ${end.capMm} mm inside`, 'count', 2 * made, () => 0, piece.name)
     }
     const { closure } = piece.fit

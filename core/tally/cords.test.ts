@@ -13,6 +13,7 @@ import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
 import { readinessOf, unusedBeads } from '../proof/readiness'
 import { beadsToBuy } from '../supply/beads'
+import { shoppingList } from '../supply/shopping'
 import { cutList, holeChecks } from '../supply/thread'
 import { beadAt } from '../technique/braid/surface'
 import { requireTechnique } from '../technique/registry'
@@ -59,6 +60,13 @@ describe('a braid of plain cords', () => {
     const plain = cutList(piece({ tray: TRAY, parts: [cord(EIGHT)] })).filter(c => c.material === 'cord')
     expect(folded[0]!.cutMm).toBeGreaterThan(1.8 * plain[0]!.cutMm)
     expect(folded[0]!.totalMm).toBeLessThanOrEqual(plain[0]!.totalMm)
+  })
+  it('asks the shop for each cord and for two end caps, once', () => {
+    const p = piece({ tray: TRAY, parts: [cord(EIGHT)] })
+    const names = (q: typeof p) => shoppingList([{ id: 'a', piece: q }]).others.map(o => `${o.name} ${o.unit === 'count' ? o.buy : ''}`.trim())
+    expect(names(p)).toEqual(expect.arrayContaining(['Bead 1, cord 2 mm', 'Bead 2, cord 2 mm', 'End caps, 7.5 mm inside 2']))
+    const named = { ...p, cost: { ...p.cost, findings: [{ name: 'End caps, 7.5 mm inside', count: 2, price: 90 }] } }
+    expect(names(named).filter(n => n.startsWith('End caps'))).toEqual(['End caps, 7.5 mm inside 2'])
   })
   it('grows with the thickness of its cords, and rows and length agree', () => {
     expect(cordScale(cord(EIGHT), TRAY)).toBe(1)
