@@ -89,6 +89,8 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
     if (!isInside(part, place) || seen.has(key)) continue
     seen.add(key)
     out.push(place)
+    // Where it lies, the line ends: beads of a rope may overlap a little, and the way on would leave it again.
+    if (place.c === to.c && place.r === to.r) break
   }
   return thinned(out)
 }
