@@ -17,7 +17,7 @@ const theme = useDayOrEvening()
 const dishes = computed(() => props.piece.tray.map((bead, k) => {
   const w = 15
   const h = 18
-  const pixels = beadPixels(lookOf(bead, { ground: matGround(theme.value), glyphs: false }), matGround(theme.value), w, h, 'down')
+  const pixels = beadPixels(lookOf(bead, { glyphs: false }), matGround(theme.value), w, h, 'down')
   const canvas = document.createElement('canvas')
   canvas.width = w
   canvas.height = h

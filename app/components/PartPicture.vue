@@ -23,12 +23,12 @@ watchEffect(() => {
   const dpr = window.devicePixelRatio || 1
   target.width = Math.round(width.value * dpr)
   target.height = Math.round(height.value * dpr)
-  const one = sizeOnScreen(props.part, { lie: 'along', scale: 1 })
+  const one = sizeOnScreen(props.part, { lie: 'level', scale: 1 })
   const lattice = latticeOf(props.part)
   const scale = props.close ? 12 * dpr / Math.min(lattice.beadX, lattice.beadY) : Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
   const surface = { width: target.width, height: target.height, pixels: new Int32Array(target.width * target.height) }
-  const view = { lie: 'along' as const, scale, x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr), y: Math.round((target.height - one.height * scale) / 2) }
-  paint(surface, { x: 0, y: 0, width: target.width, height: target.height }, props.part, view, makeSprites(props.tray, scale, 'along', { ground: matGround(theme.value), glyphs: false, nap: 4 }))
+  const view = { lie: 'level' as const, scale, x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr), y: Math.round((target.height - one.height * scale) / 2) }
+  paint(surface, { x: 0, y: 0, width: target.width, height: target.height }, props.part, view, makeSprites(props.tray, scale, 'level', { ground: matGround(theme.value), glyphs: false, nap: 4 }))
   target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
 })
 </script>

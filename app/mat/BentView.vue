@@ -28,11 +28,11 @@ const MOST_PIXELS = 3_000_000
 function flatPicture(ground: { r: number, g: number, b: number }, wanted: number) {
   const key = [props.part, props.tray, props.tone, wanted]
   if (made?.key.every((k, i) => k === key[i])) return made
-  const one = sizeOnScreen(props.part, { lie: 'along', scale: 1 })
+  const one = sizeOnScreen(props.part, { lie: 'level', scale: 1 })
   const scale = Math.min(wanted, Math.sqrt(MOST_PIXELS / Math.max(1, one.width * one.height)))
   const flat = { width: Math.max(1, Math.round(one.width * scale)), height: Math.max(1, Math.round(one.height * scale)), pixels: new Int32Array(0) }
   flat.pixels = new Int32Array(flat.width * flat.height)
-  paint(flat, { x: 0, y: 0, width: flat.width, height: flat.height }, props.part, { lie: 'along', scale, x: 0, y: 0 }, makeSprites(props.tray, scale, 'along', { ground, glyphs: false, nap: 0 }))
+  paint(flat, { x: 0, y: 0, width: flat.width, height: flat.height }, props.part, { lie: 'level', scale, x: 0, y: 0 }, makeSprites(props.tray, scale, 'level', { ground, glyphs: false, nap: 0 }))
   made = { key, flat, scale }
   return made
 }
@@ -47,7 +47,7 @@ watchEffect(() => {
   const ctx = target.getContext('2d')!
   ctx.fillStyle = `rgb(${ground.r} ${ground.g} ${ground.b})`
   ctx.fillRect(0, 0, target.width, target.height)
-  const one = sizeOnScreen(props.part, { lie: 'along', scale: 1 })
+  const one = sizeOnScreen(props.part, { lie: 'level', scale: 1 })
   const { flat, scale } = flatPicture(ground, tube() ? 14 : 10)
   const gold = rgbOf('#b58a33')
   const options = { turn: turn.value, ground: pack(ground.r, ground.g, ground.b), gap: pack(gold.r, gold.g, gold.b) }

@@ -4,7 +4,7 @@ import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { layingSteps } from '#core/piece/edit'
 import { columnsOf, countedRows, isInside, numberAt, rowsOf, trayByNumber, type Part, type Piece } from '#core/piece/piece'
 import { GLYPH_PX } from '#core/picture/sprite'
-import type { Flip, View } from '#core/picture/view'
+import { arrowNote, axesOf, flipOf, type Flip, type View } from '#core/picture/view'
 import { asSeen } from '#core/colour/vision'
 import { applySteps } from '#core/piece/step'
 import { beside } from '#core/pattern/place'
@@ -55,9 +55,7 @@ const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat
 const tray = computed(() => (mat.ghostTray ?? props.piece.tray).map(b => ({ ...b, ...(mat.look === 'chart' ? { colour: '#fbf9f4', finish: 'matte' as const } : { colour: asSeen(b.colour, mat.vision) }) })))
 const under = computed(() => matGround(mat.tone === 'theme' ? theme.value : mat.tone))
 const glyphs = computed(() => mat.glyphs || mat.look === 'chart')
-/** Upright is level exchanged, which would show a rope as in a mirror, its spirals winding the other way: so it is turned over. */
-const across = computed(() => mat.wrongSide !== (mat.lie === 'down' && techniqueOf(props.part).family !== 'weave'))
-const flip = computed<Flip | undefined>(() => (across.value || mat.upward ? { across: across.value, along: mat.upward } : undefined))
+const flip = computed<Flip | undefined>(() => (mat.wrongSide || mat.turned ? flipOf(mat) : undefined))
 const tool = computed(() => toolOf(mat.tool))
 
 // ---- drawing: once a frame at most, and only what changed
@@ -104,8 +102,8 @@ const flipped = (v: View): View => (flip.value ? { ...v, flip: flip.value } : v)
 watch([width, height, () => mat.lie], ([w, h], [oldW, oldH]) => {
   if (w < 2 || h < 2) return
   if (!view.value || view.value.lie !== mat.lie) {
-    if (!view.value) mat.lie = w < h * 0.9 ? 'down' : 'along'
-    view.value = flipped(viewToBegin(props.part, mat.lie, size.value))
+    if (!view.value) mat.lie = w < h * 0.9 ? 'upright' : 'level'
+    view.value = viewToBegin(props.part, { lie: mat.lie, ...(flip.value ? { flip: flip.value } : {}) }, size.value)
   }
   else if (oldW && oldH) view.value = moved(props.part, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
 }, { flush: 'post' })
@@ -222,7 +220,7 @@ function walk(dx: number, dy: number) {
   const start = mat.cursor ?? { c: 0, r: 0 }
   if (!mat.cursor) { mat.cursor = start }
   else {
-    const [dc, dr] = mat.lie === 'along' ? [dy, dx] : [dx, dy]
+    const [dc, dr] = mat.lie === 'level' ? [dy, dx] : [dx, dy]
     const step = Math.max(1, Math.abs(dc), Math.abs(dr))
     mat.cursor = start
     for (let k = 0; k < step; k++) mat.cursor = beside(props.part, mat.cursor, Math.sign(dc), Math.sign(dr))
@@ -246,12 +244,12 @@ const ARROWS: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft
 
 function keydown(event: KeyboardEvent) {
   const arrow = ARROWS[event.key]
-  if (arrow && !event.ctrlKey && !event.metaKey && !event.altKey) {
+  if (arrow && view.value && !event.ctrlKey && !event.metaKey && !event.altKey) {
     event.preventDefault()
     const far = event.key.startsWith('Arrow') && event.shiftKey && !tool.value.spans && mat.tool !== 'lay' && mat.tool !== 'lift' ? 5 : 1
-    // The cursor follows the screen, also when the work is turned over.
-    const [acrossX, acrossY] = mat.lie === 'along' ? [mat.upward, across.value] : [across.value, mat.upward]
-    walk(arrow[0] * far * (acrossX ? -1 : 1), arrow[1] * far * (acrossY ? -1 : 1))
+    // The cursor follows the screen, however the work lies on it.
+    const { sx, sy } = axesOf(props.part, view.value!)
+    walk(arrow[0] * far * Math.sign(sx), arrow[1] * far * Math.sign(sy))
     if (event.shiftKey && mat.cursor && (mat.tool === 'lay' || mat.tool === 'lift')) use()
     return
   }
@@ -290,6 +288,7 @@ const scaleSays = computed(() => {
   const times = scale / (pxPerMm.value * stretch.value)
   return Math.abs(times - 1) < 0.01 ? 'true size' : `true size × ${times >= 10 ? Math.round(times) : times.toFixed(1)}`
 })
+const arrow = computed(() => (view.value ? arrowNote(props.part, view.value) : ''))
 const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)
 </script>
 
@@ -303,7 +302,7 @@ const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.
     <canvas ref="beads" />
     <canvas ref="marks" />
     <p id="mat-keys" class="hidden">Arrow keys walk over the beads. Space uses the tool there; run, line and select take one press to begin and one to end. Escape lets go.</p>
-    <p class="scale">{{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span></p>
+    <p class="scale">{{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span><span v-if="arrow"> · {{ arrow }}</span></p>
   </div>
 </template>
 

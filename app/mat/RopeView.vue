@@ -34,7 +34,7 @@ function sprites(scale: number): Map<number, HTMLCanvasElement[]> {
     const spec = requireSpec(bead.spec)
     const [across, along] = lattice.hole === 'across' ? [spec.d * scale, spec.l * scale] : [spec.l * scale, spec.d * scale]
     const side = Math.ceil(Math.max(across, along) * 1.2) + 2
-    const pixels = turnedPixels(lookOf(bead, { ground, glyphs: false }), ground, side, side, across, along, 0, lattice.hole === 'across' ? 'down' : 'across')
+    const pixels = turnedPixels(lookOf(bead, { glyphs: false }), ground, side, side, across, along, 0, lattice.hole === 'across' ? 'down' : 'across')
     const one = document.createElement('canvas')
     one.width = one.height = side
     one.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer as ArrayBuffer), side, side), 0, 0)

@@ -27,7 +27,7 @@ function screen(width: number, height: number): Target & { pixels: Uint8ClampedA
 }
 
 const sceneOf = (p: Piece, over: Partial<Scene['view']> = {}): Scene => ({
-  part: p.parts[0]!, tray: p.tray, view: { lie: 'along', scale: 7.3, x: 4, y: 6, ...over }, options: { ground: { r: 200, g: 190, b: 180 }, glyphs: false, nap: 3 },
+  part: p.parts[0]!, tray: p.tray, view: { lie: 'level', scale: 7.3, x: 4, y: 6, ...over }, options: { ground: { r: 200, g: 190, b: 180 }, glyphs: false, nap: 3 },
 })
 
 function afresh(scene: Scene): Uint8ClampedArray {
@@ -156,7 +156,7 @@ describe('tools', () => {
 describe('the view', () => {
   const size = { width: 900, height: 600 }
   it('finds the bead that lies at a bead’s own point, however it is seen', () => {
-    fc.assert(fc.property(anyPiece, fc.constantFrom('along' as const, 'down' as const), fc.double({ min: 0.5, max: 40, noNaN: true }), fc.nat(), fc.nat(), (p, lie, scale, a, b) => {
+    fc.assert(fc.property(anyPiece, fc.constantFrom('level' as const, 'upright' as const), fc.double({ min: 0.5, max: 40, noNaN: true }), fc.nat(), fc.nat(), (p, lie, scale, a, b) => {
       const one = p.parts[0]!
       if (rowsOf(one) === 0) return
       const place = { c: a % columnsOf(one), r: b % rowsOf(one) }
@@ -167,21 +167,21 @@ describe('the view', () => {
   })
   it('zooms about the point under the hand', () => {
     const one = part({ times: 40 })
-    const view = viewOfAll(one, 'along', size)
+    const view = viewOfAll(one, 'level', size)
     const at = { x: 333, y: 222 }
     const closer = zoomed(view, 2, at)
     expect(placeAt(one, closer, at.x, at.y)).toEqual(placeAt(one, view, at.x, at.y))
     expect(closer.scale).toBeCloseTo(2 * view.scale, 9)
   })
   it('shows all when asked, and never loses the work', () => {
-    for (const lie of ['along', 'down'] as const) {
+    for (const lie of ['level', 'upright'] as const) {
       const one = part({ times: 300 })
       const view = viewOfAll(one, lie, size)
       for (const place of [{ c: 0, r: 0 }, { c: 3, r: rowsOf(one) - 1 }]) {
         const p = pointOf(one, view, place)
         expect(p.x > 0 && p.x < size.width && p.y > 0 && p.y < size.height).toBe(true)
       }
-      const far = moved(one, viewToBegin(one, lie, size), -1e6, 1e6, size)
+      const far = moved(one, viewToBegin(one, { lie }, size), -1e6, 1e6, size)
       expect(far.y).toBeLessThan(size.height)
       const seen = pointOf(one, showing(one, far, { c: 0, r: 5 }, size), { c: 0, r: 5 })
       expect(seen.x >= 0 && seen.x <= size.width && seen.y >= 0 && seen.y <= size.height).toBe(true)

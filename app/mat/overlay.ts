@@ -2,7 +2,7 @@ import type { Box } from '#core/pattern/clip'
 import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
 import { isScattered, wholeRow } from '#core/pattern/place'
 import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
-import { rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
+import { axesOf, rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
 import type { Place } from '#core/technique/lattice'
 import { MM_PER_INCH } from '#core/units/length'
 import { pointOf, type Size } from './view'
@@ -52,9 +52,11 @@ function drawRepeat(ctx: Context, overlay: Overlay): void {
   const here = at && at.r >= 0 && at.r < rowsOf(part) ? locateRow(part, at.r) : null
   let copy = here?.section === 'repeat' ? here.copy : -1
   // Without a hand on the work, the copy in the middle of the screen is framed.
+  const { sx, sy } = axesOf(part, view)
   for (let k = 0; copy < 0 && k < part.times; k++) {
     const point = pointOf(part, view, { c: 0, r: sectionStart(part, 'repeat', k) })
-    if (view.lie === 'along' ? point.x > size.width * 0.2 : point.y > size.height * 0.2) copy = k
+    const [at, room, way] = view.lie === 'level' ? [point.x, size.width, sx] : [point.y, size.height, sy]
+    if (way > 0 ? at > room * 0.2 : at < room * 0.8) copy = k
   }
   if (copy < 0) copy = 0
   const box = rectOfBox(part, view, { c: 0, r: sectionStart(part, 'repeat', copy), columns: columnsOf(part), rows: part.repeat.rows })
@@ -82,7 +84,7 @@ function drawSymmetry(ctx: Context, overlay: Overlay): void {
   ctx.setLineDash([2, 5])
   for (const { x0, y0 } of found.value.lines) {
     const there = screenOfWork(part, view, x0 ?? 0, y0 ?? 0)
-    const [sx, sy] = view.lie === 'along' ? [y0, x0] : [x0, y0]
+    const [sx, sy] = view.lie === 'level' ? [y0, x0] : [x0, y0]
     if (symmetry === 'turning') { ctx.beginPath(); ctx.arc(there.x, there.y, 5, 0, 7); ctx.fill(); continue }
     ctx.beginPath()
     if (sx !== null && sy === null) { ctx.moveTo(there.x, 0); ctx.lineTo(there.x, size.height) }
@@ -151,7 +153,7 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
   const pxPerRow = Math.abs(spacing.x - origin.x) + Math.abs(spacing.y - origin.y)
   let every = 5
   while (every * pxPerRow < 46) every *= 2
-  const along = view.lie === 'along'
+  const along = view.lie === 'level'
   for (let r = every - 1; r < rows; r += every) {
     const p = pointOf(part, view, { c: 0, r })
     if (along ? p.x < 4 || p.x > size.width - 4 : p.y < 70 || p.y > size.height - 4) continue
@@ -177,9 +179,12 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
 function drawRuler(ctx: Context, overlay: Overlay): void {
   const { part, view, size, unit, stretch, colours } = overlay
   const perMm = view.scale / stretch
-  const along = view.lie === 'along'
+  const along = view.lie === 'level'
   const work = sizeOnScreen(part, view)
   const length = (along ? work.width : work.height) / perMm
+  // From the end where row 1 lies.
+  const axes = axesOf(part, view)
+  const [zero, way] = along ? [axes.x0, Math.sign(axes.sx)] : [axes.y0, Math.sign(axes.sy)]
   const base = Math.min(along ? view.y + work.height + 20 : view.x + work.width + 20, (along ? size.height - 34 : size.width - 46))
   const minor = unit === 'in' ? MM_PER_INCH / 8 : 1
   const major = unit === 'in' ? 8 : 10
@@ -194,7 +199,7 @@ function drawRuler(ctx: Context, overlay: Overlay): void {
   ctx.textBaseline = 'top'
   ctx.beginPath()
   for (let k = 0; k * minor <= length + minor; k += stride) {
-    const at = Math.round((along ? view.x : view.y) + k * minor * perMm) + 0.5
+    const at = Math.round(zero + way * k * minor * perMm) + 0.5
     if (at < -20 || at > (along ? size.width : size.height) + 20) continue
     const tall = k % labelled === 0 ? 14 : k % (major / 2) === 0 ? 9 : 5
     if (along) { ctx.moveTo(at, base); ctx.lineTo(at, base + tall) }

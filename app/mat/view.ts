@@ -1,4 +1,4 @@
-import { latticeOnScreen, screenPoint, sizeOnScreen, workPoint, type Lie, type View } from '#core/picture/view'
+import { axesOf, latticeOnScreen, screenPoint, sizeOnScreen, workPoint, type Lie, type View } from '#core/picture/view'
 import { nearestPlace, type Place } from '#core/technique/lattice'
 import type { Part } from '#core/piece/piece'
 
@@ -19,14 +19,17 @@ export function viewOfAll(part: Part, lie: Lie, size: Size): View {
   return centred(part, lie, scale, size)
 }
 
-/** A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work. */
-export function viewToBegin(part: Part, lie: Lie, size: Size): View {
+/** A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work, on whichever side that lies. */
+export function viewToBegin(part: Part, { lie, flip }: Pick<View, 'lie' | 'flip'>, size: Size): View {
   const unit = sizeOnScreen(part, { lie, scale: 1 })
-  const across = lie === 'along' ? (size.height - EDGE.top - EDGE.bottom) / unit.height : (size.width - 2 * EDGE.side - 24) / unit.width
+  const across = lie === 'level' ? (size.height - EDGE.top - EDGE.bottom) / unit.height : (size.width - 2 * EDGE.side - 24) / unit.width
   const all = viewOfAll(part, lie, size)
   const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, 13)))
-  const view = centred(part, lie, scale, size)
-  return lie === 'along' ? { ...view, x: Math.max(view.x, EDGE.side) } : { ...view, y: Math.max(view.y, EDGE.top) }
+  const view = { ...centred(part, lie, scale, size), ...(flip ? { flip } : {}) }
+  const work = sizeOnScreen(part, view)
+  const { sx, sy } = axesOf(part, view)
+  if (lie === 'level') return { ...view, x: sx > 0 ? Math.max(view.x, EDGE.side) : Math.min(view.x, size.width - EDGE.side - work.width) }
+  return { ...view, y: sy > 0 ? Math.max(view.y, EDGE.top) : Math.min(view.y, size.height - EDGE.bottom - work.height) }
 }
 
 export function centred(part: Part, lie: Lie, scale: number, size: Size): View {
@@ -53,7 +56,7 @@ export function moved(part: Part, view: View, dx: number, dy: number, size: Size
 /** The cell under a point of the screen; it may lie outside the work. */
 export function placeAt(part: Part, view: View, x: number, y: number): Place {
   const found = nearestPlace(latticeOnScreen(part, view.lie), workPoint(part, view, x, y))
-  return view.lie === 'along' ? { c: found.r, r: found.c } : found
+  return view.lie === 'level' ? { c: found.r, r: found.c } : found
 }
 
 /** Middle of a cell on the screen, px. */

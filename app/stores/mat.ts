@@ -18,7 +18,7 @@ export const useMat = defineStore('mat', () => {
   /** Tray number of the chosen dish. */
   const number = ref(1)
   const glyphs = ref(false)
-  const lie = ref<Lie>('along')
+  const lie = ref<Lie>('level')
   const cursor = shallowRef<Place | null>(null)
   const hover = shallowRef<Place | null>(null)
   const selection = shallowRef<Box | null>(null)
@@ -26,9 +26,9 @@ export const useMat = defineStore('mat', () => {
   const says = ref('')
   /** Live symmetry of what is laid. */
   const symmetry = ref<SymmetryKind>('none')
-  /** Which side is seen, and whether the work grows upward on the screen. */
+  /** Which side is seen, and whether the work is turned by half on the screen. */
   const wrongSide = ref(false)
-  const upward = ref(false)
+  const turned = ref(false)
   /** Beads, or a chart as it prints in black and white. */
   const look = ref<'beads' | 'chart'>('beads')
   const vision = ref<Vision>('all')
@@ -48,9 +48,9 @@ export const useMat = defineStore('mat', () => {
     if (id === piece) return
     piece = id
     part.value = panel.value = cursor.value = hover.value = selection.value = ghost.value = ghostTray.value = null
-    bent.value = wrongSide.value = upward.value = false
+    bent.value = wrongSide.value = turned.value = false
     symmetry.value = 'none'
     chart.value = ''
   }
-  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, upward, look, vision, tone, bent, chart, panel, ghost, ghostTray }
+  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, turned, look, vision, tone, bent, chart, panel, ghost, ghostTray }
 })

@@ -7,10 +7,10 @@ import { columnsOf, countedRows, partRow, rowsOf, techniqueOf, trayByNumber, voi
 import { bad, good, problem, type Result } from '../problem'
 import { beadCounts, tallyPart, totalOf } from '../tally/tally'
 import { allRowWords, asides, rowTitle, runText } from '../tally/words'
-import { beadCentre, siteOf } from '../technique/lattice'
+import { siteOf } from '../technique/lattice'
 import { showNumber } from '../units/length'
 import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
-import { bookletLayout, OVERLAP, type Layout, type Tile } from './booklet'
+import { bookletLayout, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
 
 /**
  * The booklet as PDF: an index sheet (the whole work with its pages, the beads), a page for each piece of the chart with what it shares
@@ -36,11 +36,12 @@ function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wo
   const sy = h / rowsOf(part)
   text('Where each page lies', MARGIN, 44, 12, true)
   for (const t of layout.tiles) {
-    const [x, y] = [MARGIN + t.c * sx, 48 + t.r * sy]
+    // As the charts lie: the first rows at the bottom.
+    const [x, y] = [MARGIN + t.c * sx, 48 + (rowsOf(part) - t.r - t.rows) * sy]
     page.drawRectangle({ x: x * PT, y: (ground.height - y - t.rows * sy) * PT, width: t.columns * sx * PT, height: t.rows * sy * PT, borderColor: INK, borderWidth: 0.8 })
     text(String(t.page), x + t.columns * sx / 2 - 1.5, y + t.rows * sy / 2 + 1.5, Math.max(6, Math.min(12, t.rows * sy * 2)), true)
   }
-  text(layout.tiles.length > 1 ? `Pages share ${OVERLAP} rows and columns; what was on the page before is shaded.` : 'The chart is on one page.', MARGIN, 54 + h, 8.5, false, true)
+  text(layout.tiles.length > 1 ? `Pages share ${OVERLAP} rows and columns; what was on the page before is shaded. Rows rise from the bottom.` : 'The chart is on one page; its rows rise from the bottom.', MARGIN, 54 + h, 8.5, false, true)
   text(`Words of the rows from page ${wordPages.first}.`, MARGIN, 59 + h, 8.5, false, true)
   text('Beads', 96, 44, 12, true)
   beadCounts(piece.tray, tallyPart(part)).filter(b => b.count > 0).slice(0, 42).forEach(({ bead, count, grams }, k) => {
@@ -62,9 +63,10 @@ function chartPage(ground: Ground, piece: Piece, part: Part, tile: Tile, layout:
   const columns = columnsOf(part)
   text(`${piece.name}: ${part.name}`, MARGIN, MARGIN, 10, true)
   text(`rows ${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, columns ${tile.c + 1}–${tile.c + tile.columns} · page ${tile.page} of ${ground.total.pages}`, MARGIN + 80, MARGIN, 9, false, true)
+  const place = placeOnPage(part, layout, tile)
   const at = (c: number, r: number) => {
-    const p = beadCentre(lattice, c, r)
-    return { x: MARGIN + EDGE + (p.x - tile.c * lattice.pitchX) * scale, y: MARGIN + HEAD + (p.y - tile.r * lattice.pitchY) * scale }
+    const { x, y } = place(c, r)
+    return { x: MARGIN + EDGE + x, y: MARGIN + HEAD + y }
   }
   for (let r = tile.r; r < tile.r + tile.rows; r++) {
     const row = partRow(part, r)
@@ -74,7 +76,7 @@ function chartPage(ground: Ground, piece: Piece, part: Part, tile: Tile, layout:
       const bead = tray.get(row[c]!)
       if (!bead) { page.drawCircle({ x: x * PT, y: (ground.height - y) * PT, size: 0.5, color: SOFT }); continue }
       const size = ownSize(bead, lattice.hole)
-      const { turnDegrees } = siteOf(lattice, c, r)
+      const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
       const [w, h] = [size.x * scale * 0.94, size.y * scale * 0.94]
       const turn = -turnDegrees * Math.PI / 180
       // The corner from which a turned rectangle is drawn: its own corner carried round the middle.
@@ -94,18 +96,19 @@ function chartPage(ground: Ground, piece: Piece, part: Part, tile: Tile, layout:
 
 /** What the page before showed already lies under a veil, with its page named. */
 function shadeOverlap(ground: Ground, { page, text }: Sheet, tile: Tile, layout: Layout, at: (c: number, r: number) => { x: number, y: number }): void {
-  const last = at(tile.c + tile.columns - 1, tile.r + tile.rows - 1)
   const first = at(tile.c, tile.r)
+  const last = at(tile.c + tile.columns - 1, tile.r + tile.rows - 1)
+  const [upper, lower] = [last.y - 2, first.y + 2]
   const veil = (x0: number, y0: number, x1: number, y1: number) => page.drawRectangle({ x: x0 * PT, y: (ground.height - y1) * PT, width: (x1 - x0) * PT, height: (y1 - y0) * PT, color: rgb(0.36, 0.32, 0.28), opacity: 0.22 })
   if (tile.overlapRows > 0) {
     const y = (at(tile.c, tile.r + tile.overlapRows - 1).y + at(tile.c, tile.r + tile.overlapRows).y) / 2
-    veil(first.x - 2, MARGIN + HEAD - 2, last.x + 2, y)
+    veil(first.x - 2, y, last.x + 2, lower)
     text(`also on page ${tile.page - layout.pagesAcross}`, Math.min(last.x + 4, ground.width - 26), first.y + 1, 7, true)
   }
   if (tile.overlapColumns > 0) {
     const x = (at(tile.c + tile.overlapColumns - 1, tile.r).x + at(tile.c + tile.overlapColumns, tile.r).x) / 2
-    veil(MARGIN + EDGE - 2, first.y - 2, x, last.y + 2)
-    text(`also on page ${tile.page - 1}`, MARGIN + EDGE, last.y + 6, 7, true)
+    veil(MARGIN + EDGE - 2, upper, x, lower)
+    text(`also on page ${tile.page - 1}`, MARGIN + EDGE, lower + 4, 7, true)
   }
 }
 

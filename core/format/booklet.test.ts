@@ -15,16 +15,16 @@ describe('a booklet', () => {
   it('shows every bead, and neighbours share their overlap', () => {
     fc.assert(fc.property(anyPiece.filter(p => rowsOf(p.parts[0]!) > 0), fc.integer({ min: 20, max: 180 }), fc.integer({ min: 20, max: 260 }), (p, widthMm, heightMm) => {
       for (const one of [p.parts[0]!, tall]) {
-        const { tiles, pagesAcross, pagesDown } = bookletLayout(one, { widthMm, heightMm })
-        expect(tiles).toHaveLength(pagesAcross * pagesDown)
+        const { tiles, pagesAcross, pagesUp } = bookletLayout(one, { widthMm, heightMm })
+        expect(tiles).toHaveLength(pagesAcross * pagesUp)
         const seen = new Set<number>()
         for (const t of tiles) {
           for (let r = t.r; r < t.r + t.rows; r++) for (let c = t.c; c < t.c + t.columns; c++) seen.add(r * columnsOf(one) + c)
-          const left = tiles.find(o => o.down === t.down && o.across === t.across - 1)
+          const left = tiles.find(o => o.up === t.up && o.across === t.across - 1)
           expect(t.overlapColumns).toBe(left ? OVERLAP : 0)
           if (left) expect(left.c + left.columns).toBe(t.c + OVERLAP)
-          const above = tiles.find(o => o.across === t.across && o.down === t.down - 1)
-          if (above) expect(above.r + above.rows).toBe(t.r + OVERLAP)
+          const below = tiles.find(o => o.across === t.across && o.up === t.up - 1)
+          if (below) expect(below.r + below.rows).toBe(t.r + OVERLAP)
         }
         expect(seen.size).toBe(columnsOf(one) * rowsOf(one))
         expect(tiles.map(t => t.page)).toEqual(tiles.map((_, k) => k + 2))

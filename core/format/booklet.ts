@@ -1,18 +1,19 @@
 import { latticeOf } from '../pattern/place'
 import { columnsOf, rowsOf, type Part } from '../piece/piece'
 import { drawnSize } from '../picture/view'
+import { beadCentre, type Point } from '../technique/lattice'
 
 /** A chart laid out over pages: which cells each page shows, and which of them its neighbours show too. */
 export interface Tile {
   /** Number of the page in the booklet, from 1; the index sheet is page 1. */
   readonly page: number
   readonly across: number
-  readonly down: number
+  readonly up: number
   readonly c: number
   readonly r: number
   readonly columns: number
   readonly rows: number
-  /** Cells at the beginning that the page before (on the left, above) shows as well. */
+  /** Cells at the beginning that the page before (on the left, below) shows as well. */
   readonly overlapColumns: number
   readonly overlapRows: number
 }
@@ -20,7 +21,7 @@ export interface Tile {
 export interface Layout {
   readonly tiles: readonly Tile[]
   readonly pagesAcross: number
-  readonly pagesDown: number
+  readonly pagesUp: number
   /** How much larger than life. */
   readonly scale: number
 }
@@ -45,7 +46,7 @@ function spans(total: number, room: number): readonly (readonly [number, number,
   }
 }
 
-/** Lays the chart of a part over pages with so much room for beads on each, the length running down. */
+/** Lays the chart of a part over pages with so much room for beads on each, the work standing upright: the first pages hold its first rows. */
 export function bookletLayout(part: Part, room: Room): Layout {
   const lattice = latticeOf(part)
   const scale = LEAST_BEAD_MM / Math.min(lattice.beadX, lattice.beadY, lattice.pitchX * 1.4, lattice.pitchY * 1.4)
@@ -54,9 +55,22 @@ export function bookletLayout(part: Part, room: Room): Layout {
   const spareX = Math.max(0, size.width - columnsOf(part) * lattice.pitchX) * scale
   const spareY = Math.max(0, size.length - rowsOf(part) * lattice.pitchY) * scale
   const perAcross = Math.max(OVERLAP + 1, Math.floor((room.widthMm - spareX) / (lattice.pitchX * scale)))
-  const perDown = Math.max(OVERLAP + 1, Math.floor((room.heightMm - spareY) / (lattice.pitchY * scale)))
+  const perUp = Math.max(OVERLAP + 1, Math.floor((room.heightMm - spareY) / (lattice.pitchY * scale)))
   const across = spans(columnsOf(part), perAcross)
-  const down = spans(rowsOf(part), perDown)
-  const tiles = down.flatMap(([r, rows, overlapRows], j) => across.map(([c, columns, overlapColumns], i) => ({ page: 2 + j * across.length + i, across: i, down: j, c, r, columns, rows, overlapColumns, overlapRows })))
-  return { tiles, pagesAcross: across.length, pagesDown: down.length, scale }
+  const up = spans(rowsOf(part), perUp)
+  const tiles = up.flatMap(([r, rows, overlapRows], j) => across.map(([c, columns, overlapColumns], i) => ({ page: 2 + j * across.length + i, across: i, up: j, c, r, columns, rows, overlapColumns, overlapRows })))
+  return { tiles, pagesAcross: across.length, pagesUp: up.length, scale }
+}
+
+/**
+ * Where a bead lies on its page, mm from the upper left corner of the chart: upright as on the mat, so that rows rise. Beads that reach beyond
+ * their pitch have their room at the top.
+ */
+export function placeOnPage(part: Part, { scale }: Pick<Layout, 'scale'>, tile: Tile): (c: number, r: number) => Point {
+  const lattice = latticeOf(part)
+  const top = (tile.r + tile.rows) * lattice.pitchY + Math.max(0, drawnSize(part).length - rowsOf(part) * lattice.pitchY)
+  return (c, r) => {
+    const { x, y } = beadCentre(lattice, c, r)
+    return { x: (x - tile.c * lattice.pitchX) * scale, y: (top - y) * scale }
+  }
 }

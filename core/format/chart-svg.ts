@@ -3,7 +3,7 @@ import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
 import { columnsOf, countedRows, partRow, rowsOf, trayByNumber, voidsOf, type Part } from '../piece/piece'
 import { ownSize } from '../picture/sprite'
-import { isScattered } from '../pattern/place'
+import { isScattered, latticeOf } from '../pattern/place'
 import { latticeOnScreen, type Lie } from '../picture/view'
 import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
 
@@ -17,6 +17,8 @@ export interface ChartOptions {
   /** colour: filled beads; both: filled with glyphs; glyphs: black on white. */
   readonly ink: 'colour' | 'both' | 'glyphs'
   readonly title: string
+  /** A line under the chart, such as what an arrow means; none by default. */
+  readonly note?: string
 }
 
 const escape = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
@@ -47,57 +49,58 @@ function beadSvg(id: string, bead: TrayBead | undefined, w: number, h: number, t
  * A chart as SVG, in mm on paper: every bead where the stitch puts it, with counts along the edges. Each kind of bead is
  * defined once for each way it lies and used, so that a chart of some thousand beads stays small.
  */
-export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0, to = rowsOf(part), scale, ink, title }: ChartOptions): string {
-  const lattice = latticeOnScreen(part, lie)
-  const along = lie === 'along'
+export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0, to = rowsOf(part), scale, ink, title, note = '' }: ChartOptions): string {
+  const level = lie === 'level'
+  const lattice = latticeOf(part)
+  const seen = latticeOnScreen(part, lie)
   const columns = columnsOf(part)
   const beads = trayByNumber(tray)
   const voids = new Set(voidsOf(part))
-  const before = from * (along ? lattice.pitchX : lattice.pitchY)
+  /** Middle of a bead on paper, mm: across the work, and along it from the first row of the chart. */
   const middle = (c: number, r: number) => {
-    const p = along ? beadCentre(lattice, r, c) : beadCentre(lattice, c, r)
-    return { x: (p.x - (along ? before : 0)) * scale + EDGE, y: (p.y - (along ? 0 : before)) * scale + EDGE }
+    const { x, y } = beadCentre(lattice, c, r)
+    return { across: x * scale, along: (y - from * lattice.pitchY) * scale }
   }
+  const placed: { readonly across: number, readonly along: number, readonly id: string }[] = []
   const defs = new Map<string, string>()
-  const uses: string[] = []
-  let right = 0
-  let bottom = 0
+  let [wide, long] = [0, 0]
   for (let r = from; r < to; r++) {
     const row = partRow(part, r)
     for (let c = 0; c < columns; c++) {
       if (voids.has(r * columns + c)) continue
-      const { x, y } = middle(c, r)
-      const { turnDegrees } = along ? siteOf(lattice, r, c) : siteOf(lattice, c, r)
-      const bead = beads.get(row[c]!)
-      const { w, h } = sizeOf(bead, lattice, scale)
+      const { across, along } = middle(c, r)
+      // Either way the work is seen as the lattice exchanged, which turns a lean over.
+      const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
+      const { w, h } = sizeOf(beads.get(row[c]!), seen, scale)
       const half = halfBox({ beadX: w, beadY: h }, turnDegrees)
-      right = Math.max(right, x + half.x)
-      bottom = Math.max(bottom, y + half.y)
+      wide = Math.max(wide, across + (level ? half.y : half.x))
+      long = Math.max(long, along + (level ? half.x : half.y))
       const id = `b${row[c]!}${turnDegrees === 0 ? '' : `t${Math.round(turnDegrees)}`}`
-      if (!defs.has(id)) defs.set(id, beadSvg(id, bead, w, h, turnDegrees, ink))
-      uses.push(`<use href="#${id}" x="${round(x)}" y="${round(y)}"/>`)
+      if (!defs.has(id)) defs.set(id, beadSvg(id, beads.get(row[c]!), w, h, turnDegrees, ink))
+      placed.push({ across, along, id })
     }
   }
+  /** Where that lies on the paper: level, the rows run to the right; upright, they rise. */
+  const at = ({ across, along }: { readonly across: number, readonly along: number }) =>
+    (level ? { x: along + EDGE, y: across + EDGE } : { x: across + EDGE, y: long - along + EDGE })
+  const uses = placed.map((bead) => { const { x, y } = at(bead); return `<use href="#${bead.id}" x="${round(x)}" y="${round(y)}"/>` })
   const labels: string[] = []
-  for (let r = from; r < to; r++) {
-    if ((r + 1) % 5 !== 0) continue
-    const p = middle(0, r)
-    labels.push(along ? `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${countedRows(part, r + 1)}</text>` : `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${countedRows(part, r + 1)}</text>`)
-  }
+  const besideRow = (p: { readonly x: number, readonly y: number }, text: number) => `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
+  const above = (p: { readonly x: number, readonly y: number }, text: number) => `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${text}</text>`
+  for (let r = from; r < to; r++) if ((r + 1) % 5 === 0) labels.push((level ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
   // On a rope strands are scattered round the surface: a number beside the chart would name none of its lines.
-  for (let c = 4; c < columns && !isScattered(part); c += 5) {
-    const p = middle(c, from)
-    labels.push(along ? `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${c + 1}</text>` : `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${c + 1}</text>`)
-  }
+  for (let c = 4; c < columns && !isScattered(part); c += 5) labels.push((level ? besideRow : above)(at(middle(c, from)), c + 1))
+  const [right, bottom] = level ? [long + EDGE, wide + EDGE] : [wide + EDGE, long + EDGE]
+  if (note !== '') labels.push(`<text x="${EDGE}" y="${round(bottom + 4)}">${escape(note)}</text>`)
   const width = round(right + 1)
-  const height = round(bottom + 1)
+  const height = round(bottom + (note === '' ? 1 : 6))
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" role="img"><title>${escape(title)}</title>`
     + `<defs>${[...defs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, svg]) => svg).join('')}</defs><g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
 }
 
 /** Strips of bead rows that fit a length of paper, mm, at a scale: [from, to) for each. */
 export function chartStrips(part: Part, from: number, to: number, scale: number, paperMm: number): [number, number][] {
-  const lattice = latticeOnScreen(part, 'down')
+  const lattice = latticeOf(part)
   const each = Math.max(1, Math.floor((paperMm - EDGE - 1) / (lattice.pitchY * scale) - 0.5))
   const out: [number, number][] = []
   for (let at = from; at < to; at += each) out.push([at, Math.min(to, at + each)])

@@ -89,13 +89,13 @@ describe('CSV (RFC 4180), read by an independent parser', () => {
 describe('the chart as SVG', () => {
   const p = piece({ tray: [bead(1, { name: '<b>&"' }), bead(2), bead(3)], parts: [part({ start: rows('AAAA'), repeat: rows('AB.A'), end: rows('AAAA'), times: 2 })] })
   it('draws every cell once and is safe with any name', () => {
-    const svg = chartSvg(p.parts[0]!, p.tray, { lie: 'along', scale: 2, ink: 'both', title: '<script>' })
+    const svg = chartSvg(p.parts[0]!, p.tray, { lie: 'level', scale: 2, ink: 'both', title: '<script>' })
     expect(svg.match(/<use /g)).toHaveLength(columnsOf(p.parts[0]!) * rowsOf(p.parts[0]!))
     expect(svg).not.toContain('<script')
     expect(svg).toContain('&lt;b&gt;&amp;&quot;')
   })
   it('has the size of the work at its scale, in mm', () => {
-    const svg = chartSvg(p.parts[0]!, p.tray, { lie: 'down', scale: 2, ink: 'glyphs', title: 'x' })
+    const svg = chartSvg(p.parts[0]!, p.tray, { lie: 'upright', scale: 2, ink: 'glyphs', title: 'x' })
     // 4 beads of 1.3 across at 2 : 1 = 10.4; 4 rows and a half of 1.6 = 14.4; 6 mm of counts and 1 mm of edge
     expect(svg).toMatch(/width="17.4mm" height="21.4mm"/)
   })

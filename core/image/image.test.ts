@@ -68,34 +68,34 @@ describe('sampling', () => {
   it('takes the pixels under each cell in its true proportion: a half-black picture splits the columns', () => {
     const p = blank('loom', 10, 6)
     const pixels = pixelsOf(200, 90, x => (x < 100 ? [0, 0, 0] : [255, 255, 255]))
-    const cells = sampleCells(pixels, latticeOf(p), { box: box(10, 6), lie: 'down', crop: { x: 0, y: 0, width: 200, height: 90 }, brightness: 0, contrast: 0 })
+    const cells = sampleCells(pixels, latticeOf(p), { box: box(10, 6), lie: 'upright', crop: { x: 0, y: 0, width: 200, height: 90 }, brightness: 0, contrast: 0 })
     for (let r = 0; r < 6; r++) for (let c = 0; c < 10; c++) expect(cells[(r * 10 + c) * 3]).toBeCloseTo(c < 5 ? 0 : 1, 5)
     // With the band lying level the picture's x runs along its length.
-    const level = sampleCells(pixels, latticeOf(p), { box: box(10, 6), lie: 'along', crop: { x: 0, y: 0, width: 200, height: 90 }, brightness: 0, contrast: 0 })
+    const level = sampleCells(pixels, latticeOf(p), { box: box(10, 6), lie: 'level', crop: { x: 0, y: 0, width: 200, height: 90 }, brightness: 0, contrast: 0 })
     for (let r = 0; r < 6; r++) for (let c = 0; c < 10; c++) expect(level[(r * 10 + c) * 3]).toBeCloseTo(r < 3 ? 0 : 1, 5)
   })
   it('samples staggered columns staggered: on a slope every bead takes the grey of its own height', () => {
     const p = blank('peyote', 4, 8)
     const lattice = latticeOf(p)
     const pixels = pixelsOf(40, 340, (_, y) => { const v = Math.round(y / 340 * 255); return [v, v, v] })
-    const cells = sampleCells(pixels, lattice, { box: box(4, 8), lie: 'down', crop: { x: 0, y: 0, width: 40, height: 340 }, brightness: 0, contrast: 0 })
-    // Column 1 lies half a bead lower than column 0, so it is lighter by half a step.
+    const cells = sampleCells(pixels, lattice, { box: box(4, 8), lie: 'upright', crop: { x: 0, y: 0, width: 40, height: 340 }, brightness: 0, contrast: 0 })
+    // Upright, rows rise: column 1 lies half a bead higher than column 0, so it is darker by half a step.
     for (let r = 0; r < 7; r++) {
-      expect(cells[(r * 4 + 1) * 3]!).toBeGreaterThan(cells[(r * 4) * 3]!)
-      expect(cells[((r + 1) * 4) * 3]!).toBeGreaterThan(cells[(r * 4 + 1) * 3]!)
+      expect(cells[(r * 4 + 1) * 3]!).toBeLessThan(cells[(r * 4) * 3]!)
+      expect(cells[((r + 1) * 4) * 3]!).toBeLessThan(cells[(r * 4 + 1) * 3]!)
     }
   })
   it('means are of light, not of levels; see-through cells are none', () => {
     const p = blank('loom', 2, 1)
     const pixels = pixelsOf(4, 2, (x, y) => (x >= 2 ? [9, 9, 9, 0] : (x + y) % 2 ? [255, 255, 255] : [0, 0, 0]))
-    const cells = sampleCells(pixels, latticeOf(p), { box: box(2, 1), lie: 'down', crop: { x: 0, y: 0, width: 4, height: 2 }, brightness: 0, contrast: 0 })
+    const cells = sampleCells(pixels, latticeOf(p), { box: box(2, 1), lie: 'upright', crop: { x: 0, y: 0, width: 4, height: 2 }, brightness: 0, contrast: 0 })
     expect(cells[0]).toBeCloseTo(0.5, 6)
     expect(cells[3]).toBe(-1)
   })
   it('the crop has the proportion of the work: cylinder 11/0 cells are 1.3 × 1.6 mm', () => {
     const p = blank('square', 16, 13)
-    expect(proportionOf(latticeOf(p), box(16, 13), 'down')).toBeCloseTo(1, 9)
-    expect(proportionOf(latticeOf(p), box(16, 26), 'along')).toBeCloseTo(2, 9)
+    expect(proportionOf(latticeOf(p), box(16, 13), 'upright')).toBeCloseTo(1, 9)
+    expect(proportionOf(latticeOf(p), box(16, 26), 'level')).toBeCloseTo(2, 9)
     expect(middleCrop({ width: 300, height: 100 }, 1)).toEqual({ x: 100, y: 0, width: 100, height: 100 })
   })
   it('turned four times by a quarter is as before; once, the corner moves clockwise', () => {
@@ -110,7 +110,7 @@ describe('sampling', () => {
 const scene = pixelsOf(96, 64, (x, y) => [Math.round(127 + 120 * Math.sin(x / 15)), Math.round(255 * y / 64), Math.round(127 + 100 * Math.cos((x + y) / 19))])
 const labOf = (pixels: Pixels) => {
   const p = blank('loom', pixels.width, pixels.height, 'cube-3-mm')
-  const cells = sampleCells(pixels, latticeOf(p), { box: box(pixels.width, pixels.height), lie: 'down', crop: { x: 0, y: 0, width: pixels.width, height: pixels.height }, brightness: 0, contrast: 0 })
+  const cells = sampleCells(pixels, latticeOf(p), { box: box(pixels.width, pixels.height), lie: 'upright', crop: { x: 0, y: 0, width: pixels.width, height: pixels.height }, brightness: 0, contrast: 0 })
   return { cells, lab: toOkLab(cells) }
 }
 
@@ -177,7 +177,7 @@ describe('matching', () => {
 })
 
 describe('a picture as beads', () => {
-  const wish = (over: Partial<PictureWish> = {}): PictureWish => ({ sample: { box: box(12, 8), lie: 'down', crop: { x: 0, y: 0, width: 96, height: 64 }, brightness: 0, contrast: 0 }, to: { kind: 'choose', count: 4 }, dither: 'off', tidy: false, ...over })
+  const wish = (over: Partial<PictureWish> = {}): PictureWish => ({ sample: { box: box(12, 8), lie: 'upright', crop: { x: 0, y: 0, width: 96, height: 64 }, brightness: 0, contrast: 0 }, to: { kind: 'choose', count: 4 }, dither: 'off', tidy: false, ...over })
   it('counts its beads, tells how far it is on, and is laid in one step that can be taken back', () => {
     const p = piece({ parts: [blank('peyote', 12, 8)] })
     const told: number[] = []

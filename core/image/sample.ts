@@ -1,5 +1,5 @@
 import { LINEAR } from '../colour/spaces'
-import { beadCentre, type Lattice } from '../technique/lattice'
+import { beadCentre, type Lattice, type Lie } from '../technique/lattice'
 import type { Box } from '../pattern/clip'
 
 /** Decoded pixels, RGBA bytes, row-major. */
@@ -10,8 +10,8 @@ export interface Crop { readonly x: number, readonly y: number, readonly width: 
 
 export interface SampleWish {
   readonly box: Box
-  /** Which way the picture's x runs on the work: with its length (the band lies level) or with its width. */
-  readonly lie: 'along' | 'down'
+  /** How the work lies while the picture lies over it: level, the picture's x runs with the length; upright, its y runs against it. */
+  readonly lie: Lie
   readonly crop: Crop
   /** −1 … 1, 0 as it is. */
   readonly brightness: number
@@ -50,9 +50,9 @@ export function roomOf(lattice: Lattice, box: Box): { readonly x0: number, reado
 }
 
 /** Width to height that a crop should have, so that nothing is stretched. */
-export function proportionOf(lattice: Lattice, box: Box, lie: 'along' | 'down'): number {
+export function proportionOf(lattice: Lattice, box: Box, lie: Lie): number {
   const { x0, y0, x1, y1 } = roomOf(lattice, box)
-  return lie === 'along' ? (y1 - y0) / (x1 - x0) : (x1 - x0) / (y1 - y0)
+  return lie === 'level' ? (y1 - y0) / (x1 - x0) : (x1 - x0) / (y1 - y0)
 }
 
 /** The largest crop of that proportion in the middle of a picture. */
@@ -70,10 +70,10 @@ export function sampleCells(pixels: Pixels, lattice: Lattice, { box, lie, crop, 
   const { x0, y0, x1, y1 } = roomOf(lattice, box)
   const out = new Float32Array(box.columns * box.rows * 3)
   const { width, height, data } = pixels
-  const [spanX, spanY] = lie === 'along' ? [y1 - y0, x1 - x0] : [x1 - x0, y1 - y0]
+  const [spanX, spanY] = lie === 'level' ? [y1 - y0, x1 - x0] : [x1 - x0, y1 - y0]
   const perX = crop.width / spanX
   const perY = crop.height / spanY
-  const [cellX, cellY] = lie === 'along' ? [lattice.pitchY, lattice.pitchX] : [lattice.pitchX, lattice.pitchY]
+  const [cellX, cellY] = lie === 'level' ? [lattice.pitchY, lattice.pitchX] : [lattice.pitchX, lattice.pitchY]
   // Brightness and contrast work on levels; a table says what each level becomes in linear light.
   const gain = contrast >= 0 ? 1 + 2 * contrast : 1 + contrast
   const table = Float64Array.from({ length: 256 }, (_, v) => LINEAR[Math.max(0, Math.min(255, Math.round((v - 128) * gain + 128 + 128 * brightness)))]!)
@@ -81,7 +81,7 @@ export function sampleCells(pixels: Pixels, lattice: Lattice, { box, lie, crop, 
     if (r % 64 === 0) progress(r / box.rows)
     for (let c = 0; c < box.columns; c++) {
       const centre = beadCentre(lattice, box.c + c, box.r + r)
-      const [a, b] = lie === 'along' ? [centre.y - y0, centre.x - x0] : [centre.x - x0, centre.y - y0]
+      const [a, b] = lie === 'level' ? [centre.y - y0, centre.x - x0] : [centre.x - x0, y1 - centre.y]
       const left = Math.max(0, Math.min(width - 1, Math.round(crop.x + (a - cellX / 2) * perX)))
       const right = Math.max(left + 1, Math.min(width, Math.round(crop.x + (a + cellX / 2) * perX)))
       const top = Math.max(0, Math.min(height - 1, Math.round(crop.y + (b - cellY / 2) * perY)))

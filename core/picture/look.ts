@@ -10,19 +10,17 @@ export interface BeadLook {
   readonly shape: BeadShape
   /** How far each of two holes runs from the middle, as a share of half the bead; 0 for one hole in the middle. */
   readonly apart: number
+  /** Which way the work grows on the screen across the hole, 1 with the axis and −1 against it: shapes that have a point turn with the work. */
+  readonly way: 1 | -1
   /** Drawn on the bead in its ink, or null for none. */
   readonly glyph: { readonly id: TrayBead['glyph'], readonly ink: Rgb } | null
 }
 
-export interface LookOptions {
-  /** What lies under the beads: seen through transparent ones and between them. */
-  readonly ground: Rgb
-  readonly glyphs: boolean
-}
+export interface LookOptions { readonly glyphs: boolean }
 
-export function lookOf(bead: TrayBead, { glyphs }: LookOptions): BeadLook {
+export function lookOf(bead: TrayBead, { glyphs }: LookOptions, way: BeadLook['way'] = 1): BeadLook {
   const spec = requireSpec(bead.spec)
-  return { colour: rgbOf(bead.colour), finish: bead.finish, shape: spec.shape, apart: spec.spacing === undefined ? 0 : spec.spacing / spec.d, glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null }
+  return { colour: rgbOf(bead.colour), finish: bead.finish, shape: spec.shape, apart: spec.spacing === undefined ? 0 : spec.spacing / spec.d, way, glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null }
 }
 
 /**
@@ -124,7 +122,7 @@ function shade(look: BeadLook, ground: Rgb, u: number, across: number): [number,
   // Two holes show as dark mouths at both ends, and faintly through the bead.
   if (apart > 0) light *= 1 - (Math.abs(u) > 0.74 ? 0.55 : 0.1) * Math.exp(-(((Math.abs(v) - apart) / 0.13) ** 2))
   // The plies of a cord lie aslant.
-  if (look.shape === 'cord') light *= 0.94 + 0.1 * Math.sin(8 * u + 3.2 * v)
+  if (look.shape === 'cord') light *= 0.94 + 0.1 * Math.sin(8 * u + 3.2 * look.way * v)
   r *= light; g *= light; b *= light
   const spot = shine * Math.exp(-((v + 0.42) ** 2) * narrow * 2.6) * (1 - end) * (1 - 0.35 * u * u)
   return [mix(r, 255, spot), mix(g, 255, spot), mix(b, 255, spot)]
@@ -157,7 +155,7 @@ export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, ho
       const x = px + 0.5 - w / 2
       const y = py + 0.5 - h / 2
       const [a, b] = hole === 'across' ? [x, y] : [y, x]
-      const cover = Math.max(0, Math.min(1, 0.5 - outline(a, b, A - gap, B - gap)))
+      const cover = Math.max(0, Math.min(1, 0.5 - outline(a, look.way * b, A - gap, B - gap)))
       const [red, green, blue] = coloured(look, ground, a, b, A, B, x, y)
       out[py * w + px] = pack(mix(ground.r * shadow, red, cover), mix(ground.g * shadow, green, cover), mix(ground.b * shadow, blue, cover))
     }
@@ -185,7 +183,7 @@ export function turnedPixels(look: BeadLook, ground: Rgb, w: number, h: number, 
       const bx = x * cos + y * sin
       const by = y * cos - x * sin
       const [a, b] = hole === 'across' ? [bx, by] : [by, bx]
-      const away = outline(a, b, A - gap, B - gap)
+      const away = outline(a, look.way * b, A - gap, B - gap)
       const cover = Math.max(0, Math.min(1, 0.5 - away))
       const shadow = 0.34 * Math.max(0, 1 - Math.max(0, away) / soft)
       const alpha = cover + (1 - cover) * shadow

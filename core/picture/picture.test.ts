@@ -18,7 +18,7 @@ const blank = (width: number, height: number) => ({ width, height, pixels: new I
 describe('the picture as PNG (ISO/IEC 15948), decoded by another library', () => {
   it('has the size of the work and each bead’s own colour in its middle', () => {
     const p = part({ start: rows('AAAA'), repeat: rows('ABCA', 'CCAB'), end: rows('BBBB'), times: 2 })
-    for (const lie of ['along', 'down'] as const) {
+    for (const lie of ['level', 'upright'] as const) {
       const png = PNG.sync.read(Buffer.from(pictureOf(p, tray, { lie, scale: 10, ground: '#cfc6b8', glyphs: false, margin: 5 })))
       const size = sizeOnScreen(p, { lie, scale: 10 })
       expect([png.width, png.height]).toEqual([Math.ceil(size.width) + 10, Math.ceil(size.height) + 10])
@@ -35,14 +35,14 @@ describe('the picture as PNG (ISO/IEC 15948), decoded by another library', () =>
     }
   })
   it('is cut off where it is told to', () => {
-    const png = PNG.sync.read(Buffer.from(pictureOf(part({ times: 50 }), tray, { lie: 'along', scale: 10, ground: '#ffffff', glyphs: true, margin: 5, most: { width: 200, height: 40 } })))
+    const png = PNG.sync.read(Buffer.from(pictureOf(part({ times: 50 }), tray, { lie: 'level', scale: 10, ground: '#ffffff', glyphs: true, margin: 5, most: { width: 200, height: 40 } })))
     expect([png.width, png.height]).toEqual([200, 40])
   })
 })
 
 describe('painting in pieces', () => {
   it('gives the same pixels as painting all at once, at any zoom and either way', () => {
-    fc.assert(fc.property(anyPiece, fc.constantFrom(0.4, 1.3, 2.6, 4.1, 7.7, 15), fc.constantFrom('along' as const, 'down' as const), fc.integer({ min: -40, max: 60 }), fc.integer({ min: -40, max: 60 }), fc.integer({ min: 1, max: 79 }), fc.integer({ min: 1, max: 59 }), (p, scale, lie, x, y, cutX, cutY) => {
+    fc.assert(fc.property(anyPiece, fc.constantFrom(0.4, 1.3, 2.6, 4.1, 7.7, 15), fc.constantFrom('level' as const, 'upright' as const), fc.integer({ min: -40, max: 60 }), fc.integer({ min: -40, max: 60 }), fc.integer({ min: 1, max: 79 }), fc.integer({ min: 1, max: 59 }), (p, scale, lie, x, y, cutX, cutY) => {
       const view: View = { lie, scale, x, y }
       const sprites = makeSprites(tray, scale, lie, options)
       const whole = blank(80, 60)
@@ -56,9 +56,9 @@ describe('painting in pieces', () => {
   })
   it('leaves nothing unpainted and nothing outside', () => {
     const surface = blank(50, 40)
-    expect(paint(surface, { x: -10, y: -10, width: 200, height: 200 }, part(), { lie: 'along', scale: 8, x: 3, y: 3 }, makeSprites(tray, 8, 'along', options))).toBeGreaterThan(0)
+    expect(paint(surface, { x: -10, y: -10, width: 200, height: 200 }, part(), { lie: 'level', scale: 8, x: 3, y: 3 }, makeSprites(tray, 8, 'level', options))).toBeGreaterThan(0)
     expect(surface.pixels.every(p => p !== 0)).toBe(true)
-    expect(paint(surface, { x: 60, y: 0, width: 10, height: 10 }, part(), { lie: 'along', scale: 8, x: 3, y: 3 }, makeSprites(tray, 8, 'along', options))).toBe(0)
+    expect(paint(surface, { x: 60, y: 0, width: 10, height: 10 }, part(), { lie: 'level', scale: 8, x: 3, y: 3 }, makeSprites(tray, 8, 'level', options))).toBe(0)
   })
 })
 

@@ -53,7 +53,7 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
   const ni = Math.ceil((i1 - i0) / step)
   const nj = Math.ceil((j1 - j0) / step)
   const out = new Uint16Array(ni * nj)
-  if (lie === 'down') {
+  if (lie === 'upright') {
     for (let j = 0; j < nj; j++) {
       const row = partRow(part, j0 + j * step)
       for (let i = 0; i < ni; i++) out[j * ni + i] = row[i0 + i * step]!
@@ -69,7 +69,7 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
   for (const key of voidsOf(part)) {
     const c = key % columns
     const r = (key - c) / columns
-    const [i, j] = lie === 'along' ? [r, c] : [c, r]
+    const [i, j] = lie === 'level' ? [r, c] : [c, r]
     if (i >= i0 && i < i1 && j >= j0 && j < j1 && (i - i0) % step === 0 && (j - j0) % step === 0) out[(j - j0) / step * ni + (i - i0) / step] = VOID
   }
   return out
@@ -157,7 +157,7 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
   fillGround(surface, { x: clip.x0, y: clip.y0, width: clip.x1 - clip.x0, height: clip.y1 - clip.y0 }, view, sprites.tile)
 
   const lattice = latticeOnScreen(part, view.lie)
-  const [countI, countJ] = view.lie === 'along' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
+  const [countI, countJ] = view.lie === 'level' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
   const axes = axesOf(part, view)
   const pitchPx = Math.min(lattice.pitchX, lattice.pitchY) * view.scale
   const detailed = Math.min(lattice.beadX, lattice.beadY) * view.scale >= DETAIL_PX
@@ -192,16 +192,20 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
   const apart = odd.size > 0 && numbers.some(n => odd.has(n))
   if (apart) {
     const plain = numbers.map(n => (odd.has(n) ? VOID : n))
-    const drawn = detailed ? paintSprites(surface, { ...field, numbers: plain }, sprites, lattice.hole === 'across' ? 'across' : 'down') : paintFlat(surface, { ...field, numbers: plain }, sprites.means, 0, nj)
+    const drawn = detailed ? paintSprites(surface, { ...field, numbers: plain }, sprites, ...lying(lattice, axes)) : paintFlat(surface, { ...field, numbers: plain }, sprites.means, 0, nj)
     return drawn + paintFree(surface, free, sprites, detailed)
   }
-  if (detailed) return paintSprites(surface, field, sprites, lattice.hole === 'across' ? 'across' : 'down')
+  if (detailed) return paintSprites(surface, field, sprites, ...lying(lattice, axes))
   // Lines of beads that lie level and without gaps are painted a line of pixels at a time.
   const level = period.columns === 1 && lattice.beadX >= lattice.pitchX - 1e-9 && axes.sx > 0
   return level ? paintLevel(surface, field, sprites.means) : paintFlat(surface, field, sprites.means, 0, nj)
 }
 
 const between = (a: number, b: number): [number, number] => (a < b ? [a, b] : [b, a])
+
+/** How beads lie on the screen: which way their holes run, and whether the work grows with the other axis of the screen or against it. */
+const lying = ({ hole }: Lattice, { sx, sy }: Axes): ['across' | 'down', 1 | -1] =>
+  (hole === 'across' ? ['across', sy > 0 ? 1 : -1] : ['down', sx > 0 ? 1 : -1])
 
 /** Beads drawn one by one at their own size and turn. */
 interface Free {
@@ -222,7 +226,7 @@ interface Free {
 function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted }: Free, sprites: Sprites, detailed: boolean): number {
   const { period, sites } = lattice
   const { x0, y0, x1, y1 } = clip
-  const hole = lattice.hole === 'across' ? 'across' : 'down'
+  const [hole, way] = lying(lattice, axes)
   // One flip turns a lean over; two bring it back.
   const hand = (axes.sx < 0) === (axes.sy < 0) ? 1 : -1
   const plain = { x: lattice.beadX, y: lattice.beadY }
@@ -274,7 +278,7 @@ function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, 
       const y = Math.round(cy - h / 2)
       if (x >= x1 || y >= y1 || x + w <= x0 || y + h <= y0) continue
       const own = size ?? plain
-      const sprite = turnedSprite(sprites, number, w, h, own.x * axes.scale, own.y * axes.scale, box.turn, hole)
+      const sprite = turnedSprite(sprites, number, w, h, own.x * axes.scale, own.y * axes.scale, box.turn, hole, way)
       lay(pixels, width, sprite, w, x, y, x > x0 ? x : x0, x + w < x1 ? x + w : x1, y > y0 ? y : y0, y + h < y1 ? y + h : y1)
       drawn++
     }
@@ -296,7 +300,7 @@ interface Field {
   readonly clip: { readonly x0: number, readonly y0: number, readonly x1: number, readonly y1: number }
 }
 
-function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field, sprites: Sprites, hole: 'across' | 'down'): number {
+function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field, sprites: Sprites, hole: 'across' | 'down', way: 1 | -1): number {
   const { x0, y0, x1, y1 } = clip
   let drawn = 0
   for (let j = 0; j < nj; j++) {
@@ -310,7 +314,7 @@ function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, number
       const bottom = edgesY[ey + 1]!
       const number = numbers[j * ni + i]!
       if (number === VOID || right <= x0 || x >= x1 || bottom <= y0 || y >= y1 || right <= x || bottom <= y) continue
-      stamp(pixels, width, solidSprite(sprites, number, right - x, bottom - y, hole), right - x, x, y, x > x0 ? x : x0, right < x1 ? right : x1, y > y0 ? y : y0, bottom < y1 ? bottom : y1)
+      stamp(pixels, width, solidSprite(sprites, number, right - x, bottom - y, hole, way), right - x, x, y, x > x0 ? x : x0, right < x1 ? right : x1, y > y0 ? y : y0, bottom < y1 ? bottom : y1)
       drawn++
     }
   }

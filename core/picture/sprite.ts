@@ -65,16 +65,16 @@ export function makeSprites(tray: readonly TrayBead[], scale: number, lie: Lie, 
 }
 
 /** A bead that fills its place on a straight or staggered lattice: solid, the ground at its corners included. */
-export function solidSprite(sprites: Sprites, number: number, w: number, h: number, hole: 'across' | 'down'): Int32Array {
+export function solidSprite(sprites: Sprites, number: number, w: number, h: number, hole: 'across' | 'down', way: 1 | -1): Int32Array {
   let sizes = sprites.bySize[number]
   if (!sizes) { sizes = new Map(); sprites.bySize[number] = sizes }
-  const key = w * 4096 + h
+  const key = (w * 4096 + h) * 2 + (way > 0 ? 1 : 0)
   let pixels = sizes.get(key)
   if (!pixels) {
     const bead = sprites.tray.find(b => b.number === number)
     const { options } = sprites
     const glyphs = options.glyphs && Math.min(w, h) >= GLYPH_PX
-    pixels = bead ? beadPixels(lookOf(bead, { ...options, glyphs }), options.ground, w, h, hole) : emptyPixels(options.ground, w, h)
+    pixels = bead ? beadPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, hole) : emptyPixels(options.ground, w, h)
     sizes.set(key, pixels)
   }
   return pixels
@@ -84,16 +84,16 @@ export function solidSprite(sprites: Sprites, number: number, w: number, h: numb
  * A bead of its own size, turned, with nothing round it: alpha says where it covers. `across` × `along` is the bead before turning, px;
  * w × h the box that it is drawn in.
  */
-export function turnedSprite(sprites: Sprites, number: number, w: number, h: number, across: number, along: number, turnDegrees: number, hole: 'across' | 'down'): Int32Array {
+export function turnedSprite(sprites: Sprites, number: number, w: number, h: number, across: number, along: number, turnDegrees: number, hole: 'across' | 'down', way: 1 | -1): Int32Array {
   let sizes = sprites.turned[number]
   if (!sizes) { sizes = new Map(); sprites.turned[number] = sizes }
-  const key = (w * 4096 + h) * 1024 + Math.round(turnDegrees) + 360
+  const key = ((w * 4096 + h) * 1024 + Math.round(turnDegrees) + 360) * 2 + (way > 0 ? 1 : 0)
   let pixels = sizes.get(key)
   if (!pixels) {
     const bead = sprites.tray.find(b => b.number === number)
     const { options } = sprites
     const glyphs = options.glyphs && Math.min(across, along) >= GLYPH_PX
-    pixels = bead ? turnedPixels(lookOf(bead, { ...options, glyphs }), options.ground, w, h, across, along, turnDegrees, hole) : turnedEmpty(options.ground, w, h, across, along, turnDegrees)
+    pixels = bead ? turnedPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, across, along, turnDegrees, hole) : turnedEmpty(options.ground, w, h, across, along, turnDegrees)
     sizes.set(key, pixels)
   }
   return pixels

@@ -1,12 +1,14 @@
 import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
-import { halfBox, siteOf, type Lattice, type Point } from '../technique/lattice'
-import { latticeAlong, latticeOf } from '../pattern/place'
+import { halfBox, siteOf, type Lattice, type Lie, type Point } from '../technique/lattice'
+import { isScattered, latticeAlong, latticeOf } from '../pattern/place'
 
-/** How the band lies: its length along the screen, or down it. */
-export type Lie = 'along' | 'down'
+export type { Lie }
 
-/** Which ways the work is turned over: `across` exchanges its edges (the wrong side), `along` its ends (worked upward). */
+/** What is exchanged besides: the edges (`across`), the ends (`along`). One of them shows the wrong side; both turn the work by half. */
 export interface Flip { readonly across: boolean, readonly along: boolean }
+
+/** How a work is looked at: from its wrong side, and turned by half on the screen. */
+export const flipOf = ({ wrongSide, turned }: { readonly wrongSide: boolean, readonly turned: boolean }): Flip => ({ across: wrongSide !== turned, along: turned })
 
 /** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
 export interface View { readonly lie: Lie, readonly scale: number, readonly x: number, readonly y: number, readonly flip?: Flip }
@@ -14,8 +16,8 @@ export interface View { readonly lie: Lie, readonly scale: number, readonly x: n
 /** A rectangle of whole pixels. */
 export interface PixelRect { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
 
-/** The lattice as it lies on the screen: i to the right, j down, before any flip. */
-export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'along' ? latticeAlong(part) : latticeOf(part))
+/** The lattice whose x runs with the screen's: i steps across the screen, j up or down it. */
+export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'level' ? latticeAlong(part) : latticeOf(part))
 
 /** First and last place of the beads of one site on one axis; none if it has no place in the work. */
 interface Ends { readonly first: number, readonly last: number, readonly at: number, readonly half: number }
@@ -61,7 +63,7 @@ export function drawnSize(part: Part): { readonly width: number, readonly length
 /** Size of the whole work on the screen, px. */
 export function sizeOnScreen(part: Part, { lie, scale }: Pick<View, 'lie' | 'scale'>): { width: number, height: number } {
   const { width, length } = drawnSize(part)
-  return lie === 'along' ? { width: length * scale, height: width * scale } : { width: width * scale, height: length * scale }
+  return lie === 'level' ? { width: length * scale, height: width * scale } : { width: width * scale, height: length * scale }
 }
 
 /** The two axes of the screen: a position in the work's own mm becomes px as `from + sign · scale · mm`. */
@@ -69,16 +71,29 @@ export interface Axes { readonly x0: number, readonly sx: number, readonly y0: n
 
 export function axesOf(part: Part, view: View): Axes {
   const size = sizeOnScreen(part, view)
-  const { flip, lie } = view
-  const flipX = flip !== undefined && (lie === 'along' ? flip.along : flip.across)
-  const flipY = flip !== undefined && (lie === 'along' ? flip.across : flip.along)
+  const { flip = { across: false, along: false }, lie } = view
+  const flipX = lie === 'level' ? flip.along : flip.across
+  // Upright, the rows rise.
+  const flipY = lie === 'level' ? flip.across : !flip.along
   return { x0: flipX ? view.x + size.width : view.x, sx: flipX ? -view.scale : view.scale, y0: flipY ? view.y + size.height : view.y, sy: flipY ? -view.scale : view.scale, scale: view.scale }
+}
+
+/**
+ * What the arrow → of the words means where it does not run to the right on the screen: a sentence to be said once beside the work, empty
+ * where there is nothing to say.
+ */
+export function arrowNote(part: Part, view: Pick<View, 'lie' | 'flip'>): string {
+  // On a rope the beads of a round lie scattered: no arrow runs across it.
+  if (isScattered(part)) return ''
+  const { sx, sy } = axesOf(part, { scale: 1, x: 0, y: 0, ...view })
+  if (view.lie === 'level') return sy > 0 ? '→ in the words runs from the upper edge to the lower' : '→ in the words runs from the lower edge to the upper'
+  return sx > 0 ? '' : '→ in the words runs from right to left here'
 }
 
 /** Middle of a cell on the screen, px. */
 export function screenPoint(part: Part, view: View, c: number, r: number): Point {
   const lattice = latticeOnScreen(part, view.lie)
-  const [i, j] = view.lie === 'along' ? [r, c] : [c, r]
+  const [i, j] = view.lie === 'level' ? [r, c] : [c, r]
   const site = siteOf(lattice, i, j)
   const axes = axesOf(part, view)
   return { x: axes.x0 + axes.sx * (lattice.originX + i * lattice.pitchX + site.dx), y: axes.y0 + axes.sy * (lattice.originY + j * lattice.pitchY + site.dy) }
@@ -87,7 +102,7 @@ export function screenPoint(part: Part, view: View, c: number, r: number): Point
 /** A point of the work on the screen, px: x across its width and y along its length, mm. */
 export function screenOfWork(part: Part, view: View, x: number, y: number): Point {
   const axes = axesOf(part, view)
-  const [a, b] = view.lie === 'along' ? [y, x] : [x, y]
+  const [a, b] = view.lie === 'level' ? [y, x] : [x, y]
   return { x: axes.x0 + axes.sx * a, y: axes.y0 + axes.sy * b }
 }
 
@@ -100,7 +115,7 @@ export function workPoint(part: Part, view: View, x: number, y: number): Point {
 /** The pixel rectangle that a cell covers, for repainting it alone. `grow`: how much larger than its place its bead may be. */
 export function rectOfCell(part: Part, view: View, c: number, r: number, grow = 1): PixelRect {
   const lattice = latticeOnScreen(part, view.lie)
-  const [i, j] = view.lie === 'along' ? [r, c] : [c, r]
+  const [i, j] = view.lie === 'level' ? [r, c] : [c, r]
   const half = halfBox(lattice, siteOf(lattice, i, j).turnDegrees)
   const middle = screenPoint(part, view, c, r)
   const left = middle.x - half.x * grow * view.scale

@@ -28,6 +28,12 @@ export interface Site { readonly dx: number, readonly dy: number, readonly turnD
 /** A way to unroll a round surface, where there is more than one. */
 export interface Chart { readonly id: string, readonly name: string, readonly says: string }
 
+/**
+ * How a work lies on screen and paper. Level: its length runs to the right, row 1 at the left, column 1 at the top. Upright is level turned
+ * a quarter counter-clockwise: row 1 at the bottom, column 1 at the left. The two are the same work, never each other's mirror image.
+ */
+export type Lie = 'level' | 'upright'
+
 export interface Place { readonly c: number, readonly r: number }
 
 export interface Point { readonly x: number, readonly y: number }

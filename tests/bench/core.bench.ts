@@ -86,7 +86,7 @@ test('a megapixel picture to 32 beads, finely mixed, against a bare pass over it
   const colours = Array.from({ length: 32 }, (_, n) => bead(n + 1).colour)
   for (const [columns, rows] of [[100, 100], [500, 1000]] as const) {
     const part = { ...noisy('peyote', 2), repeat: emptyCells(columns, rows, 1), start: emptyCells(columns, 0), end: emptyCells(columns, 0) }
-    const wish: PictureWish = { sample: { box: { c: 0, r: 0, columns, rows }, lie: 'down', crop: { x: 0, y: 0, width: side, height: side }, brightness: 0, contrast: 0 }, to: { kind: 'colours', colours }, dither: 'diffused', tidy: false }
+    const wish: PictureWish = { sample: { box: { c: 0, r: 0, columns, rows }, lie: 'upright', crop: { x: 0, y: 0, width: side, height: side }, brightness: 0, contrast: 0 }, to: { kind: 'colours', colours }, dither: 'diffused', tidy: false }
     const whole = timed(() => { keep.sum += pictureBeads(pixels, latticeOf(part), wish).counts.length }, 5)
     console.log(`a megapixel to ${columns * rows} beads: bare pass ${bare.toFixed(1)} ms · picture ${(whole / bare).toFixed(0)} ×`)
     expect(whole / bare).toBeLessThanOrEqual(100)

@@ -11,7 +11,7 @@ const props = defineProps<{ part: Part }>()
 const mat = useMat()
 const tube = computed(() => techniqueOf(props.part).form === 'tube')
 const side = computed({ get: () => (mat.wrongSide ? 'wrong' : 'right'), set: (v: 'wrong' | 'right') => { mat.wrongSide = v === 'wrong' } })
-const grows = computed({ get: () => (mat.upward ? 'up' : 'down'), set: (v: 'up' | 'down') => { mat.upward = v === 'up' } })
+const begins = computed({ get: () => (mat.turned ? 'far' : 'near'), set: (v: 'near' | 'far') => { mat.turned = v === 'far' } })
 const bent = computed({ get: () => (mat.bent ? 'bent' : 'flat'), set: (v: 'bent' | 'flat') => { mat.bent = v === 'bent' } })
 const charts = computed(() => techniqueOf(props.part).charts ?? [])
 const chart = computed({ get: () => mat.chart || charts.value[0]!.id, set: (v) => { mat.chart = v } })
@@ -24,8 +24,8 @@ const visions = VISIONS.map(v => ({ value: v, title: VISION_NAMES[v] }))
     <ChoiceRow v-model="bent" label="Lies" :items="[{ value: 'flat', title: 'flat' }, { value: 'bent', title: techniqueOf(part).family !== 'weave' ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist' }]" />
     <VSelect v-if="charts.length" v-model="chart" :items="charts.map(c => ({ value: c.id, title: c.name }))" label="Unrolled in" :hint="charts.find(c => c.id === chart)!.says" persistent-hint density="compact" />
     <ChoiceRow v-model="side" label="Side" :items="[{ value: 'right', title: 'front' }, { value: 'wrong', title: 'wrong side' }]" />
-    <ChoiceRow v-model="lie" label="Length runs" :items="[{ value: 'along', title: 'level' }, { value: 'down', title: 'upright' }]" />
-    <ChoiceRow v-model="grows" label="Worked" :items="mat.lie === 'along' ? [{ value: 'down', title: 'to the right' }, { value: 'up', title: 'to the left' }] : [{ value: 'down', title: 'downward' }, { value: 'up', title: 'upward' }]" />
+    <ChoiceRow v-model="lie" label="Length runs" :items="[{ value: 'level', title: 'level' }, { value: 'upright', title: 'upright' }]" />
+    <ChoiceRow v-model="begins" label="Begins" :items="mat.lie === 'level' ? [{ value: 'near', title: 'at the left' }, { value: 'far', title: 'at the right' }] : [{ value: 'near', title: 'at the bottom' }, { value: 'far', title: 'at the top' }]" />
     <ChoiceRow v-model="mat.look" label="Shown as" :items="[{ value: 'beads', title: 'beads' }, { value: 'chart', title: 'chart for black-and-white print' }]" />
     <ChoiceRow v-model="mat.tone" label="Mat" :items="[{ value: 'theme', title: 'as the theme' }, { value: 'day', title: 'light' }, { value: 'evening', title: 'dark' }]" />
     <VSelect v-model="mat.vision" :items="visions" label="Seen" density="compact" />

@@ -11,6 +11,7 @@ import { readWordChart, wordChart, type ReadChart } from '#core/format/word-char
 import { replaceGridSteps } from '#core/piece/recast'
 import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
+import { arrowNote } from '#core/picture/view'
 import { requireSpec } from '#core/bead/spec'
 import { beadOf, columnsOf, countedRows, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
@@ -82,7 +83,7 @@ const charts = computed(() => piece.value.parts.map((part) => {
       section, title: `${title} · ${(techniqueOf(part).rowName ?? 'Row').toLowerCase()}s ${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
       drawn,
       strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
-        src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'along', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
+        src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'level', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
         alt: `Chart of ${part.name}, rows ${countedRows(part, a) + 1} to ${countedRows(part, b)}; the same in words below`,
       })),
     }]
@@ -92,11 +93,11 @@ const charts = computed(() => piece.value.parts.map((part) => {
 
 const name = computed(() => slug(piece.value.name))
 const saveJson = () => saveFile(`${name.value}.weben.json`, writePieceFile(piece.value), 'application/json')
-const saveSvg = () => saveFile(`${name.value}-chart.svg`, chartSvg(part.value, piece.value.tray, { lie: 'along', scale: 2, ink: ink.value, title: piece.value.name }), 'image/svg+xml')
+const saveSvg = () => saveFile(`${name.value}-chart.svg`, chartSvg(part.value, piece.value.tray, { lie: 'level', scale: 2, ink: ink.value, title: piece.value.name, note: arrowNote(part.value, { lie: 'level' }) }), 'image/svg+xml')
 function savePng() {
   const length = techniqueOf(part.value).lengthOf(workOf(part.value))
   const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, length)))
-  saveFile(`${name.value}-chart.png`, pictureOf(part.value, piece.value.tray, { lie: 'along', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
+  saveFile(`${name.value}-chart.png`, pictureOf(part.value, piece.value.tray, { lie: 'level', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
 }
 const print = () => window.print()
 const says = ref('')
@@ -206,6 +207,7 @@ async function readIn(event: Event) {
 
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">
         <h2>Rows of {{ chart.part.name }}, as worked</h2>
+        <p v-if="arrowNote(chart.part, { lie: 'level' })" class="arrows">On the charts, which lie level, {{ arrowNote(chart.part, { lie: 'level' }) }}.</p>
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
             <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^(?:Row|Round)s? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template>
@@ -241,6 +243,7 @@ thead th { color: #564c44; font-size: 9pt; }
 .strip img { max-width: 100%; height: auto; display: block; }
 .scale { display: flex; align-items: center; gap: 4mm; margin-top: 5mm; font-size: 9pt; break-inside: avoid; }
 .scale svg { flex: none; }
+.arrows { margin-bottom: 2mm; font-size: 9.5pt; color: #564c44; }
 .words { list-style: none; padding: 0; margin: 0; columns: 3; column-gap: 6mm; font-size: 8.8pt; line-height: 1.5; word-spacing: 0.14em; }
 .words li { break-inside: avoid; }
 .words span { color: #564c44; }

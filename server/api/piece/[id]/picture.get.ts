@@ -16,9 +16,9 @@ export default answer(async (event) => {
   const query = getQuery(event)
   const { piece } = await readPiece(database(), account.id, getRouterParam(event, 'id')!)
   const part = piece.parts[0]!
-  const tall = sizeOnScreen(part, { lie: 'along', scale: 1 }).height
+  const tall = sizeOnScreen(part, { lie: 'level', scale: 1 }).height
   const scale = Math.min(14, Math.max(2, 236 / Math.max(1, tall)))
-  const png = pictureOf(part, piece.tray, { lie: 'along', scale, ground: query.ground === 'evening' ? GROUNDS.evening : GROUNDS.day, glyphs: false, margin: 32, most: { width: 1120, height: 300 } })
+  const png = pictureOf(part, piece.tray, { lie: 'level', scale, ground: query.ground === 'evening' ? GROUNDS.evening : GROUNDS.day, glyphs: false, margin: 32, most: { width: 1120, height: 300 } })
   setResponseHeader(event, 'Content-Type', 'image/png')
   if (query.revision !== undefined) setResponseHeader(event, 'Cache-Control', 'private, max-age=86400')
   return Buffer.from(png)
