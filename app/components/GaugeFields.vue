@@ -3,6 +3,7 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { gaugeFor, handOf, questionedSwatches, sameGauge, swatchFactors, withoutSwatch, withSwatch } from '#core/fit/gauge'
 import { setStep } from '#core/piece/edit'
+import { laidRows } from '#core/piece/laid'
 import { columnsOf, fittedPart, rowsOf, techniqueOf, type Piece } from '#core/piece/piece'
 import type { Gauge, Swatch } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
@@ -25,9 +26,10 @@ onMounted(() => { shelf.fetch().catch(() => { /* the piece's own gauge is there 
 
 const part = computed(() => fittedPart(props.piece))
 const key = computed(() => ({ technique: part.value.technique, spec: part.value.spec, thread: props.piece.supply.thread }))
+const worked = computed(() => ({ settings: part.value.settings, columns: columnsOf(part.value) }))
 const gauge = computed(() => gaugeFor(props.piece, part.value))
-const hand = computed(() => (gauge.value ? handOf(gauge.value) : null))
-const questioned = computed(() => (gauge.value ? questionedSwatches(gauge.value) : []))
+const hand = computed(() => (gauge.value ? handOf(gauge.value, worked.value) : null))
+const questioned = computed(() => (gauge.value ? questionedSwatches(gauge.value, worked.value) : []))
 const kept = computed(() => shelf.gauges.find(g => sameGauge(g.value.gauge, key.value)))
 const differs = computed(() => kept.value && JSON.stringify(kept.value.value.gauge.swatches) !== JSON.stringify(gauge.value?.swatches ?? []))
 const percent = (share: number) => `${share < 0 ? '−' : '+'} ${showNumber(Math.abs(share) * 100, 1)} %`
@@ -70,10 +72,10 @@ const finishedMm = ref(0)
 const finishing = ref(false)
 async function finished() {
   finishing.value = false
-  await keep(withSwatch(props.piece.gauges, key.value, { rows: rowsOf(part.value), lengthMm: finishedMm.value - plainEndsMm(part.value), columns: 0, widthMm: 0, from: props.piece.name }))
+  await keep(withSwatch(props.piece.gauges, key.value, { rows: laidRows(part.value), lengthMm: finishedMm.value - plainEndsMm(part.value), columns: 0, widthMm: 0, from: props.piece.name }))
 }
 const use = () => emit('steps', 'Use my gauge', [setStep(props.piece, ['gauges'], [...props.piece.gauges.filter(g => !sameGauge(g, key.value)), kept.value!.value.gauge])])
-const factor = (s: Swatch) => swatchFactors(gauge.value!, s).along - 1
+const factor = (s: Swatch) => swatchFactors(gauge.value!, s, worked.value).along - 1
 const why = (index: number) => questioned.value.find(q => q.index === index)?.why
 </script>
 

@@ -68,7 +68,7 @@ function drawRepeat(ctx: Context, overlay: Overlay): void {
   ctx.stroke()
   ctx.setLineDash([])
   const x = Math.max(8, Math.min(size.width - 110, box.x))
-  label(ctx, overlay, `repeat ${copy + 1} of ${part.times}`, x, Math.max(84, box.y - 10), colours.madder)
+  label(ctx, overlay, `repeat ${copy + 1} of ${part.times}`, x, Math.max(112, box.y - 10), colours.madder)
 }
 
 /** The lines about which what is laid is laid again, in the section where the hand is. */
@@ -170,7 +170,8 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
     const p = pointOf(part, view, { c, r: 0 })
     ctx.textAlign = along ? 'right' : 'center'
     if (along) ctx.fillText(String(c + 1), Math.max(24, view.x - 8), p.y)
-    else ctx.fillText(String(c + 1), p.x, Math.max(74, view.y - 12))
+    // Upright, the counts stand beside row 1, where one begins.
+    else ctx.fillText(String(c + 1), p.x, axesOf(part, view).sy < 0 ? Math.min(size.height - 58, view.y + sizeOnScreen(part, view).height + 12) : Math.max(100, view.y - 12))
   }
   ctx.textAlign = 'left'
 }

@@ -1,6 +1,8 @@
 import { cellAt, copyBox, insertRows, removeRows, type Cells } from '../grid/cells'
 import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
-import { columnsOf, fittedPart, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { joinNumbers } from '../piece/join'
+import { laidRows, laidWork } from '../piece/laid'
+import { columnsOf, fittedPart, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { columnStepOf, specSteps, widthSteps } from '../piece/recast'
 import { LIMITS, type Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
@@ -8,7 +10,7 @@ import { neighbourSpecs } from '../bead/spec'
 import { tallyPart, totalOf } from '../tally/tally'
 import { closureOf, sameClosure, type Closure } from './closure'
 import { colourCycle } from './cycle'
-import { extentOf, plainEndsMm } from './extent'
+import { extentOf, plainEndsMm, rowMm } from './extent'
 import { fitsWell } from './feel'
 import { handFor } from './gauge'
 import { fitKindOf } from './kind'
@@ -77,102 +79,144 @@ function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, c
 const CLOSURE_REACH_MM = 12
 /** A chain as it is usually sold, mm (common practice: 25–50). */
 const CHAIN_MM = 50
-/** What giving way costs in the order of the list, in half millimetres of difference. */
-const COST: Record<Way, number> = { whole: 0, plain: 1, cycle: 1, ends: 1, part: 4, closure: 3, chain: 3, bead: 5 }
 
 /**
- * The counts that come near: n and n + 1 whole repeats, n or n + 1 with other ends without beads, n with whole colour cycles begun again, n with a repeat broken off, n with longer plain ends, n + 1 with
- * shorter ends where they have rows to give, another closure at its usual length, a chain, and the bead sizes next to this one. Sorted
- * by how far each is from what is wanted, and by what it gives way in. The remainder is part of every choice.
+ * What giving way costs in the order of the list, mm of difference: a fixed price for each way, so that a longer body is never answered by
+ * fewer beads. What is taken up by plain ends costs a little more the more there is of it, so that the nearest whole repeat comes first.
+ */
+export const PRICE: Record<Way, number> = { whole: 0, plain: 0.5, cycle: 1, ends: 1.5, part: 3, closure: 4, bead: 6, chain: 8 }
+const PLAIN_SHARE = 0.02
+/** Of two that the closure reaches, the one nearer to where it is aimed. */
+const AIM_SHARE = 0.05
+
+/** How far a finished measure is from what is wanted, mm, anywhere that its closure can be let out to. */
+function offMm({ wantedMm, finishedMm, reachMm }: FitResult): number {
+  return Math.max(0, finishedMm.nominal - wantedMm, wantedMm - finishedMm.nominal - reachMm)
+}
+
+/** How far a fit is off, mm, and of two that the closure reaches, a little of how far from the aim. Grows evenly on both sides of the aim. */
+const farMm = (fit: FitResult): number => offMm(fit) + AIM_SHARE * Math.abs(fit.beadworkMm.nominal - fit.targetMm)
+
+/** Rows to put on (or take off, negative) at start and end, as evenly as they give; each end keeps a row while the other can give. */
+function shared(rows: number, start: number, end: number): { readonly startRows: number, readonly endRows: number } {
+  if (rows >= 0) return { startRows: Math.ceil(rows / 2), endRows: Math.floor(rows / 2) }
+  const less = Math.min(-rows, start + end)
+  const keeps = less <= Math.max(0, start - 1) + Math.max(0, end - 1) ? 1 : 0
+  const [startGives, endGives] = [Math.max(0, start - keeps), Math.max(0, end - keeps)]
+  const fromEnd = Math.max(less - startGives, Math.min(Math.floor(less / 2), endGives))
+  return { startRows: 0 - (less - fromEnd), endRows: 0 - fromEnd }
+}
+
+/**
+ * The counts that come near: whole repeats just under and over what is wanted, with other ends without beads, with whole colour cycles begun
+ * again, with a repeat broken off, with longer or shorter plain ends (so the nearest row is always among them), with another closure at its
+ * usual length, a chain, and the bead sizes next to this one. Sorted by how far each is from what is wanted and a fixed price for what it
+ * gives way in. The remainder is part of every choice.
  */
 export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   const { fit, cost } = piece
   const part = fittedPart(piece)
-  const per = part.repeat.rows
-  if (per === 0) return []
-  const ends = part.start.rows + part.end.rows
+  const one = laidRows({ ...part, times: 1 })
+  const per = laidRows({ ...part, times: 2 }) - one
+  if (per <= 0) return []
+  const ends = one - per
   const cycle = colourCycle(part)
-  const now = totalOf(tallyPart(part))
+  const now = beadsMade(piece, part, fit)
   const many = fitKindOf(fit.kind).pieces
   const out: Choice[] = []
+  /** Place of each choice in the list, millionths of a mm: how far it is off, and what it gives way in. */
+  const ranks = new Map<string, number>()
 
-  const offer = (way: Way, change: Partial<Change> & { times: number }, { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part } = {}) => {
+  const build = (change: Partial<Change> & { times: number }, { on = piece as Fitted, of = part } = {}) => {
     const full = { startRows: 0, endRows: 0, cycleRows: 0, plainMm: plainOf(of), ...change }
+    return { full, next: changed(on.tray, of, full) }
+  }
+  const offer = (way: Way, change: Partial<Change> & { times: number }, { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part, far = -1 } = {}) => {
+    const { full, next } = build(change, { on, of })
     if (full.times < 1 || full.times > LIMITS.times) return
     const same = sameClosure(closure, fit.closure) && spec === part.spec
     const id = [full.times, full.startRows, full.endRows, full.cycleRows, full.plainMm, closure.kind, closure.lengthMm, closure.extenderMm, spec].join('/')
-    if (out.some(c => c.id === id)) return
-    const next = changed(on.tray, of, full)
-    if (rowsOf(next) < 1) return
-    const beads = totalOf(tallyPart(next))
-    const ended = full.startRows + full.endRows
+    if (out.some(c => c.id === id) || laidRows(next) < 1) return
+    const beads = beadsMade(on, next, { ...fit, closure })
+    const ended = full.startRows !== 0 || full.endRows !== 0
+    const made = fitOf(on, { part: next, fit: { ...fit, closure } })
+    // To a millionth, so that what is equal by its formula is equal.
+    ranks.set(id, Math.round((PRICE[way] + (far >= 0 ? far : farMm(made))) * 1e6))
     out.push({
-      id, way, ...full, closure, spec, fit: fitOf(on, { part: next, fit: { ...fit, closure } }), beads, beadsMore: beads - now,
-      whole: ended === 0 && full.cycleRows === 0, cycleWhole: full.cycleRows % cycle === 0,
+      id, way, ...full, closure, spec, fit: made, beads, beadsMore: beads - now,
+      whole: !ended && full.cycleRows === 0, cycleWhole: full.cycleRows % cycle === 0,
       hours: { least: beads * many / cost.beadsPerHourMost, most: beads * many / cost.beadsPerHourLeast },
-      current: same && full.times === part.times && ended === 0 && full.cycleRows === 0 && full.plainMm === plainOf(part),
+      current: same && full.times === part.times && !ended && full.cycleRows === 0 && full.plainMm === plainOf(part),
     })
   }
+  const whole = (times: number, instead: Fit) => fitOf(piece, { part: { ...part, times }, fit: instead })
+  const off = (times: number, instead: Fit) => Math.abs(whole(times, instead).differenceMm)
+  /** Whether the closure lets that many out to what is wanted. */
+  const reaches = (times: number) => { const { finishedMm, wantedMm, reachMm } = whole(times, fit); return finishedMm.nominal <= wantedMm && wantedMm <= finishedMm.nominal + reachMm }
 
   const exact = rowsWanted(piece) - ends
   const n = Math.min(LIMITS.times - 1, Math.max(1, Math.floor(exact / per + 1e-9)))
-  if (rowsOf(part) > 0) offer('whole', { times: part.times })
-  offer('whole', { times: n })
-  offer('whole', { times: n + 1 })
+  if (laidRows(part) > 0) offer('whole', { times: part.times })
+  // Of several openings any may come nearest, so all counts near the aim that one of them reaches, or nearly so, are whole choices.
+  const opened = fit.closure.openings > 1 ? Array.from({ length: 13 }, (_, k) => n - 8 + k).filter(times => times >= 1 && times <= LIMITS.times && [times - 1, times, times + 1].some(reaches)) : []
+  for (const times of [n, n + 1, ...opened]) offer('whole', { times })
 
   // Ends without beads take up what is missing, as far as they may: the pattern stays whole.
   const { plain } = techniqueOf(part)
   for (const times of plain ? [n, n + 1] : []) {
-    const missing = (exact - times * per) * (extentOf(piece, part, 101).lengthMm.nominal - extentOf(piece, part, 100).lengthMm.nominal)
+    const missing = (exact - times * per) * rowMm(piece, part)
     const plainMm = Math.round((plainOf(part) + missing / 2) * 2) / 2
-    if (plainMm >= plain!.least && plainMm <= plain!.most) offer('plain', { times, plainMm })
+    // They are rounded for the hand; in the order they count as exact.
+    if (plainMm >= plain!.least && plainMm <= plain!.most && plainMm !== plainOf(part)) offer('plain', { times, plainMm }, { far: PLAIN_SHARE * Math.abs(missing) })
   }
   // Cords keep their colours from end to end: there is nothing to lay at the ends.
   const laid = techniqueOf(part).material !== 'cord'
-  const spare = laid ? Math.round(exact - n * per) : 0
-  if (spare > 0) offer('ends', { times: n, startRows: Math.ceil(spare / 2), endRows: Math.floor(spare / 2) })
+  for (const times of laid ? [n, n + 1] : []) {
+    const rows = Math.round(exact - times * per)
+    // Beads of other sizes make rows of different length, so the next count on either side may come nearer.
+    const near = [rows, rows - 1, rows + 1].map(k => ({ times, ...shared(k, part.start.rows, part.end.rows) }))
+    const best = near.map(change => ({ change, off: farMm(fitOf(piece, { part: build(change).next })) })).reduce((a, b) => (b.off < a.off - 1e-9 ? b : a)).change
+    if (best.startRows !== 0 || best.endRows !== 0) offer('ends', best)
+  }
   const cycles = laid ? Math.round((exact - n * per) / cycle) : 0
   if (cycle < per && cycles > 0 && cycles * cycle < per) offer('cycle', { times: n, cycleRows: cycles * cycle })
   // The repeat begun again and broken off where the measure ends: fits any pattern, at the price of a broken figure.
   const step = techniqueOf(part).repeatRows
   const broken = Math.round((exact - n * per) / step) * step
   if (laid && broken > 0 && broken < per && broken % cycle !== 0) offer('part', { times: n, cycleRows: broken })
-  const less = laid ? Math.round((n + 1) * per - exact) : 0
-  // Each end that has rows keeps one; what one end cannot give, the other does.
-  const [startGives, endGives] = [Math.max(0, part.start.rows - 1), Math.max(0, part.end.rows - 1)]
-  if (less > 0 && less <= startGives + endGives) {
-    const fromEnd = Math.max(less - startGives, Math.min(Math.floor(less / 2), endGives))
-    offer('ends', { times: n + 1, startRows: 0 - (less - fromEnd), endRows: 0 - fromEnd })
-  }
 
-  const whole = (times: number, instead: Fit) => fitOf(piece, { rows: ends + times * per, fit: instead })
   const opens = !['none', 'elastic', 'own'].includes(fit.closure.kind)
   for (const times of opens ? [n, n + 1] : []) {
-    const asIs = Math.abs(whole(times, fit).differenceMm)
     const best = fitKindOf(fit.kind).closures
       .filter(kind => kind !== fit.closure.kind && !['none', 'magnet', 'elastic', 'own'].includes(kind))
       .map(kind => ({ closure: { ...fit.closure, kind, name: '', lengthMm: closureOf(kind).lengthMm } }))
-      .map(c => ({ ...c, off: Math.abs(whole(times, { ...fit, ...c }).differenceMm) }))
+      .map(c => ({ ...c, off: off(times, { ...fit, ...c }) }))
       .sort((a, b) => a.off - b.off)[0]
-    if (best && best.off <= CLOSURE_REACH_MM && best.off < asIs) offer('closure', { times }, { closure: best.closure })
+    if (best && best.off <= CLOSURE_REACH_MM && best.off < off(times, fit)) offer('closure', { times }, { closure: best.closure })
   }
   if (opens && fit.kind !== 'earrings' && fit.closure.extenderMm === 0 && whole(n, fit).differenceMm < -2) {
     offer('chain', { times: n }, { closure: { ...fit.closure, extenderMm: CHAIN_MM } })
   }
 
-  const nearest = Math.min(...out.filter(c => c.whole && c.way === 'whole').map(c => Math.abs(c.fit.differenceMm)))
+  const least = Math.min(...out.filter(c => c.way === 'whole').map(c => Math.abs(c.fit.differenceMm)))
   const others = neighbourSpecs(part.spec).flatMap((spec) => {
     const of = { ...part, spec }
     const on = { ...piece, tray: piece.tray.map(b => (b.spec === part.spec ? { ...b, spec } : b)), parts: piece.parts.map(p => (p === part ? of : p)) }
     const times = Math.round((rowsWanted(on, { part: of }) - ends) / per)
     if (times < 1 || times > LIMITS.times) return []
-    const result = fitOf(on, { part: of, rows: ends + times * per })
-    return fitsWell(result.feel) && Math.abs(result.differenceMm) < nearest - 1 ? [{ spec, of, on, times, off: Math.abs(result.differenceMm) }] : []
+    const result = fitOf(on, { part: { ...of, times } })
+    return fitsWell(result.feel) && Math.abs(result.differenceMm) < least - 1 ? [{ spec, of, on, times, off: Math.abs(result.differenceMm) }] : []
   }).sort((a, b) => a.off - b.off)
   for (const { spec, of, on, times } of others.slice(0, 2)) offer('bead', { times }, { spec, of, on })
 
-  const rank = (c: Choice) => Math.round(Math.abs(c.fit.differenceMm)) * 2 + COST[c.way]
-  return out.sort((a, b) => rank(a) - rank(b) || Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
+  const rank = (c: Choice) => ranks.get(c.id)!
+  return out.sort((a, b) => rank(a) - rank(b) || PRICE[a.way] - PRICE[b.way] || Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
+}
+
+/** Beads of a part as it is made, those that join its ends included. */
+function beadsMade(on: Fitted, part: Part, fit: Fit): number {
+  const here = fittedPart(on)
+  return totalOf(tallyPart(part)) + joinNumbers({ fit, parts: on.parts.map(p => (p.id === here.id ? part : p)) }, part).length
 }
 
 /** The bead that plain rows at an end are laid in: the one that lies at its outer corner, or the first of the tray. */
@@ -211,7 +255,7 @@ export function widthChoices(piece: Fitted): WidthChoice[] {
   const part = fittedPart(piece)
   const now = columnsOf(part)
   const step = columnStepOf(part)
-  const nominal = (columns: number) => techniqueOf(part).widthOf({ ...workOf(part), columns })
+  const nominal = (columns: number) => techniqueOf(part).widthOf({ ...laidWork(part), columns })
   const present = extentOf(piece, part).widthMm.nominal
   const at = (columns: number) => present + (nominal(columns) - nominal(now)) * (handFor(piece, part)?.across ?? 1)
   if (at(now + step) === present) return []

@@ -2,10 +2,12 @@ import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { rowAt, type Cells } from '../grid/cells'
 import { latticeOf } from '../pattern/place'
-import { beadOf, columnsOf, rowsOf, SECTIONS, techniqueOf, workOf, type Part } from '../piece/piece'
+import { joinOf } from '../piece/join'
+import { laidOf, laidRows, laidWork } from '../piece/laid'
+import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { cordScale } from '../tally/cords'
 import { NOMINAL_SPREAD, rangeOf, type Extent, type Range } from '../technique/technique'
-import { showNumber } from '../units/length'
+import { plainNumber, showNumber } from '../units/length'
 import { handFor, type Ground, type Hand } from './gauge'
 
 /** What beads of other sizes than the grid's add to the size of the work, mm; negative where they are smaller. */
@@ -42,10 +44,11 @@ function rowsOfSection(cells: Cells, part: Part, tray: readonly TrayBead[]): Row
         wider += m?.across ?? 0
         highest = Math.max(highest, m?.along ?? 0)
       }
+      if (highest === -Infinity) continue
       widest = Math.max(widest, wider)
-      if (highest !== -Infinity) longer += highest
+      longer += highest
     }
-    rows = { widest: cells.rows === 0 ? -Infinity : widest, longer }
+    rows = { widest, longer }
     known.set(key, rows)
   }
   return rows
@@ -55,9 +58,9 @@ function rowsOfSection(cells: Cells, part: Part, tray: readonly TrayBead[]): Row
  * What other sizes add, row by row: the width of the work is that of its widest row, and every row is as long as its largest bead. A
  * model for rows that lie side by side (common practice); tilted stitches, squares of beads and nets keep their own figure.
  */
-export function mixedSizes(part: Part, tray: readonly TrayBead[], rows = rowsOf(part)): Mixed {
+export function mixedSizes(part: Part, tray: readonly TrayBead[]): Mixed {
   const none = { widerMm: 0, longerMm: 0 }
-  if (!tray.some(b => b.spec !== part.spec) || rowsOf(part) === 0 || latticeOf(part).sites.some(s => s.turnDegrees !== 0)) return none
+  if (!tray.some(b => b.spec !== part.spec) || laidRows(part) === 0 || latticeOf(part).sites.some(s => s.turnDegrees !== 0)) return none
   let widest = -Infinity
   let longer = 0
   for (const section of SECTIONS) {
@@ -69,31 +72,46 @@ export function mixedSizes(part: Part, tray: readonly TrayBead[], rows = rowsOf(
   }
   // Round a tube the beads go round: only the length follows.
   const tube = techniqueOf(part).form === 'tube'
-  return { widerMm: tube || widest === -Infinity ? 0 : widest, longerMm: longer * rows / rowsOf(part) }
+  return { widerMm: tube || widest === -Infinity ? 0 : widest, longerMm: longer }
 }
 
 const moved = ({ least, nominal, most }: Range, by: number): Range => ({ least: least + by, nominal: nominal + by, most: most + by })
 
 const sign = (mm: number): string => `${mm < 0 ? '−' : '+'} ${Math.abs(Math.round(mm * 10) / 10)} mm`
 
+/** An extent with more (or less) length and width, and words for why; nothing is said where nothing changes. */
+function withMore(extent: Extent, long: { readonly mm: number, readonly says: string }, wide: { readonly mm: number, readonly says: string }): Extent {
+  const words = (formula: string, { mm, says }: { readonly mm: number, readonly says: string }) => (mm === 0 ? formula : `${formula} ${says}`)
+  return {
+    ...extent, lengthMm: moved(extent.lengthMm, long.mm), widthMm: moved(extent.widthMm, wide.mm),
+    lengthFormula: words(extent.lengthFormula, long), widthFormula: words(extent.widthFormula, wide),
+  }
+}
+
+const NOTHING = { mm: 0, says: '' }
+
+/** What joining the ends adds to a part, mm and in words, before the gauge; nothing where a closure opens the piece. */
+function joining(ground: Ground & Partial<Pick<Piece, 'fit' | 'parts'>>, part: Part): { readonly mm: number, readonly says: string } {
+  const join = ground.fit && ground.parts ? joinOf({ fit: ground.fit, parts: ground.parts }, part) : null
+  return join ? { mm: join.addsMm, says: join.formula } : NOTHING
+}
+
 /**
- * The extent of a part: the stitch's model in nominal figures, what beads of other sizes add, and the gauge of the hand that makes
- * it, where there is one for this stitch, bead and thread. `ground` is the piece: tray, gauges, thread.
+ * The extent of a part: the stitch's model in nominal figures for what is laid, what beads of other sizes and joined ends add, and the gauge
+ * of the hand that makes it, where there is one for this stitch, bead and thread. `ground` is the piece: tray, gauges, thread; with its fit
+ * and parts, the size is that of ends joined where nothing closes them.
  */
-export function extentOf(ground: Ground, part: Part, rows = rowsOf(part)): Extent {
-  const extent = techniqueOf(part).extent(workOf(part, rows))
-  const { widerMm, longerMm } = mixedSizes(part, ground.tray, rows)
-  const mixed: Extent = widerMm === 0 && longerMm === 0
-    ? extent
-    : {
-        ...extent, lengthMm: moved(extent.lengthMm, longerMm), widthMm: moved(extent.widthMm, widerMm),
-        lengthFormula: longerMm === 0 ? extent.lengthFormula : `${extent.lengthFormula} ${sign(longerMm)} for beads of other sizes`,
-        widthFormula: widerMm === 0 ? extent.widthFormula : `${extent.widthFormula} ${sign(widerMm)} for beads of other sizes in the widest row`,
-      }
+export function extentOf(ground: Ground & Partial<Pick<Piece, 'fit' | 'parts'>>, part: Part): Extent {
+  const { shortMm, narrowMm } = laidOf(part)
+  const { widerMm, longerMm } = mixedSizes(part, ground.tray)
+  const whole = techniqueOf(part).extent(laidWork(part))
+  const laid = withMore(whole, { mm: 0 - shortMm, says: `− ${plainNumber(shortMm)} mm, since its last rows are not whole` }, { mm: 0 - narrowMm, says: `− ${plainNumber(narrowMm)} mm, since its edges are not straight` })
+  const sized = withMore(laid, { mm: longerMm, says: `${sign(longerMm)} for beads of other sizes` }, { mm: widerMm, says: `${sign(widerMm)} for beads of other sizes in the widest row` })
+  const mixed = withMore(sized, joining(ground, part), NOTHING)
   const hand = handFor(ground, part)
   const cords = cordScale(part, ground.tray)
-  if (cords !== 1) return thicker(hand ? gauged(mixed, hand) : mixed, cords)
-  return withPlainEnds(hand ? gauged(mixed, hand) : mixed, part)
+  const made = hand ? gauged(mixed, hand, techniqueOf(part).form === 'tube') : mixed
+  return cords === 1 ? withPlainEnds(made, part) : thicker(made, cords)
 }
 
 /** Ends that are worked without beads, mm, both together; 0 for work that has none. */
@@ -117,9 +135,8 @@ function withPlainEnds(extent: Extent, part: Part): Extent {
 
 const times = (formula: string, factor: number): string => `(${formula}) × ${showNumber(factor, 3)} by your gauge`
 
-/** The nominal extent as one hand makes it. A tube's thickness is its width, and goes with it. */
-function gauged(extent: Extent, { along, across, spread, swatches }: Hand): Extent {
-  const tube = extent.thicknessMm === extent.widthMm.nominal
+/** The nominal extent as one hand makes it. A tube is as thick as it is wide, so its thickness goes with its width. */
+function gauged(extent: Extent, { along, across, spread, swatches }: Hand, tube: boolean): Extent {
   return {
     lengthMm: rangeOf(extent.lengthMm.nominal * along, spread),
     widthMm: rangeOf(extent.widthMm.nominal * across, across === 1 ? NOMINAL_SPREAD : spread),
@@ -130,13 +147,26 @@ function gauged(extent: Extent, { along, across, spread, swatches }: Hand): Exte
   }
 }
 
-/** Rows (a real number) whose beadwork is exactly `lengthMm`, each counted with what beads of other sizes add and as the gauge has it. */
-export function rowsForLength(ground: Ground, part: Part, lengthMm: number): number {
+/** How much a part is longer than its nominal model: by the hand that makes it and by the thickness of its cords. */
+const scaleOf = (ground: Ground, part: Part): number => (handFor(ground, part)?.along ?? 1) * cordScale(part, ground.tray)
+
+/** Length that one more bead row brings, mm, as the gauge has it. */
+export function rowMm(ground: Ground, part: Part): number {
+  const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
+  return (techniqueOf(part).lengthOf({ ...work, rows: 101 }) - techniqueOf(part).lengthOf({ ...work, rows: 100 })) * scaleOf(ground, part)
+}
+
+/**
+ * Bead rows (a real number) of beadwork that is exactly `lengthMm`, each counted with what beads of other sizes add, as the gauge has it, and
+ * with what its ends lack or joining them adds.
+ */
+export function rowsForLength(ground: Ground & Partial<Pick<Piece, 'fit' | 'parts'>>, part: Part, lengthMm: number): number {
   const technique = techniqueOf(part)
   const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
-  const rows = technique.rowsFor(Math.max(0, lengthMm - plainEndsMm(part)) / (handFor(ground, part)?.along ?? 1) / cordScale(part, ground.tray), work)
+  const nominal = Math.max(0, lengthMm - plainEndsMm(part)) / scaleOf(ground, part) + laidOf(part).shortMm - joining(ground, part).mm
+  const rows = technique.rowsFor(Math.max(0, nominal), work)
   const added = mixedSizes(part, ground.tray).longerMm
   if (added === 0) return rows
   const perRow = technique.lengthOf({ ...work, rows: 101 }) - technique.lengthOf({ ...work, rows: 100 })
-  return rows * perRow / (perRow + added / rowsOf(part))
+  return rows * perRow / (perRow + added / laidRows(part))
 }

@@ -6,12 +6,14 @@ import { emptyCells } from '../grid/cells'
 import { checkPiece } from '../piece/codec'
 import { MOTIFS } from '../pattern/motif'
 import { beginPiece, type PieceWish } from '../piece/begin'
+import { isRing } from '../piece/join'
+import { hasGaps, laidRows } from '../piece/laid'
 import { columnsOf, rowsOf, techniqueOf, workOf, type Piece } from '../piece/piece'
 import { columnStepOf } from '../piece/recast'
 import { fitSchema, type Fit, type Gauge } from '../piece/schema'
 import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
-import { tallyPart, totalOf } from '../tally/tally'
+import { tallyJoin, tallyPart, totalOf } from '../tally/tally'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps } from './choices'
 import { CLOSURES, letOutMm, settingsOf, usualClosure, type Closure } from './closure'
@@ -209,8 +211,9 @@ describe('choices', () => {
     fc.assert(fc.property(anyFitted, (p) => {
       const one = p.parts[0]!
       const choices = fitChoices(p)
-      if (one.repeat.rows === 0) { expect(choices).toEqual([]); return }
-      const exact = (rowsWanted(p) - one.start.rows - one.end.rows) / one.repeat.rows
+      const per = laidRows({ ...one, times: 2 }) - laidRows({ ...one, times: 1 })
+      if (per === 0) { expect(choices).toEqual([]); return }
+      const exact = (rowsWanted(p) - laidRows({ ...one, times: 1 }) + per) / per
       const n = Math.min(1999, Math.max(1, Math.floor(exact + 1e-9)))
       expect(choices.filter(c => c.way === 'whole').map(c => c.times)).toEqual(expect.arrayContaining([n, n + 1]))
       for (const c of choices) expect(c.fit.differenceMm).toBeCloseTo(c.fit.atMm - c.fit.wantedMm, 9)
@@ -249,13 +252,14 @@ describe('choices', () => {
   })
   it('taken, give the fit and, without empty places, the beads that they promised', () => {
     fc.assert(fc.property(anyFitted, (p) => {
-      const before = totalOf(tallyPart(p.parts[0]!))
+      const made = (q: Piece) => totalOf(tallyPart(q.parts[0]!)) + totalOf(tallyJoin(q))
+      const before = made(p)
       for (const choice of fitChoices(p)) {
         const next = valueOf(applySteps(p, choiceSteps(p, choice)))
         const fit = fitOf(next)
         expect(fit.atMm).toBeCloseTo(choice.fit.atMm, 9)
         expect(fit.feel).toBe(choice.fit.feel)
-        if (choice.startRows >= 0 && choice.endRows >= 0) expect(totalOf(tallyPart(next.parts[0]!)) - before).toBe(choice.beadsMore)
+        if (choice.startRows >= 0 && choice.endRows >= 0) expect(made(next) - before).toBe(choice.beadsMore)
         if (choice.current) expect(next).toBe(p)
       }
     }))
@@ -279,13 +283,13 @@ describe('choices', () => {
   it('counts give a size, and that size the same counts', () => {
     fc.assert(fc.property(anyFitted, (p) => {
       const one = p.parts[0]!
-      if (rowsOf(one) < 3 || one.technique === 'netting') return
+      if (laidRows(one) < 3 || one.technique === 'netting') return
       const fit = { ...p.fit, easeMm: 0, passMm: 0, closure: { ...p.fit.closure, kind: 'own' as const, extenderMm: 0, openings: 1 } }
       if (fitKindOf(fit.kind).bend === 'open') return
       const finished = fitOf({ ...p, fit }).finishedMm.nominal
       if (finished < 1) return
       const again = { ...fit, bodyMm: finished - (wantedMm(fit, extentOf(p, one).widthMm.nominal) - fit.bodyMm) }
-      expect(rowsWanted({ ...p, fit: again })).toBeCloseTo(rowsOf(one), 6)
+      expect(rowsWanted({ ...p, fit: again })).toBeCloseTo(laidRows(one), 6)
     }))
   })
 })
@@ -304,7 +308,10 @@ describe('a change reaches what depends on it, and nothing else', () => {
   })
   it('another closure: fit and what is sewn on, no bead and no path', () => {
     fc.assert(fc.property(anyFitted, anyClosure, (p, closure) => {
-      const [was, now] = [outcome(p), outcome({ ...p, fit: { ...p.fit, closure } })]
+      const next = { ...p, fit: { ...p.fit, closure } }
+      // Ends that are joined instead of closed are another work: core/piece/join.test.ts.
+      if (isRing(p.fit) || isRing(next.fit)) return
+      const [was, now] = [outcome(p), outcome(next)]
       expect({ ...now, fit: null }).toEqual({ ...was, fit: null })
     }))
   })
@@ -312,14 +319,14 @@ describe('a change reaches what depends on it, and nothing else', () => {
     fc.assert(fc.property(anyFitted, fc.integer({ min: 90, max: 110 }), (p, percent) => {
       const one = p.parts[0]!
       const key = { technique: one.technique, spec: one.spec, thread: p.supply.thread } as Gauge
-      const perRow = 1 / swatchFactors(key, { rows: 1, lengthMm: 1, columns: 0, widthMm: 0, from: '' }).along
+      const perRow = 1 / swatchFactors(key, { rows: 1, lengthMm: 1, columns: 0, widthMm: 0, from: '' }, { settings: one.settings, columns: columnsOf(one) }).along
       const q = { ...p, gauges: [{ ...key, swatches: [{ rows: 20, lengthMm: 20 * perRow * percent / 100, columns: 0, widthMm: 0, from: '' }] }] }
       const [was, now] = [outcome(p), outcome(q)]
       expect([now.tally, now.buy, now.thread]).toEqual([was.tally, was.buy, was.thread])
       // what is worked without beads at the ends of a braid is measured, not counted
       const plain = plainEndsMm(one)
       expect(now.size.nominal).toBeCloseTo((was.size.nominal - plain) * percent / 100 + plain, 6)
-      expect(now.fit.beadworkMm).toEqual(now.size)
+      if (!isRing(p.fit)) expect(now.fit.beadworkMm).toEqual(now.size)
       expect(now.fit.wantedMm).toBe(was.fit.wantedMm)
     }))
   })
@@ -343,6 +350,8 @@ describe('widths', () => {
   })
   it('promise the width that they give, in any stitch', () => {
     fc.assert(fc.property(anyPiece, fc.integer({ min: 3, max: 40 }), (p, widthMm) => {
+      // Where edges are shaped, what a column more brings depends on where it is put.
+      if (hasGaps(p.parts[0]!)) return
       const q = { ...p, tray: p.tray.map(b => ({ ...b, spec: p.parts[0]!.spec })), fit: { ...p.fit, widthMm } }
       for (const w of widthChoices(q)) {
         const next = applySteps(q, widthChoiceSteps(q, w.columns))

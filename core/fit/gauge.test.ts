@@ -1,8 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPieceOf, piece } from '../../tests/fixture/piece'
+import { anyPieceOf, part, piece } from '../../tests/fixture/piece'
+import { requireSpec } from '../bead/spec'
+import { emptyCells } from '../grid/cells'
+import { columnsOf } from '../piece/piece'
 import type { Gauge, Swatch } from '../piece/schema'
-import { TECHNIQUES } from '../technique/registry'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { extentOf } from './extent'
 import { gaugeFor, handFor, handOf, questionedSwatches, swatchFactors, withoutSwatch, withSwatch } from './gauge'
 import { fitOf, rowsWanted } from './reckon'
@@ -49,8 +52,26 @@ describe('a gauge', () => {
     fc.assert(fc.property(anyPieceOf(TECHNIQUES.map(t => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
       const one = p.parts[0]!
       const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
-      const perRow = 1 / swatchFactors(base, swatch(1, 1)).along
+      const perRow = 1 / swatchFactors(base, swatch(1, 1), { settings: one.settings, columns: columnsOf(one) }).along
       const q = { ...p, gauges: [{ ...base, swatches: [swatch(n, n * perRow)] }] }
+      expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
+    }))
+  })
+  it('of a finished piece compares its whole length with the model’s own of that count', () => {
+    // 20 bead rows of peyote that measure just what the model says, 20.5 × 1.6 mm: 110 rows stay 176.8 mm (once 181.2)
+    const of = (rows: number, lengthMm: number, from: string) => ({ ...piece(), gauges: [gauge({ ...swatch(rows, lengthMm), from })] })
+    const strip = part({ start: emptyCells(4, 0), repeat: emptyCells(4, 110, 1), end: emptyCells(4, 0), times: 1 })
+    expect(extentOf(of(20, 32.8, 'Sampler'), strip).lengthMm.nominal).toBeCloseTo(110.5 * 1.6, 9)
+    expect(extentOf(of(20, 32.8 * 1.03, 'Sampler'), strip).lengthMm.nominal).toBeCloseTo(110.5 * 1.6 * 1.03, 9)
+    // rows measured within a swatch grow by a bead each
+    expect(extentOf(of(20, 32, ''), strip).lengthMm.nominal).toBeCloseTo(110.5 * 1.6, 9)
+    // in any stitch a finished piece as long as the model says changes nothing
+    fc.assert(fc.property(anyPieceOf(TECHNIQUES.map(t => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
+      const one = p.parts[0]!
+      const own = requireTechnique(one.technique)
+      const lengthMm = own.lengthOf({ columns: columnsOf(one), rows: n, bead: requireSpec(one.spec), settings: one.settings })
+      const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
+      const q = { ...p, gauges: [{ ...base, swatches: [{ ...swatch(n, lengthMm), from: 'Another' }] }] }
       expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
     }))
   })

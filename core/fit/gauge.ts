@@ -1,7 +1,7 @@
 import { requireSpec } from '../bead/spec'
-import type { Part, Piece } from '../piece/piece'
+import { columnsOf, type Part, type Piece } from '../piece/piece'
 import type { Gauge, Swatch } from '../piece/schema'
-import { NOMINAL_SPREAD, type Technique } from '../technique/technique'
+import { NOMINAL_SPREAD, type Settings, type Technique } from '../technique/technique'
 import { requireTechnique } from '../technique/registry'
 
 /**
@@ -27,10 +27,19 @@ export const LEAST_SPREAD = 0.01
 /** A swatch this far from the nominal figure, as a share, is questioned. */
 export const FAR_FROM_NOMINAL = 0.12
 
-/** Growth of a stitch by one row in the middle of the work, nominal mm. */
-const rowMm = (technique: Technique, spec: string, columns: number, settings: Part['settings']): number => {
+/** What a swatch was worked like, where that is known: the settings of the part, and its count across. */
+export interface Worked { readonly settings: Settings, readonly columns: number }
+
+const workedOf = (part: Part): Worked => ({ settings: part.settings, columns: columnsOf(part) })
+
+/**
+ * Nominal length of so many rows, mm. Rows measured within a work grow by a row each; a finished piece is measured from end to end, and is
+ * compared with the model’s own length of that count: the half bead of peyote, or a row of units that is only begun, is no row.
+ */
+function nominalMm(technique: Technique, spec: string, { rows, from }: Swatch, { settings, columns }: Worked): number {
   const work = { columns, bead: requireSpec(spec), settings }
-  return (technique.lengthOf({ ...work, rows: 120 }) - technique.lengthOf({ ...work, rows: 100 })) / 20
+  if (from !== '') return technique.lengthOf({ ...work, rows })
+  return rows * (technique.lengthOf({ ...work, rows: 120 }) - technique.lengthOf({ ...work, rows: 100 })) / 20
 }
 
 /** Width that one column more brings, nominal mm. */
@@ -48,18 +57,20 @@ const deviation = (values: readonly number[]): number => {
   return Math.sqrt(values.reduce((sum, v) => sum + (v - m) ** 2, 0) / (values.length - 1))
 }
 
-/** Measured ÷ nominal of one swatch, along and across. Settings that a swatch does not name are the stitch's defaults. */
-export function swatchFactors({ technique: id, spec }: Pick<Gauge, 'technique' | 'spec'>, { rows, lengthMm, columns, widthMm }: Swatch): { along: number, across: number | null } {
+/** Measured ÷ nominal of one swatch, along and across. What a swatch does not name is as in the work that it is used for; the stitch's defaults without. */
+export function swatchFactors({ technique: id, spec }: Pick<Gauge, 'technique' | 'spec'>, swatch: Swatch, work?: Worked): { along: number, across: number | null } {
   const technique = requireTechnique(id)
-  const settings = technique.settings.parse({})
+  const settings = work?.settings ?? technique.settings.parse({})
+  const { lengthMm, columns, widthMm } = swatch
   const across = columns > 0 && widthMm > 0 ? widthMm / (columns * columnMm(technique, spec, settings)) : null
-  return { along: lengthMm / (rows * rowMm(technique, spec, technique.nearestColumns(Math.max(2, columns), settings), settings)), across }
+  const counted = columns || work?.columns || 2
+  return { along: lengthMm / nominalMm(technique, spec, swatch, { settings, columns: technique.nearestColumns(counted, settings) }), across }
 }
 
 /** Mean and spread of the swatches; null where there are none. The spread is twice the standard deviation, never under 1 % nor over the nominal 5 %. */
-export function handOf(gauge: Gauge): Hand | null {
+export function handOf(gauge: Gauge, work?: Worked): Hand | null {
   if (gauge.swatches.length === 0) return null
-  const factors = gauge.swatches.map(s => swatchFactors(gauge, s))
+  const factors = gauge.swatches.map(s => swatchFactors(gauge, s, work))
   const along = factors.map(f => f.along)
   const across = factors.flatMap(f => (f.across === null ? [] : [f.across]))
   return {
@@ -78,13 +89,19 @@ export function gaugeFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Pick<Pa
   return ground.gauges.find(g => sameGauge(g, { technique: part.technique, spec: part.spec, thread: ground.supply.thread }))
 }
 
-const HANDS = new WeakMap<Gauge, Hand | null>()
+const HANDS = new WeakMap<Gauge, WeakMap<Settings, Map<number, Hand | null>>>()
 
-export function handFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Pick<Part, 'technique' | 'spec'>): Hand | null {
+/** The hand that a part is made by; null without a gauge for its stitch, bead and thread. */
+export function handFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Part): Hand | null {
   const gauge = gaugeFor(ground, part)
   if (!gauge) return null
-  let hand = HANDS.get(gauge)
-  if (hand === undefined) { hand = handOf(gauge); HANDS.set(gauge, hand) }
+  const bySettings = HANDS.get(gauge) ?? new WeakMap<Settings, Map<number, Hand | null>>()
+  HANDS.set(gauge, bySettings)
+  const byColumns = bySettings.get(part.settings) ?? new Map<number, Hand | null>()
+  bySettings.set(part.settings, byColumns)
+  const work = workedOf(part)
+  let hand = byColumns.get(work.columns)
+  if (hand === undefined) { hand = handOf(gauge, work); byColumns.set(work.columns, hand) }
   return hand
 }
 
@@ -100,8 +117,8 @@ const median = (values: readonly number[]): number => {
  * Swatches that look like a slip of the tape or the count: with three and more, one that lies over 4 % and over three times the usual
  * distance (median absolute deviation) from the median; otherwise one that is far from what the beads say.
  */
-export function questionedSwatches(gauge: Gauge): Questioned[] {
-  const factors = gauge.swatches.map(s => swatchFactors(gauge, s).along)
+export function questionedSwatches(gauge: Gauge, work?: Worked): Questioned[] {
+  const factors = gauge.swatches.map(s => swatchFactors(gauge, s, work).along)
   const middle = factors.length === 0 ? 1 : median(factors)
   const usual = median(factors.map(f => Math.abs(f - middle)).concat(factors.length === 0 ? [0] : []))
   return factors.flatMap((f, index): Questioned[] => {

@@ -1,4 +1,4 @@
-import { fittedPart, rowsOf, type Part, type Piece } from '../piece/piece'
+import { fittedPart, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Extent, Range } from '../technique/technique'
 import { HALF_US_SIZE_MM } from '../units/ring-size'
@@ -74,11 +74,17 @@ export interface FitResult {
 const targetFor = (fit: Fit, wanted: number, t: number): number => beadworkFor(wanted, t, fit) - letOutMm(fit.closure) / 3
 
 /** What may be asked instead of what is planned. */
-export interface Instead { readonly part?: Part, readonly rows?: number, readonly fit?: Fit }
+export interface Instead { readonly part?: Part, readonly fit?: Fit }
 
-/** How a piece fits, or would with other rows, another part or another fit. */
-export function fitOf(piece: Fitted, { part = fittedPart(piece), rows = rowsOf(part), fit = piece.fit }: Instead = {}): FitResult {
-  const extent = extentOf(piece, part, rows)
+/** The piece with another fit, and another part in place of the one that is fitted. */
+const instead = (piece: Fitted, part: Part, fit: Fit): Fitted => {
+  const here = fittedPart(piece)
+  return part === here && fit === piece.fit ? piece : { ...piece, fit, parts: piece.parts.map(p => (p.id === here.id ? part : p)) }
+}
+
+/** How a piece fits, or would with another part or another fit. */
+export function fitOf(piece: Fitted, { part = fittedPart(piece), fit = piece.fit }: Instead = {}): FitResult {
+  const extent = extentOf(instead(piece, part, fit), part)
   const { bend } = fitKindOf(fit.kind)
   const t = bend === 'round' ? extent.thicknessMm : 0
   const wanted = wantedMm(fit, extent.widthMm.nominal)
@@ -99,6 +105,6 @@ export function fitOf(piece: Fitted, { part = fittedPart(piece), rows = rowsOf(p
 }
 
 /** Rows (a real number) of the fitted part that come exactly to what is wanted. */
-export function rowsWanted(piece: Fitted, { part = fittedPart(piece), fit = piece.fit }: Omit<Instead, 'rows'> = {}): number {
-  return rowsForLength(piece, part, fitOf(piece, { part, fit }).targetMm)
+export function rowsWanted(piece: Fitted, { part = fittedPart(piece), fit = piece.fit }: Instead = {}): number {
+  return rowsForLength(instead(piece, part, fit), part, fitOf(piece, { part, fit }).targetMm)
 }

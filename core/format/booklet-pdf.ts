@@ -3,10 +3,11 @@ import { requireSpec } from '../bead/spec'
 import { inkOn } from '../colour/colour'
 import { latticeOf } from '../pattern/place'
 import { ownSize } from '../picture/sprite'
+import { laidCounted } from '../piece/laid'
 import { columnsOf, countedRows, partRow, rowsOf, techniqueOf, trayByNumber, voidsOf, type Part, type Piece } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 import { beadCounts, tallyPart, totalOf } from '../tally/tally'
-import { allRowWords, asides, rowTitle, runText } from '../tally/words'
+import { asides, piecedRowWords, rowTitle, runText } from '../tally/words'
 import { siteOf } from '../technique/lattice'
 import { showNumber } from '../units/length'
 import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
@@ -28,7 +29,7 @@ export const MOST_BOOKLET_BEADS = 60_000
 function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wordPages: { first: number }): void {
   const { page, text } = sheet(ground)
   text(piece.name, MARGIN, 24, 22, true)
-  text(`${part.name}: ${techniqueOf(part).name}, ${requireSpec(part.spec).name}, ${columnsOf(part)} across, ${countedRows(part)} rows, ${showNumber(totalOf(tallyPart(part)))} beads`, MARGIN, 32, 10, false, true)
+  text(`${part.name}: ${techniqueOf(part).name}, ${requireSpec(part.spec).name}, ${columnsOf(part)} across, ${laidCounted(part)} rows, ${showNumber(totalOf(tallyPart(part)))} beads`, MARGIN, 32, 10, false, true)
   // The whole work with its pages on it.
   const w = 62
   const h = Math.min(150, Math.max(20, w * rowsOf(part) / columnsOf(part) * latticeOf(part).pitchY / latticeOf(part).pitchX))
@@ -119,7 +120,7 @@ function wordLines(piece: Piece, part: Part, font: PDFFont, roomMm: number): str
   const letters = trayByNumber(piece.tray)
   const lines: string[] = []
   let running = 0
-  for (const words of allRowWords(part)) {
+  for (const words of piecedRowWords(piece, part)) {
     running += words.beads
     const whole = `${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads}; ${running})${asides(words).map(a => ` · ${a}`).join('')}`
     let line = ''

@@ -2,6 +2,7 @@ import { FINISHES, type Finish } from '../bead/bead'
 import { BEAD_SPECS, findSpec, requireSpec } from '../bead/spec'
 import { closureOf, CLOSURES } from '../fit/closure'
 import { plainMoney, requireCurrency, tryParseMoney } from '../money/money'
+import { isGrouped } from '../units/length'
 import { requireThread, THREADS } from '../supply/catalogue'
 import { shelfValueSchema, type Stock } from '../shelf/shelf'
 import { readCsv } from './grid-csv'
@@ -40,7 +41,8 @@ const CLOSURE_BY_NAME = new Map(CLOSURES.map(c => [c.name.toLowerCase(), c.kind]
 
 const numberIn = (text: string): number | null => {
   const match = /^(\d+(?:[.,]\d+)?)/.exec(text.trim())
-  return match ? Number(match[1]!.replace(',', '.')) : null
+  // 1,500 may be meant either way, so it is no number.
+  return match && !isGrouped(text) ? Number(match[1]!.replace(',', '.')) : null
 }
 
 type Fields = Partial<Record<string, string>>

@@ -39,7 +39,8 @@ describe('the word chart', () => {
     ['nothing', 'chart-format', 'first line'], [text.replace('(peyote)', '(knitting)'), 'chart-stitch', 'Stitch'], [text.replace('4 across', '5 across'), 'columns-odd', '4 or 6'], [text.replace('4 across', 'x across'), 'chart-grid', 'Grid'],
     [text.replace('numbering first-two', 'numbering backwards'), 'chart-settings', 'How worked'], [text.replace('1A 1C (2; 6)', '1A 1Q (2; 6)'), 'chart-line', 'Line 15: “1Q”'], [text.replace('1A 1C (2; 6)', '1A (1; 6)'), 'chart-line', 'has 2 places'],
     [text.replace('1A 1C (2; 6)', '1A 1C 1C (3; 6)'), 'chart-line', 'hold more'], [text.replace('1A 1C (2; 6)', '1A 1C (5; 6)'), 'chart-line', '2 beads where it says 5'], [text.replace('Row 3 →', 'Third'), 'chart-line', 'write a row'],
-    [text.replace(/Row 6.*\n/, ''), 'chart-short', 'names 4'], [text.replace('In all', 'Row 7 → 1A 1A (2)\nIn all'), 'chart-line', 'only 5 rows'],
+    [text.replace(/Row 6.*\n/, ''), 'chart-line', 'A row is missing'], [text.replace(/In all.*\n/, ''), 'chart-short', 'cut off'], [text.replace('In all', 'Row 7 → 1A 1A (2)\nIn all'), 'chart-line', 'no row that begins with 7'],
+    [text.replace('In all', 'Row 3 → 1A 1C (2)\nIn all'), 'chart-line', 'out of order'],
   ])('that is wrong is refused with what to do (%#)', (wrong, code, words) => {
     const read = readWordChart(wrong, p.tray)
     expect(read.ok ? '' : read.problems[0]!.code).toBe(code)
@@ -61,6 +62,14 @@ describe('the grid as CSV', () => {
   it('of other programs is read: semicolons, tabs, quotes, a byte order mark', () => {
     const { tray } = piece()
     for (const text of ['\uFEFFA;B;;C\r\nB;B;B;B\r\n', 'A\tB\t\tC\nB\tB\tB\tB', '"A","b",–,"C"\n"B",B,B,B']) expect(valueOf(readGridCsv(text, tray))).toEqual({ columns: 4, rows: 2, numbers: [1, 2, 0, 3, 2, 2, 2, 2] })
+  })
+  it('obeys the limits of the document, each with a sentence', () => {
+    const { tray } = piece()
+    const says = (text: string) => { const read = readGridCsv(text, tray); return read.ok ? '' : read.problems[0]!.says }
+    expect(says(Array<string>(501).fill('A').join(','))).toContain('500 beads across; this file has 501')
+    expect(says(Array<string>(20_001).fill('A').join('\n'))).toContain('20000 bead rows; this file has 20001')
+    expect(says(Array<string>(20_000).fill(Array<string>(201).fill('').join(',')).join('\n'))).toContain('4000000 beads')
+    expect(readGridCsv(Array<string>(500).fill('A').join(','), tray).ok).toBe(true)
   })
   it.each([['', 'grid-empty'], ['A,B\nA', 'grid-ragged'], ['A,Q', 'grid-letter']])('that is wrong is refused with words (%j)', (text, code) => {
     const read = readGridCsv(text, piece().tray)

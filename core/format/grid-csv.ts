@@ -1,5 +1,6 @@
 import { trayByNumber, columnsOf, rowsOf, numberAt, type Part, type Piece } from '../piece/piece'
-import { bad, good, problem, type Result } from '../problem'
+import { LIMITS } from '../piece/schema'
+import { bad, good, problem, type Problem, type Result } from '../problem'
 import { csv } from './tally-csv'
 
 /**
@@ -45,14 +46,20 @@ export function readCsv(text: string): string[][] {
 /** A grid read from outside: tray numbers row-major. */
 export interface ReadGrid { readonly columns: number, readonly rows: number, readonly numbers: readonly number[] }
 
-const MOST_CELLS = 4_000_000
+/** What a grid read from outside has too much of for a part, in words; null if nothing. The limits are those of the document. */
+export function tooLarge(columns: number, rows: number): Problem | null {
+  if (columns > LIMITS.columns) return problem('grid-large', 'file', `A part can be ${LIMITS.columns} beads across; this file has ${columns}. Split it, or turn it by a quarter.`)
+  if (rows > LIMITS.rows) return problem('grid-large', 'file', `A part can have ${LIMITS.rows} bead rows; this file has ${rows}. Split it in two.`)
+  return columns * rows > LIMITS.cells ? problem('grid-large', 'file', `A part can hold ${LIMITS.cells} beads; this file has ${columns * rows}. Split it in two.`) : null
+}
 
 /** Reads a grid of letters. Letters that the tray has not are named, with where they stand. */
 export function readGridCsv(text: string, tray: Piece['tray']): Result<ReadGrid> {
   const lines = readCsv(text).filter(line => line.length > 1 || line[0]!.trim() !== '')
   if (lines.length === 0) return bad(problem('grid-empty', 'file', 'There is no row in this file.'))
   const columns = Math.max(...lines.map(l => l.length))
-  if (columns * lines.length > MOST_CELLS) return bad(problem('grid-large', 'file', `A part can hold ${MOST_CELLS} beads; this file has ${columns * lines.length}.`))
+  const large = tooLarge(columns, lines.length)
+  if (large) return bad(large)
   const byLetter = new Map(tray.map(b => [b.letter, b.number]))
   const numbers: number[] = []
   for (const [r, line] of lines.entries()) {

@@ -3,12 +3,14 @@ import { fitChoices, widthChoices } from '../fit/choices'
 import { reasonLine, reasonsOf } from '../fit/reasoning'
 import { fitOf } from '../fit/reckon'
 import { requireSpec } from '../bead/spec'
-import { columnsOf, countedRows, fittedPart, rowsOf, SECTIONS, type Part, type Piece } from '../piece/piece'
+import { joinOf } from '../piece/join'
+import { laidCounted, laidRows } from '../piece/laid'
+import { columnsOf, fittedPart, SECTIONS, type Part, type Piece } from '../piece/piece'
 import { beadsToBuy } from '../supply/beads'
 import { costOf } from '../supply/cost'
 import { cutList, holeChecks, pathOf, threadCuts } from '../supply/thread'
-import { allRowWords, wordsLine } from '../tally/words'
-import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf, type Counts } from '../tally/tally'
+import { piecedRowWords, wordsLine } from '../tally/words'
+import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf, type Counts } from '../tally/tally'
 
 const byLetter = (piece: Piece, counts: Counts): Record<string, number> =>
   Object.fromEntries(piece.tray.map(b => [b.letter, counts.get(b.number) ?? 0]))
@@ -21,17 +23,18 @@ function reportPart(piece: Piece, part: Part) {
     technique: part.technique,
     spec: requireSpec(part.spec),
     columns: columnsOf(part),
-    beadRows: rowsOf(part),
-    rows: countedRows(part),
+    beadRows: laidRows(part),
+    rows: laidCounted(part),
     repeats: part.times,
     tally: {
       beads: totalOf(counts),
       byBead: byLetter(piece, counts),
       bySection: Object.fromEntries(SECTIONS.map(s => [s, byLetter(piece, tallySection(part, s))])),
-      byRow: [...allRowWords(part)].map(w => ({ from: w.from, to: w.to, direction: w.direction, beads: w.beads, words: wordsLine(w, piece.tray) })),
+      byRow: [...piecedRowWords(piece, part)].map(w => ({ from: w.from, to: w.to, direction: w.direction, beads: w.beads, words: wordsLine(w, piece.tray) })),
     },
     extent: extentOf(piece, part),
-    path: pathOf(part),
+    join: joinOf(piece, part),
+    path: pathOf(part, piece),
     thread: threadCuts(piece, part),
     holes: holeChecks(piece, part),
   }
@@ -46,6 +49,7 @@ export function reportPiece(piece: Piece) {
     name: piece.name,
     tally: {
       beads: totalOf(counts),
+      toJoin: totalOf(tallyJoin(piece)),
       byBead: beadCounts(piece.tray, counts).map(({ bead, count, grams }) => ({ number: bead.number, letter: bead.letter, name: bead.name, spec: bead.spec, count, grams })),
       bySize: sizeCounts(piece.tray, counts),
     },

@@ -1,7 +1,7 @@
 import { requireSpec } from '../bead/spec'
 import { isCordWork } from '../tally/cords'
 import { beadsToBuy } from '../supply/beads'
-import { allRowWords, asides, runText } from '../tally/words'
+import { asides, piecedRowWords, runText } from '../tally/words'
 import { beadCounts, tallyPart, tallySection } from '../tally/tally'
 import { SECTIONS, trayByNumber, type Piece } from '../piece/piece'
 
@@ -38,7 +38,7 @@ export function rowsCsv(piece: Piece): string {
   const letters = trayByNumber(piece.tray)
   const rows: (string | number)[][] = [['part', 'first row', 'last row', 'direction', 'beads', 'words', 'also']]
   for (const part of piece.parts.filter(p => !isCordWork(p))) {
-    for (const words of allRowWords(part)) {
+    for (const words of piecedRowWords(piece, part)) {
       rows.push([part.name, words.from, words.to, words.direction === '→' ? 'left to right' : 'right to left', words.beads, words.runs.map(run => runText(run, letters)).join(' '), asides(words).join('; ')])
     }
   }

@@ -1,10 +1,11 @@
 import { BEAD_SPECS, findSpec } from '../bead/spec'
-import { columnsOf, countedRows, rowsOf, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
+import { laidCounted } from '../piece/laid'
+import { columnsOf, rowsOf, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
-import { allRowWords, asides, GAP, rowTitle, runText } from '../tally/words'
+import { asides, GAP, joinWords, allRowWords, rowTitle, runText } from '../tally/words'
 import { TECHNIQUES } from '../technique/registry'
 import type { Settings } from '../technique/technique'
-import type { ReadGrid } from './grid-csv'
+import { tooLarge, type ReadGrid } from './grid-csv'
 
 /**
  * The word chart: a plain text that a person works from and Weben reads back. A head with stitch, counts and beads; then a line for each
@@ -24,7 +25,7 @@ export function wordChart(piece: Piece, part: Part): string {
     `Part: ${part.name}`,
     `Stitch: ${technique.name} (${technique.id})`,
     `How worked: ${Object.entries(part.settings).map(([key, value]) => `${key} ${settingText(value)}`).join(', ')}`,
-    `Grid: ${columnsOf(part)} across, ${rowsOf(part)} bead rows, ${countedRows(part)} rows as counted`,
+    `Grid: ${columnsOf(part)} across, ${rowsOf(part)} bead rows, ${laidCounted(part)} rows as counted`,
     '',
     'Beads',
     ...piece.tray.map(b => `${b.letter}  ${b.name}, ${b.finish}, ${b.colour}, ${findSpec(b.spec)!.name}`),
@@ -36,6 +37,12 @@ export function wordChart(piece: Piece, part: Part): string {
     running += words.beads
     const also = asides(words)
     lines.push(`${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads}; ${running})${also.length > 0 ? ` · ${also.join(' · ')}` : ''}`)
+  }
+  // What joins the ends is no row of the grid: it is read over.
+  const joining = joinWords(piece, part)
+  if (joining) {
+    running += joining.beads
+    lines.push(`To join: ${joining.runs.map(run => runText(run, letters)).join(' ')} (${joining.beads}; ${running})`)
   }
   lines.push('', `In all ${running} beads`, '')
   return lines.join('\n')
@@ -73,23 +80,40 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   const grid = /^(\d+) across, (\d+) bead rows/.exec(field('Grid') ?? '')
   const columns = Number(grid?.[1])
   const rows = Number(grid?.[2])
-  if (!grid || columns < 1 || columns > 500 || rows > 20_000 || columns * rows > 4_000_000) return bad(problem('chart-grid', 'Grid', 'The line “Grid:” should read like “20 across, 40 bead rows”, up to 500 across.'))
+  if (!grid || columns < 1) return bad(problem('chart-grid', 'Grid', 'The line “Grid:” should read like “20 across, 40 bead rows”.'))
+  const large = tooLarge(columns, rows)
+  if (large) return bad(large)
   const work = { columns, rows, settings: settings.data, bead: BEAD_SPECS[0]! }
   const wrong = technique.check(work)
   if (wrong.length > 0) return bad(...wrong)
   const byLetter = new Map<string, number>([[GAP, 0], ...tray.map((b): [string, number] => [b.letter, b.number])])
   const numbers = new Array<number>(columns * rows).fill(0)
-  let i = 0
+  const workingRows = technique.workingRows(work)
+  /** Working rows by the number of the first row that each makes: rows that hold no bead are left out. */
+  const byNumber = new Map(Array.from({ length: workingRows }, (_, i) => [technique.workingRow(i, work).from, i]))
+  let [i, total] = [0, 0]
+  let ended = false
   const from = lines.findIndex(l => l.trim() === 'Rows')
   for (let at = from + 1; from >= 0 && at < lines.length; at++) {
     const line = lines[at]!.trim()
     if (line === '') continue
-    const found = /^(?:Row|Round)s? [\d–-]+ ([→←]) (.*?)\s*\((\d+)(?:; \d+)?\)/.exec(line)
-    if (!found) { if (line.startsWith('In all')) break; return trouble(at + 1, 'write a row like “Row 3 → 2A 1B (3)”.') }
-    if (i >= technique.workingRows(work)) return trouble(at + 1, `the grid has only ${technique.workingRows(work)} rows to work; take the rest out or make the grid longer.`)
-    const { keys } = technique.workingRow(i++, work)
+    const joining = /^To join:.*\((\d+)(?:; \d+)?\)/.exec(line)
+    if (joining) { total += Number(joining[1]); continue }
+    const found = /^(?:Row|Round)s? (\d+)(?:[–-]\d+)? ([→←]) (.*?)\s*\((\d+)(?:; \d+)?\)/.exec(line)
+    if (!found) {
+      const all = /^In all (\d+)/.exec(line)
+      if (!all) return trouble(at + 1, 'write a row like “Row 3 → 2A 1B (3)”.')
+      if (Number(all[1]) !== total) return trouble(at + 1, `the rows above hold ${total} beads; it says ${all[1]}. A row is missing, or one of the counts is wrong.`)
+      ended = true
+      break
+    }
+    const index = byNumber.get(Number(found[1]))
+    if (index === undefined) return trouble(at + 1, `the grid has no row that begins with ${found[1]}: it has ${workingRows} to work. Take the row out, or make the grid longer.`)
+    if (index < i) return trouble(at + 1, `row ${found[1]} stands there already, or out of order. Write the rows in the order in which they are worked.`)
+    i = index + 1
+    const { keys } = technique.workingRow(index, work)
     let [k, beads] = [0, 0]
-    for (const run of found[2]!.split(/\s+/).filter(Boolean)) {
+    for (const run of found[3]!.split(/\s+/).filter(Boolean)) {
       const [, count, letter] = /^(\d+)(\D+)$/.exec(run) ?? []
       const number = letter === undefined ? undefined : byLetter.get(letter)
       if (number === undefined) return trouble(at + 1, `“${run.slice(0, 12)}” is no run of a bead on the tray; write a count and a letter, like 3A.`)
@@ -100,8 +124,9 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
       }
     }
     if (k !== keys.length) return trouble(at + 1, `this row has ${keys.length} places; its runs hold ${k}. Write gaps as 2${GAP}.`)
-    if (beads !== Number(found[3])) return trouble(at + 1, `its runs hold ${beads} beads where it says ${found[3]}. Correct one of them.`)
+    if (beads !== Number(found[4])) return trouble(at + 1, `its runs hold ${beads} beads where it says ${found[4]}. Correct one of them.`)
+    total += beads
   }
-  if (i !== technique.workingRows(work)) return bad(problem('chart-short', 'Rows', `The grid has ${technique.workingRows(work)} rows to work; this chart names ${i}.`))
+  if (!ended) return bad(problem('chart-short', 'Rows', 'The chart is cut off: its last line should read “In all … beads”. Export it again, or write that line.'))
   return good({ technique: technique.id, settings: settings.data, columns, rows, numbers })
 }

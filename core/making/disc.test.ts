@@ -1,13 +1,52 @@
 import { describe, expect, it } from 'vitest'
-import { part } from '../../tests/fixture/piece'
+import { parse } from 'csv-parse/sync'
+import { bead, part, piece } from '../../tests/fixture/piece'
+import { reportPiece } from '../format/report'
+import { rowsCsv } from '../format/tally-csv'
+import { wordChart } from '../format/word-chart'
 import { cellsFrom, emptyCells } from '../grid/cells'
-import { requireTechnique } from '../technique/registry'
+import { columnsOf, rowsOf, type Part } from '../piece/piece'
+import { rowWords } from '../tally/words'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { walked } from '../technique/braid/plan'
 import { discMove, discMoves, nextBeads, pauseWords } from './disc'
+
+const rowOrder = (one: Part, round: number): string => requireTechnique(one.technique).workingRow(round, { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings }).keys.map(k => k % columnsOf(one)).join()
 
 const braid = (n: number, school: 'A' | 'B', rounds: number) => part({
   technique: `braid-${n}`, settings: requireTechnique(`braid-${n}`).settings.parse({ school }), spec: 'round-8', times: 1,
   start: emptyCells(n, 0), repeat: cellsFrom(n, rounds, Array.from({ length: n * rounds }, (_, k) => 1 + k % 3)), end: emptyCells(n, 0),
+})
+
+describe('words and disc', () => {
+  it('name the beads of every round in the order in which the hands move the strands, in every braid and school', () => {
+    for (const technique of TECHNIQUES.filter(t => t.braid)) {
+      for (const own of [{ school: 'A' }, { school: 'B' }, { braid: '7' }, { braid: '16', school: 'B' }, {}]) {
+        const settings = technique.settings.safeParse(own)
+        if (!settings.success) continue
+        const n = technique.nearestColumns(8, settings.data)
+        const one = part({ technique: technique.id, settings: settings.data, spec: technique.material === 'cord' ? 'cord-2' : 'round-8', times: 1, start: emptyCells(n, 0), repeat: cellsFrom(n, 12, Array.from({ length: 12 * n }, (_, k) => k + 1)), end: emptyCells(n, 0) })
+        // The literal machine, played from the start.
+        const laid = walked(technique.braid!.plan(settings.data), 12 * n)
+        for (let round = 0; round < 12; round++) {
+          const hands = laid.slice(round * n, (round + 1) * n).map(l => round * n + l.strand + 1)
+          expect(rowWords(one, round).runs.flatMap(r => Array<number>(r.count).fill(r.number)), `${technique.id} ${JSON.stringify(own)} round ${round + 1}`).toEqual(hands)
+          expect(hands).toEqual(Array.from({ length: n }, (_, k) => discMove(one, round * n + k)!.number))
+        }
+      }
+    }
+  })
+  it('say rounds alike in report, word chart and CSV', () => {
+    const one = { ...braid(8, 'A', 4), spec: 'round-8' }
+    const p = piece({ parts: [one], tray: [bead(1), bead(2), bead(3)] })
+    const hands = Array.from({ length: 4 }, (_, round) => Array.from({ length: 8 }, (_, k) => 'ABC'[discMove(one, round * 8 + k)!.number - 1]).join(''))
+    const spelt = (words: string) => words.split(' ').map(w => w.slice(-1).repeat(Number.parseInt(w))).join('')
+    expect(reportPiece(p).parts[0]!.tally.byRow.map(r => spelt(/→ (.*) \(/.exec(r.words)![1]!))).toEqual(hands)
+    expect([...wordChart(p, one).matchAll(/^Round \d+ → (.*) \(/gm)].map(m => spelt(m[1]!))).toEqual(hands)
+    expect((parse(rowsCsv(p)) as string[][]).slice(1).map(l => spelt(l[5]!))).toEqual(hands)
+    // Two beads of each step change places from one round to the next.
+    expect(new Set(hands.map((_, round) => rowOrder(one, round))).size).toBe(2)
+  })
 })
 
 describe('moves on the disc', () => {

@@ -1,5 +1,5 @@
 import { columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
-import { acted, loadedDisc, slotOf, type BraidPlan, type Disc, type School } from '../technique/braid/plan'
+import { acted, playOf, slotOf, strandOfMove, type BraidPlan, type Disc, type School } from '../technique/braid/plan'
 
 /** One move of a braid as the hands do it, with the disc as it lies before. */
 export interface DiscMove {
@@ -30,29 +30,6 @@ export function discMoves(part: Part): number {
   return braid ? rowsOf(part) * braid.plan(part.settings).load.length : 0
 }
 
-const restCache = new WeakMap<BraidPlan, { readonly discs: readonly Disc[] }>()
-
-/** The disc at the beginning of each round, until the strands lie as at the start; later rounds repeat these, turned further. */
-function roundsOf(plan: BraidPlan): readonly Disc[] {
-  let known = restCache.get(plan)
-  if (!known) {
-    const discs = [loadedDisc(plan)]
-    for (;;) {
-      let disc = discs.at(-1)!
-      for (const act of plan.cycle) {
-        const next = acted(disc, act)
-        if (!next.ok) throw new Error(next.problems[0]!.says)
-        disc = next.value
-      }
-      if (disc.strands.every((s, i) => s === discs[0]!.strands[i]) || discs.length > 200) break
-      discs.push(disc)
-    }
-    known = { discs }
-    restCache.set(plan, known)
-  }
-  return known.discs
-}
-
 /** Turn of the disc per act of turning in one cycle. */
 const drift = (plan: BraidPlan): number => plan.cycle.reduce((sum, a) => sum + (a.do === 'turn' ? a.by : 0), 0)
 
@@ -71,13 +48,13 @@ export function discMove(part: Part, index: number): DiscMove | null {
   const cycle = Math.floor(index / moves)
   const inRound = index % moves
   const round = Math.floor(index / plan.load.length)
-  const begun = roundsOf(plan)
-  let disc = begun[cycle % begun.length]!
+  const { discs } = playOf(plan)
+  let disc = discs[cycle % discs.length]!
   disc = { ...disc, turned: drift(plan) * cycle }
   let seen = 0
   for (const act of plan.cycle) {
     if (act.do === 'move' && seen++ === inRound) {
-      const strand = disc.strands[act.from - 1]!
+      const strand = strandOfMove(plan, index)
       const school: School = part.settings.school === 'B' ? 'B' : 'A'
       const strands = plan.load.length
       const step = cycle * moves / 2 + Math.floor(inRound / 2)

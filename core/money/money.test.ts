@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CURRENCIES, plainMoney, priceOf, requireCurrency, roundMoney, showMoney, tryParseMoney } from './money'
+import { amountIn, CURRENCIES, plainMoney, priceOf, requireCurrency, roundMoney, showMoney, tryParseMoney } from './money'
 
 const read = (text: string, code = 'EUR') => {
   const result = tryParseMoney(text, code)
@@ -18,6 +18,7 @@ describe('money', () => {
     expect(showMoney(1234, 'EUR')).toBe('€\u00A012.34')
     expect(showMoney(-5, 'GBP')).toBe('−£\u00A00.05')
     expect(showMoney(450, 'JPY')).toBe('¥\u00A0450')
+    expect([amountIn(1234, 'EUR'), amountIn(1234, 'JPY')]).toEqual([12.34, 1234])
     expect([read('12,5'), read('€ 12.34'), read('7'), read('450 JPY', 'JPY')]).toEqual([1250, 1234, 700, 450])
     expect([read('a lot'), read('1.234'), read('4.5', 'JPY'), read('-3'), read('999999999')]).toEqual(['money-unread', 'money-unread', 'money-unread', 'money-unread', 'money-far'])
   })

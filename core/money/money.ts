@@ -44,6 +44,9 @@ export function showMoney(minor: number, code: string): string {
   return `${minor < 0 ? '−' : ''}${sign}\u00A0${plainMoney(Math.abs(minor), decimals)}`
 }
 
+/** 1234 of EUR → 12.34, of JPY → 1234: an amount in the currency itself, for charts. */
+export const amountIn = (minor: number, code: string): number => minor / 10 ** requireCurrency(code).decimals
+
 /** Digits only, with a point: for fields and files. */
 export function plainMoney(minor: number, decimals: number): string {
   const text = String(Math.abs(minor)).padStart(decimals + 1, '0')

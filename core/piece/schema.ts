@@ -60,7 +60,7 @@ const swatchSchema = z.strictObject({
   lengthMm: mm(1, 4000),
   columns: z.int().min(0).max(500).default(0).describe('Beads across that were measured; 0 if only the length was'),
   widthMm: mm(0, 1000).default(0),
-  from: text(80).default('').describe('What was measured: a swatch, or the name of a finished piece'),
+  from: text(80).default('').describe('Name of the finished piece that was measured from end to end; empty for rows measured within a swatch'),
 })
 
 export const gaugeSchema = z.strictObject({

@@ -5,6 +5,7 @@ import { EARRING_GRAMS } from '../fit/kind'
 import { weightOf } from '../supply/cost'
 import { holeChecks } from '../supply/thread'
 import { strandCords } from '../tally/cords'
+import { gapFindings } from './gaps'
 import { tallyPart, totalOf } from '../tally/tally'
 
 /** The stages of a piece and how many things in each want a look. */
@@ -23,7 +24,7 @@ export function readinessOf(piece: Piece): Readiness {
   const empty = piece.parts.filter(part => totalOf(tallyPart(part)) === 0).length
   return {
     fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
-    mat: empty + piece.parts.filter(part => strandCords(part, piece.tray).some(c => c.changes)).length,
+    mat: empty + piece.parts.flatMap(gapFindings).filter(f => f.weight === 'stops').length + piece.parts.filter(part => strandCords(part, piece.tray).some(c => c.changes)).length,
     tally: 0,
     supplies: piece.parts.flatMap(part => holeChecks(piece, part)).filter(check => check.verdict !== 'easy').length + (heavy(piece) ? 1 : 0),
   }

@@ -32,56 +32,85 @@ export const hankGrams = ({ l, perGram }: { readonly l: number, readonly perGram
 
 const NOTHING: Buying = { packs: [], grams: 0, price: 0, shortGrams: 0 }
 
-interface Way { readonly price: number, readonly units: number, readonly count: number, readonly from: number, readonly taken: number }
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
-const better = (a: Way, b: Way | undefined): boolean => b === undefined || a.price < b.price || (a.price === b.price && (a.units < b.units || (a.units === b.units && a.count < b.count)))
+/** A pack in whole units of weight, and how many of it may be bought at most. */
+interface Size { readonly pack: Pack, readonly units: number, readonly most: number }
+
+/** So many packs of one size, taken together or not at all: any count is a sum of such bundles. */
+interface Bundle { readonly size: number, readonly count: number }
+
+function bundlesOf(sizes: readonly Size[], room: number): Bundle[] {
+  return sizes.flatMap(({ units, most }, size) => {
+    const out: Bundle[] = []
+    let left = Math.min(most, Math.ceil(room / units))
+    for (let count = 1; left > 0; count *= 2) {
+      out.push({ size, count: Math.min(count, left) })
+      left -= count
+    }
+    return out
+  })
+}
+
+/**
+ * The pack that any surplus of others can be changed into without loss: of unlimited stock, with prices the cheapest by weight, else the
+ * largest. Among as many other packs as it has units there are always some that weigh a multiple of it together (by their sums, modulo
+ * its weight), so no more of them than that need to be looked at.
+ */
+function currencyOf(sizes: readonly Size[], priced: boolean): Size | undefined {
+  const better = (a: Size, b: Size) => (priced ? a.pack.price! / a.units - b.pack.price! / b.units : 0) || b.units - a.units
+  return sizes.filter(s => s.most === Infinity).sort(better)[0]
+}
 
 /**
  * The packs to buy for `grams`: with prices for all, the cheapest; otherwise the least surplus; then the fewest packs. No more of
- * a pack than the seller has. Weights are searched in tenths of a gram; far beyond the largest pack whole ones are taken first.
+ * a pack than the seller has. Weights count in tenths of a gram; the answer is exact.
  */
 export function buying(grams: number, offered: readonly Pack[]): Buying {
   if (grams <= 1e-9) return NOTHING
   const there = offered.filter(p => p.stock === null || p.stock > 0)
-  const priced = there.length > 0 && there.every(p => p.price !== null)
-  const sizes = there.map(p => ({ pack: p, units: Math.max(1, Math.round(p.grams * 10)) })).sort((a, b) => b.units - a.units)
-  if (sizes.length === 0) return { packs: [], grams: 0, price: null, shortGrams: grams }
-  const need = Math.ceil(grams * 10 - 1e-9)
-  const best = sizes[0]!
-  const dear = priced ? [...sizes].sort((a, b) => a.pack.price! / a.units - b.pack.price! / b.units || b.units - a.units)[0]! : best
-  const most = (s: (typeof sizes)[number]) => s.pack.stock ?? Infinity
-  const whole = Math.min(most(dear), Math.max(0, Math.floor((need - 4 * best.units) / dear.units)))
-  const rest = need - whole * dear.units
-  const limit = rest + best.units
-  let ways: (Way | undefined)[] = Array.from({ length: limit + 1 })
-  ways[0] = { price: 0, units: 0, count: 0, from: 0, taken: 0 }
-  const layers = [ways]
-  for (const size of sizes) {
-    const next: (Way | undefined)[] = Array.from({ length: limit + 1 })
-    const bound = Math.min(most(size) - (size === dear ? whole : 0), Math.ceil(limit / size.units))
-    for (let at = 0; at <= limit; at++) {
-      const way = ways[at]
-      if (!way) continue
-      for (let n = 0; n <= bound && (n === 0 || at + (n - 1) * size.units < rest); n++) {
-        const to = Math.min(limit, at + n * size.units)
-        const found: Way = { price: way.price + (priced ? n * size.pack.price! : 0), units: way.units + n * size.units, count: way.count + n, from: at, taken: n }
-        if (better(found, next[to])) next[to] = found
-      }
+  if (there.length === 0) return { packs: [], grams: 0, price: null, shortGrams: grams }
+  const priced = there.every(p => p.price !== null)
+  const tenths = there.map(p => Math.max(1, Math.round(p.grams * 10)))
+  const unit = tenths.reduce(gcd)
+  const sizes: Size[] = there.map((pack, k) => ({ pack, units: tenths[k]! / unit, most: pack.stock ?? Infinity })).sort((a, b) => b.units - a.units)
+  const need = Math.ceil((grams * 10 - 1e-9) / unit)
+  const largest = sizes[0]!.units
+  const ground = currencyOf(sizes, priced)
+  const others = ground ? Math.max(0, ...sizes.filter(s => s !== ground).map(s => s.units)) * (ground.units - 1) : Infinity
+  const whole = ground && Number.isFinite(others) ? Math.max(0, Math.floor((need - others) / ground.units)) : 0
+  const rest = need - whole * (ground?.units ?? 0)
+  const all = sizes.reduce((sum, s) => sum + s.units * s.most, 0)
+  const limit = Math.min(rest + largest, all)
+  // Cheapest way to every total, and the fewest packs for it: bundle after bundle.
+  const price = new Float64Array(limit + 1).fill(Infinity)
+  const count = new Float64Array(limit + 1).fill(Infinity)
+  price[0] = 0
+  count[0] = 0
+  const bundles = bundlesOf(sizes, limit)
+  const taken = bundles.map(({ size, count: many }) => {
+    const { pack, units } = sizes[size]!
+    const used = new Uint8Array(limit + 1)
+    const costs = priced ? many * pack.price! : 0
+    for (let at = limit, weight = many * units; at >= weight; at--) {
+      const [p, n] = [price[at - weight]! + costs, count[at - weight]! + many]
+      if (p < price[at]! || (p === price[at] && n < count[at]!)) { price[at] = p; count[at] = n; used[at] = 1 }
     }
-    ways = next
-    layers.push(ways)
+    return used
+  })
+  let end = 0
+  for (let at = 1; at <= limit; at++) {
+    if (count[at] === Infinity) continue
+    if (end < rest ? at > end : priced && (price[at]! < price[end]!)) end = at
   }
-  let end = -1
-  for (let at = 0; at <= limit; at++) if (ways[at] && (at >= rest ? end < rest || better(ways[at]!, ways[end]) : at > end && end < rest)) end = at
-  const packs: Packs[] = []
-  for (let k = sizes.length, at = end; k > 0; k--) {
-    const { taken, from } = layers[k]![at]!
-    const count = taken + (sizes[k - 1] === dear ? whole : 0)
-    const { pack: { grams: g, kind, price } } = sizes[k - 1]!
-    if (count > 0) packs.unshift({ grams: g, count, kind, price })
-    at = from
+  const counts = sizes.map(s => (s === ground ? whole : 0))
+  for (let k = bundles.length - 1, at = end; k >= 0; k--) {
+    if (taken[k]![at] === 0) continue
+    const { size, count: many } = bundles[k]!
+    counts[size]! += many
+    at -= many * sizes[size]!.units
   }
-  packs.sort((a, b) => b.grams - a.grams)
+  const packs = sizes.flatMap(({ pack: { grams: g, kind, price: each } }, k): Packs[] => (counts[k]! > 0 ? [{ grams: g, count: counts[k]!, kind, price: each }] : []))
   const total = packs.reduce((s, p) => s + p.grams * p.count, 0)
   return { packs, grams: total, price: priced ? packs.reduce((s, p) => s + p.price! * p.count, 0) : null, shortGrams: Math.max(0, Math.round((grams - total) * 100) / 100) }
 }

@@ -210,6 +210,19 @@ describe('beads to buy', () => {
       expect(grams - tenths / 10).toBeLessThan(Math.min(...sizes))
     }))
   })
+  it('packs without prices leave the least over that any packs can (from scratch, over all totals)', () => {
+    // once 148: a pack of 28 g was always taken first
+    expect(packsFor(142.46, [24, 28])).toEqual([{ grams: 24, count: 6, kind: 'pack', price: null }])
+    fc.assert(fc.property(fc.integer({ min: 1, max: 6000 }), fc.uniqueArray(fc.integer({ min: 3, max: 300 }), { minLength: 1, maxLength: 4 }), (need, sizes) => {
+      // Totals in tenths of a gram that packs of these sizes can come to, each with the fewest packs for it.
+      const fewest = new Map<number, number>([[0, 0]])
+      for (let total = 1; total <= need + 300; total++) for (const s of sizes) { const n = fewest.get(total - s); if (n !== undefined && n + 1 < (fewest.get(total) ?? Infinity)) fewest.set(total, n + 1) }
+      const least = Math.min(...[...fewest.keys()].filter(t => t >= need))
+      const packs = packsFor(need / 10, sizes.map(s => s / 10))
+      expect(packs.reduce((sum, p) => sum + p.grams * p.count, 0)).toBeCloseTo(least / 10, 6)
+      expect(packs.reduce((sum, p) => sum + p.count, 0)).toBe(fewest.get(least))
+    }), { numRuns: 60 })
+  })
   it('weighs 195 cylinders 11/0 as one gram and leaves out what is not used', () => {
     const p = piece({ supply: supplySchema.parse({ spare: 0, cull: 0 }), parts: [part({ start: rows('AAAAA'.slice(0, 4)), repeat: rows('AAAA'), end: rows('AAAA'), times: 193 })] })
     const [only, ...rest] = beadsToBuy(p)

@@ -1,13 +1,15 @@
 import { checkHole, type HoleCheck, type Passing } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
 import { closureOf } from '../fit/closure'
-import { fittedPart, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { joinOf } from '../piece/join'
+import { laidOf, laidWork } from '../piece/laid'
+import { fittedPart, partRow, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
 import { CORD_KNOTS_MM } from '../technique/braid/rope'
 import { isFolded } from '../technique/braid/cord'
-import { showNumber } from '../units/length'
+import { plainNumber, showNumber } from '../units/length'
 import { cordScale, isCordWork, strandCords } from '../tally/cords'
-import { tallyPart, totalOf } from '../tally/tally'
+import { tallyPart } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
 import { EAR_WIRE_MM } from './wire'
@@ -35,8 +37,16 @@ export interface ThreadCut {
 
 const roundUp = (mm: number): number => Math.ceil(mm / CUT_STEP_MM - 1e-9) * CUT_STEP_MM
 
-export function pathOf(part: Part): ThreadPath {
-  return techniqueOf(part).path({ ...workOf(part), beads: totalOf(tallyPart(part)) })
+/** Openings of its closure that the work itself makes: a button's loops, or several to choose from. */
+const openingsOf = ({ closure }: Piece['fit']): number => (closure.kind === 'button' || closure.openings > 1 ? closure.openings : 0)
+
+/** The way of threads, cords and wire through what is laid of a part; of the part that is fitted, with what closing or joining its ends asks. */
+export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): ThreadPath {
+  const fitted = piece !== undefined && fittedPart(piece).id === part.id
+  const path = techniqueOf(part).path({ ...laidWork(part), ...(fitted ? { openings: openingsOf(piece.fit) } : {}) })
+  const more = piece ? joinOf(piece, part)?.threadMm ?? 0 : 0
+  if (more === 0) return path
+  return { ...path, runs: path.runs.map(run => (run.joined ? { ...run, lengthMm: run.lengthMm + more, formula: `${run.formula} + ${plainNumber(more)} mm to join the ends` } : run)) }
 }
 
 export interface ThreadNeed { readonly pathMm: number, readonly sewingMm: number, readonly supply: Supply }
@@ -60,7 +70,7 @@ export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): { joins: nu
 
 /** Cords of a plain braid, a line for each colour and thickness: doubled strands are one more, folded ones half as many at twice the length. */
 function cordCuts(piece: Piece, part: Part): ThreadCut[] {
-  const run = pathOf(part).runs[0]!
+  const run = pathOf(part, piece).runs[0]!
   const scale = cordScale(part, piece.tray)
   const oneMm = run.lengthMm === 0 ? 0 : (run.lengthMm - CORD_KNOTS_MM) * scale + CORD_KNOTS_MM
   const cords = strandCords(part, piece.tray)
@@ -81,7 +91,7 @@ function cordCuts(piece: Piece, part: Part): ThreadCut[] {
 export function threadCuts(piece: Piece, part: Part): ThreadCut[] {
   const { supply, fit } = piece
   if (isCordWork(part)) return cordCuts(piece, part)
-  return pathOf(part).runs.map((run) => {
+  return pathOf(part, piece).runs.map((run) => {
     if (!run.joined) {
       const cutMm = roundUp(run.lengthMm)
       return { id: run.id, name: run.name, pieces: run.count, cutMm, totalMm: cutMm * run.count, joins: 0, spareMm: (cutMm - run.lengthMm) * run.count, pathMm: run.lengthMm * run.count, formula: run.formula }
@@ -195,9 +205,10 @@ const sewn = ({ fit }: Piece): boolean => closureOf(fit.closure.kind).sewingMm >
 /** Specs that rows at the two ends of a part use. */
 function endSpecs(piece: Piece, part: Part): Set<string> {
   const specs = new Map(piece.tray.map(b => [b.number, b.spec]))
-  const rows = rowsOf(part)
+  const { part: laid } = laidOf(part)
+  const rows = rowsOf(laid)
   const out = new Set<string>()
-  for (const r of rows === 0 ? [] : [0, rows - 1]) for (const number of partRow(part, r)) if (specs.has(number)) out.add(specs.get(number)!)
+  for (const r of rows === 0 ? [] : [0, rows - 1]) for (const number of partRow(laid, r)) if (specs.has(number)) out.add(specs.get(number)!)
   return out
 }
 

@@ -2,7 +2,8 @@ import { bundleDiameter } from '../bead/hole'
 import { isCord, requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import { cellAt } from '../grid/cells'
-import { beadOf, columnsOf, rowsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
+import { laidOf, laidRows } from '../piece/laid'
+import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
 import { DOUBLED_TIMES, doubledStrands } from '../technique/braid/cord'
 
 /** Whether a part is braided of plain cords: its cells are crossings, not beads. */
@@ -22,8 +23,9 @@ export interface StrandCord {
 }
 
 /** The cords of a plain braid, strand by strand, by what is seen of each first; empty for other work. */
-export function strandCords(part: Part, tray: readonly TrayBead[]): StrandCord[] {
-  if (!isCordWork(part) || rowsOf(part) === 0) return []
+export function strandCords(grid: Part, tray: readonly TrayBead[]): StrandCord[] {
+  if (!isCordWork(grid) || laidRows(grid) === 0) return []
+  const { part } = laidOf(grid)
   const doubled = doubledStrands(part.settings)
   const sections = SECTIONS.filter(s => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
   return Array.from({ length: columnsOf(part) }, (_, s) => {
@@ -68,7 +70,7 @@ export interface BoundEnd {
  */
 export function boundEnd(part: Part, tray: readonly TrayBead[]): BoundEnd | null {
   const technique = techniqueOf(part)
-  if (!technique.braid || rowsOf(part) === 0) return null
+  if (!technique.braid || laidRows(part) === 0) return null
   const strands = columnsOf(part)
   const diameters = isCordWork(part)
     ? strandCords(part, tray).flatMap(c => (c.doubled ? [c.diameterMm, c.diameterMm] : [c.diameterMm]))

@@ -18,13 +18,23 @@ const braid = (flat: number[], school: 'A' | 'B' = 'A', columns = 8) => piece({
 })
 
 describe('strand lists', () => {
-  it('say what to string, by bobbin, slot and compass', () => {
+  it('say what to string, by bobbin, slot and side of the disc', () => {
     const p = braid([1, 2, 1, 1, 1, 1, 1, 1, 1, 2, 1, 1, 1, 1, 1, 1, 3, 2, 1, 1, 1, 1, 1, 1])
     const lists = strandLists(p.parts[0]!)
-    expect(lists.slice(0, 2).map(l => [l.bobbin, l.slot, l.place, strandWords(l, p.tray), l.beads])).toEqual([[1, 1, 'N right', '2A 1C', 3], [2, 8, 'E left', '3B', 3]])
+    expect(lists.slice(0, 2).map(l => [l.bobbin, l.slot, l.place, strandWords(l, p.tray), l.beads])).toEqual([[1, 1, 'top right', '2A 1C', 3], [2, 8, 'right upper', '3B', 3]])
     expect(lists.map(l => l.slot)).toEqual([1, 8, 9, 16, 17, 24, 25, 32])
     expect(strandWords(lists[0]!, p.tray, true)).toBe('1C 2A')
-    expect(placeOfSlot(32, 32)).toBe('N left')
+    // as the words of the moves have it: 17 is bottom left, whichever way one counts
+    expect([32, 1, 8, 9, 16, 17, 24, 25].map(slot => placeOfSlot(slot, 32))).toEqual(['top left', 'top right', 'right upper', 'right lower', 'bottom right', 'bottom left', 'left lower', 'left upper'])
+    for (const slots of [8, 32, 48]) {
+      for (let slot = 1; slot <= slots; slot++) {
+        const angle = (slot - 0.5) / slots * 2 * Math.PI
+        const [side, half] = placeOfSlot(slot, slots).split(' ')
+        const words = `${side} ${half}`
+        if (Math.abs(Math.sin(angle)) > 0.2) expect(words.includes(Math.sin(angle) > 0 ? 'right' : 'left')).toBe(true)
+        expect(words.includes(Math.cos(angle) > 0 ? 'lower' : 'upper') || words.includes(Math.cos(angle) > 0 ? 'bottom' : 'top')).toBe(false)
+      }
+    }
   })
   it('painting the surface and reading the strands back gives the same surface, in every braid and both schools', () => {
     fc.assert(fc.property(fc.constantFrom(8, 12, 16), fc.constantFrom('A' as const, 'B' as const), fc.integer({ min: 1, max: 40 }), fc.infiniteStream(fc.integer({ min: 1, max: 3 })), (n, school, rounds, stream) => {

@@ -4,6 +4,7 @@ import { requireSpec } from '../bead/spec'
 import { latticeOf } from '../pattern/place'
 import { neighbourOffsets, siteOf } from '../technique/lattice'
 import { tallyPart } from './tally'
+import { laidOf } from '../piece/laid'
 import { columnsOf, isInside, numberAt, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 
@@ -13,7 +14,7 @@ export interface StrandList {
   readonly bobbin: number
   /** Slot in which the strand is loaded. */
   readonly slot: number
-  /** Compass side of its dot, and the side of the dot on which it lies. */
+  /** Where that lies on the disc. */
   readonly place: string
   readonly runs: readonly { readonly number: number, readonly count: number }[]
   readonly beads: number
@@ -21,19 +22,21 @@ export interface StrandList {
 
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
-const SIDES = ['N', 'E', 'S', 'W'] as const
+/** Sides of the disc as it lies before one, clockwise from the top, each with its half before the dot and its half behind it. */
+const SIDES = [['top left', 'top right'], ['right upper', 'right lower'], ['bottom right', 'bottom left'], ['left lower', 'left upper']] as const
 
-/** The compass side of a slot: the dot that it lies beside, and on which hand. */
+/** Where a slot lies on the disc, as it is seen and as the moves name it: the dot that it lies beside, and on which side of it. */
 export function placeOfSlot(slot: number, slots: number): string {
   const turn = (slot - 0.5) / slots * 4
-  const side = Math.round(turn) % 4
-  return `${SIDES[side]} ${turn > Math.round(turn) ? 'right' : 'left'}`
+  return SIDES[Math.round(turn) % 4]![turn > Math.round(turn) ? 1 : 0]
 }
 
 /** Lists of all strands of a braid, of the whole part or of one section (one repeat of it); empty for other work. */
-export function strandLists(part: Part, section?: SectionName): StrandList[] {
-  const { braid } = techniqueOf(part)
+export function strandLists(grid: Part, section?: SectionName): StrandList[] {
+  const { braid } = techniqueOf(grid)
   if (!braid) return []
+  // Of the whole braid, what is laid; of a section, every round of it, as it is typed.
+  const part = section ? grid : laidOf(grid).part
   const plan = braid.plan(part.settings)
   const from = section ? sectionStart(part, section) : 0
   const until = section ? from + (section === 'repeat' && part.times === 0 ? 0 : part[section].rows) : rowsOf(part)

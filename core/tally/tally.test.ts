@@ -5,7 +5,7 @@ import { anyPiece, anyPieceOf, part, piece, rows } from '../../tests/fixture/pie
 import { columnsOf, numberAt, rowsOf } from '../piece/piece'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from './tally'
 import { isCordWork } from './cords'
-import { allRowWords, rowWords, sheetLines, wordsLine, workingRowCount } from './words'
+import { allRowWords, rowWords, sheetLines, wordsLine, workingRowCount, type RowWords } from './words'
 
 describe('the tally', () => {
   it('multiplies the repeat and equals a walk over every bead', () => {
@@ -74,16 +74,15 @@ describe('the lines of a sheet', () => {
       const one = p.parts[0]!
       const all = [...allRowWords(one)]
       const out: { from: number, to: number, text: string }[] = []
-      const text = (i: number) => `${all[i]!.direction} ${all[i]!.runs.map(r => `${r.count}x${r.number}`).join(' ')}`
-      for (const line of sheetLines(one)) {
-        if (line.kind === 'row') { out.push({ from: line.words.from, to: line.words.to, text: text(line.words.index) }); continue }
+      const text = (words: RowWords) => `${words.direction} ${words.runs.map(r => `${r.count}x${r.number}`).join(' ')}`
+      for (const line of sheetLines(p, one)) {
+        if (line.kind === 'row') { out.push({ from: line.words.from, to: line.words.to, text: text(line.words) }); continue }
         shortened++
         const copied = out.filter(o => o.from >= line.asFrom && o.to <= line.asTo)
         const length = line.asTo - line.asFrom + 1
         for (let k = 0; k < line.times; k++) for (const o of copied) out.push({ from: o.from + length * (k + 1), to: o.to + length * (k + 1), text: o.text })
-        expect(out.at(-1)!.to).toBe(line.to)
       }
-      expect(out).toEqual(all.map((w, i) => ({ from: w.from, to: w.to, text: text(i) })))
+      expect(out).toEqual(all.map(w => ({ from: w.from, to: w.to, text: text(w) })))
     }))
     expect(shortened).toBeGreaterThan(20)
   })
@@ -103,7 +102,7 @@ describe('words', () => {
   it('name what widens and narrows at the edges, and what follows the last bead', () => {
     const shaped = piece({ parts: [part({ technique: 'brick', settings: { start: 'left' }, start: rows('AAAA'), repeat: rows('AAA.', '.AA.', 'AAAA'), end: rows('....'), times: 1 })] })
     expect([...allRowWords(shaped.parts[0]!)].map(w => wordsLine(w, shaped.tray))).toEqual([
-      'Row 1 → 4A (4)', 'Row 2 ← 1– 3A (3) · decrease 1 at the start', 'Row 3 → 1– 2A 1– (2) · decrease 1 at the start', 'Row 4 ← 4A (4) · increase 1 at the start · increase 1 at the end', 'Row 5 → 4– (0)',
+      'Row 1 → 4A (4)', 'Row 2 ← 1– 3A (3) · decrease 1 at the start', 'Row 3 → 1– 2A 1– (2) · decrease 1 at the start', 'Row 4 ← 4A (4) · increase 1 at the start · increase 1 at the end',
     ])
     const round = piece({ parts: [part({ technique: 'peyote-tube', settings: { start: 'left', numbering: 'first-two' }, start: rows('ABAB'), repeat: rows('AAAA'), end: rows('ABAB'), times: 1 })] })
     expect([...allRowWords(round.parts[0]!)].map(w => wordsLine(w, round.tray))).toEqual([
@@ -112,7 +111,7 @@ describe('words', () => {
     // In peyote an edge column that ends early is measured against the row two before.
     const tapered = piece({ parts: [part({ start: rows('AAAA', '.AAA'), repeat: rows('..A.'), end: rows('....'), times: 1 })] })
     expect([...allRowWords(tapered.parts[0]!)].slice(1, 5).map(w => wordsLine(w, tapered.tray))).toEqual([
-      'Row 3 → 1– 1A (1) · decrease 1 at the start', 'Row 4 ← 2A (2)', 'Row 5 → 1– 1A (1)', 'Row 6 ← 2– (0)',
+      'Row 3 → 1– 1A (1) · decrease 1 at the start', 'Row 4 ← 2A (2)', 'Row 5 → 1– 1A (1)',
     ])
   })
   it('lead a second reader, who knows only the craft, back to the grid', () => {
@@ -129,12 +128,13 @@ describe('words', () => {
       const one = { ...p.parts[0]!, settings: requireTechnique(p.parts[0]!.technique).settings.parse({ start: 'left' }) }
       const columns = columnsOf(one)
       const grid = new Map<string, string>()
-      ;[...allRowWords(one)].forEach((words, i) => {
+      for (const words of allRowWords(one)) {
+        const { index: i } = words
         const beads = readWords(wordsLine(words, p.tray)).runs.flatMap(([n, letter]) => Array<string>(n).fill(letter))
         beads.forEach((letter, k) => grid.set(PLACE[one.technique]!(i, k, columns).join(), letter))
-      })
-      expect(grid.size).toBe(columns * rowsOf(one))
-      for (let r = 0; r < rowsOf(one); r++) for (let c = 0; c < columns; c++) expect(grid.get(`${c},${r}`)).toBe('–ABC'[numberAt(one, c, r)])
+      }
+      // Rows without a bead are not told.
+      for (let r = 0; r < rowsOf(one); r++) for (let c = 0; c < columns; c++) expect(grid.get(`${c},${r}`) ?? '–').toBe('–ABC'[numberAt(one, c, r)])
     }))
   })
   it('can be read back to the beads by another reader', () => {

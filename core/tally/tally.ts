@@ -1,6 +1,7 @@
 import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
+import { joinNumbers } from '../piece/join'
 import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, techniqueOf, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
 
 /** Beads by tray number; empty cells are not counted. */
@@ -78,10 +79,18 @@ export function tallySection(part: Part, section: SectionName): Counts {
   return withoutVoids(part, new Map(countCells(part[section])), from, from + part[section].rows)
 }
 
-/** Beads of the whole piece; crossings of plain cords are none. */
-export function tallyPiece(piece: Piece): Counts {
+/** Beads that only joining the ends of the piece asks for; none where a closure opens it. */
+export function tallyJoin(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
+  const out = new Map<number, number>()
+  for (const part of piece.parts) for (const number of joinNumbers(piece, part)) addCounts(out, new Map([[number, 1]]))
+  return out
+}
+
+/** Beads of the whole piece, those that join its ends included; crossings of plain cords are none. */
+export function tallyPiece(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
   const out = new Map<number, number>()
   for (const part of piece.parts.filter(p => techniqueOf(p).material !== 'cord')) addCounts(out, tallyPart(part))
+  addCounts(out, tallyJoin(piece))
   return out
 }
 

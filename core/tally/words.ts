@@ -1,5 +1,7 @@
 import type { TrayBead } from '../bead/bead'
-import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, techniqueOf, trayByNumber, type Part } from '../piece/piece'
+import { joinNumbers, joinOf } from '../piece/join'
+import { hasGaps, laidCounted } from '../piece/laid'
+import { columnsOf, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
 import type { WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
@@ -89,22 +91,6 @@ function keyedRuns(part: Part, columns: number, keys: Int32Array): Runs {
   return { runs, beads, places: keys.length }
 }
 
-const gapsInBlock = new WeakMap<Uint16Array, boolean>()
-const gapsInPart = new WeakMap<Part, boolean>()
-
-function remembered<K extends object>(known: WeakMap<K, boolean>, key: K, find: () => boolean): boolean {
-  let found = known.get(key)
-  if (found === undefined) {
-    found = find()
-    known.set(key, found)
-  }
-  return found
-}
-
-/** Whether any place of a part is empty: without, no edge has a step. Blocks never change, so each is looked through once. */
-const hasGaps = (part: Part): boolean => remembered(gapsInPart, part, () =>
-  SECTIONS.some(name => part[name].blocks.some(block => remembered(gapsInBlock, block, () => block.includes(0)))))
-
 /** Empty places before the first bead and behind the last, from left to right, among the given columns; null if all are empty. */
 function gapsAtEdges(part: Part, keys: Int32Array, among: ReadonlySet<number> | null): readonly [number, number] | null {
   const columns = columnsOf(part)
@@ -160,11 +146,48 @@ export function wordsLine(words: RowWords, tray: readonly TrayBead[]): string {
   return `${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads})${asides(words).map(text => ` · ${text}`).join('')}`
 }
 
-/** All working rows of a part, first to last. */
+/** Indices of the working rows that hold a bead, where some do not; null where all do. */
+export function wordedRows(part: Part): readonly number[] | null {
+  if (!hasGaps(part)) return null
+  const count = workingRowCount(part)
+  const out: number[] = []
+  for (let i = 0; i < count; i++) if (rowWords(part, i).beads > 0) out.push(i)
+  return out.length === count ? null : out
+}
+
+/** All working rows of a part that hold a bead, first to last. */
 export function* allRowWords(part: Part): Generator<RowWords> {
   const count = workingRowCount(part)
-  for (let i = 0; i < count; i++) yield rowWords(part, i)
+  for (let i = 0; i < count; i++) {
+    const words = rowWords(part, i)
+    if (words.beads > 0) yield words
+  }
 }
+
+/** The beads that only joining the ends asks for, as a row of their own behind the last; null where there are none. */
+export function joinWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowWords | null {
+  const numbers = joinNumbers(piece, part)
+  if (numbers.length === 0) return null
+  const runs: { count: number, number: number }[] = []
+  for (const number of numbers) {
+    const last = runs.at(-1)
+    if (last?.number === number) last.count++
+    else runs.push({ count: 1, number })
+  }
+  const counted = laidCounted(part) + 1
+  const { rowName: named } = techniqueOf(part)
+  return { index: workingRowCount(part), from: counted, to: counted, direction: '→', runs, beads: numbers.length, after: 'join', ...(named ? { name: named } : {}) }
+}
+
+/** All rows of a part as they are worked in its piece: what is laid, and what joins its ends. */
+export function* piecedRowWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): Generator<RowWords> {
+  yield* allRowWords(part)
+  const joining = joinWords(piece, part)
+  if (joining) yield joining
+}
+
+/** How the ends of a part are joined, in a sentence; empty where a closure opens the piece. */
+export const joinSays = (piece: Pick<Piece, 'fit' | 'parts'>, part: Part): string => joinOf(piece, part)?.says ?? ''
 
 /** A line of the printed sheet: a row with its words, or rows that are the same as earlier ones. */
 export type SheetLine =
@@ -182,15 +205,15 @@ function rowsOfCopy(part: Part, copy: number): readonly [number, number] {
 }
 
 /** All rows for paper: copies of the repeat that are worked as the one before are named, not written out again. */
-export function sheetLines(part: Part): SheetLine[] {
-  const rows = [...allRowWords(part)]
+export function sheetLines(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): SheetLine[] {
+  const rows = Array.from({ length: workingRowCount(part) }, (_, i) => rowWords(part, i))
   const lines: SheetLine[] = []
-  const write = (from: number, to: number) => { for (const words of rows.slice(from, to)) lines.push({ kind: 'row', words }) }
+  const write = (from: number, to: number) => { for (const words of rows.slice(from, to)) if (words.beads > 0) lines.push({ kind: 'row', words }) }
   let at = 0
   for (let copy = 1; copy < part.times; copy++) {
     const [was, first] = rowsOfCopy(part, copy - 1)
     const end = rowsOfCopy(part, copy)[1]
-    const again = end - first === first - was && end > first && rows.slice(first, end).every((words, i) => alike(words, rows[was + i]!))
+    const again = end - first === first - was && end > first && rows.slice(first, end).some(words => words.beads > 0) && rows.slice(first, end).every((words, i) => alike(words, rows[was + i]!))
     if (!again) continue
     write(at, first)
     at = end
@@ -199,5 +222,6 @@ export function sheetLines(part: Part): SheetLine[] {
     else lines.push({ kind: 'again', from: rows[first]!.from, to: rows[end - 1]!.to, asFrom: rows[was]!.from, asTo: rows[first - 1]!.to, times: 1 })
   }
   write(at, rows.length)
-  return lines
+  const joining = joinWords(piece, part)
+  return joining ? [...lines, { kind: 'row', words: joining }] : lines
 }

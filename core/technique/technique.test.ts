@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { requireSpec } from '../bead/spec'
 import { beadCentre, nearestPlace, neighbourOffsets, transpose, type Place } from './lattice'
 import { findTechnique, requireTechnique, TECHNIQUES } from './registry'
-import { placesOf, type Settings, type Technique, type Work } from './technique'
+import { placesOf, sumsOf, type Settings, type Technique, type Work } from './technique'
 import { warpCount } from './weave/loom'
 
 const work = (id: string, columns: number, rows: number, spec = 'cylinder-11', settings: Settings = {}): Work =>
@@ -76,9 +76,11 @@ describe('every technique', () => {
       // A cord runs the whole length, whatever is strung on it.
       if (technique.family === 'braid') return
       const joined = (w: Work) => technique.path(w).runs.filter(r => r.joined || r.id === 'wire').reduce((sum, r) => sum + r.lengthMm, 0)
-      const full = technique.beads(work)
-      expect(joined({ ...work, beads: full })).toBeCloseTo(joined(work), 6)
-      expect(joined({ ...work, beads: full - 1 })).toBeLessThan(joined(work))
+      const full = sumsOf(technique, work)
+      const all = { ...full, across: work.columns, holds: () => true }
+      expect(joined({ ...work, laid: all })).toBeCloseTo(joined(work), 6)
+      const fewer = { ...all, beads: full.beads - 1, places: full.places - 1, holds: (c: number, r: number) => r > 0 && c > 0 }
+      expect(joined({ ...work, laid: fewer })).toBeLessThan(joined(work))
     }))
   })
   it('finds each bead under its own middle, and none lies on another', () => {

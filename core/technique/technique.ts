@@ -12,8 +12,28 @@ export interface Work {
   readonly rows: number
   readonly bead: BeadSpec
   readonly settings: Settings
-  /** Beads that are really laid, where some places are left empty; all of them if it is not given. */
-  readonly beads?: number
+  /** What is really laid, where places are left empty; the whole grid if it is not given. */
+  readonly laid?: LaidWork
+  /** Buttons or loops to choose from that the closure has at its end; none if it is not given. */
+  readonly openings?: number
+}
+
+/** Sums over the working rows that hold a bead: what the way of a thread follows from. */
+export interface LaidSums {
+  readonly beads: number
+  /** Working rows that hold a bead. */
+  readonly rows: number
+  /** Places from the first bead of each row to its last: gaps inside a row are bridged by the thread. */
+  readonly places: number
+  /** Of these, places of the first working row. */
+  readonly firstPlaces: number
+}
+
+export interface LaidWork extends LaidSums {
+  /** Columns of the grid, empty ones included; `columns` of the work are those that hold a bead. */
+  readonly across: number
+  /** Whether a bead lies at column c of bead row r. */
+  holds(c: number, r: number): boolean
 }
 
 export type Settings = Readonly<Record<string, string | number | boolean>>
@@ -62,6 +82,23 @@ export interface ThreadRun {
   readonly formula: string
 }
 
+/** How the two ends of a work are joined to a ring where nothing closes it. */
+export interface Join {
+  /** Whether they can be; if not, `says` tells what to do instead. */
+  readonly joins: boolean
+  readonly says: string
+  /** What joining adds to the length, mm: negative where one end goes into the other. */
+  readonly addsMm: number
+  /** That in words, with its values; empty where it adds nothing. */
+  readonly formula: string
+  /** Whether the ends interlock, which only whole bead rows do. */
+  readonly zips?: boolean
+  /** Cells that hold beads only because the ends are joined, in the order in which they are picked up. */
+  readonly keys?: readonly number[]
+  /** Thread for it, mm. */
+  readonly threadMm?: number
+}
+
 export interface ThreadPath {
   readonly runs: readonly ThreadRun[]
   /** How often each hole is passed, by default. */
@@ -75,7 +112,7 @@ export interface SettingField {
   readonly key: string
   readonly label: string
   readonly help: string
-  readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'text'
+  readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'number' | 'text'
   readonly least?: number
   readonly most?: number
   readonly choices?: readonly { readonly value: string, readonly label: string }[]
@@ -126,6 +163,9 @@ export interface Technique {
   beads(work: Pick<Work, 'columns' | 'rows'>): number
   // path
   path(work: Work): ThreadPath
+  // ends
+  /** Whether and how the ends join to a ring. */
+  join(work: Work): Join
   // order
   workingRows(work: Pick<Work, 'rows'>): number
   /** The i-th thing to do, i from 0. */
@@ -176,8 +216,16 @@ export function tubeExtent(lengthMm: number, outerMm: number, formulas: Pick<Ext
 export const acrossWords = ({ braid, family }: Pick<Technique, 'braid' | 'family'>, columns: number): string =>
   `${columns} ${braid ? 'strands' : family === 'coil' ? 'in a row' : 'across'}`
 
-/** Share of the places that hold a bead: thread models for a full grid are scaled by it. */
-export const filledShare = (technique: Pick<Technique, 'beads'>, work: Work): number => {
-  const full = technique.beads(work)
-  return work.beads === undefined || full === 0 ? 1 : work.beads / full
+/** The sums of a work: as it is laid, or of the whole grid by closed formula. */
+export function sumsOf(technique: Pick<Technique, 'beads' | 'workingRows' | 'workingRow'>, work: Work): LaidSums {
+  if (work.laid) return work.laid
+  const beads = technique.beads(work)
+  const rows = technique.workingRows(work)
+  return { beads, rows, places: beads, firstPlaces: rows === 0 ? 0 : technique.workingRow(0, work).keys.length }
 }
+
+/** Ends that meet with nothing between them and are sewn together. */
+export const meeting = (says: string): Join => ({ joins: true, says, addsMm: 0, formula: '' })
+
+/** Work whose ends cannot be joined; says what to do instead. */
+export const unjoined = (says: string): Join => ({ joins: false, says, addsMm: 0, formula: '' })

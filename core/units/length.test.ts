@@ -18,7 +18,7 @@ describe('the inch', () => {
 describe('lengths as people type them', () => {
   it.each([
     ['7 1/4 in', 184.15], ['7-1/4"', 184.15], ['7¼ in', 184.15], ['18,5 cm', 185], ['18.5cm', 185], ['184', 184],
-    ['1/2 in', 12.7], ['½"', 12.7], ['.5 in', 12.7], ['0,19 m', 190], ['  170 MM ', 170], ['7″', 177.8], ['7 inches', 177.8],
+    ['1/2 in', 12.7], ['½"', 12.7], ['.5 in', 12.7], ['0,19 m', 190], ['  170 MM ', 170], ['7″', 177.8], ['7 inches', 177.8], [`7 1/4''`, 184.15], ['7 1/4’’', 184.15], ['1 ft', 304.8], ['1 ft 6 in', 457.2], [`5'6 1/2"`, 1689.1], ['2 feet', 609.6], ['0,125 in', 3.175], ['1,50 m', 1500], ['1,5000 m', 1500],
   ])('%s is %d mm', (text, mm) => expect(read(text)).toBeCloseTo(mm, 9))
 
   it('takes thousands set apart, as it shows them, and no fraction for thousands', () => {
@@ -26,11 +26,15 @@ describe('lengths as people type them', () => {
     expect(read(`${showNumber(50_000)} mm`, 'mm')).toBe(50_000)
     expect(read('7 100/200 in', 'in')).toBeCloseTo(7.5 * 25.4, 9)
   })
+  it('asks back where a comma may stand for thousands or for decimals', () => {
+    const asked = tryParseLength('1,500 mm', 'mm')
+    expect(asked.ok ? '' : asked.problems[0]!.says).toBe('Is the comma in “1,500 mm” a decimal one? Type 1.5 mm or 1500 mm.')
+  })
   it('takes a bare number in the unit of the person', () => expect(read('7 1/4', 'in')).toBeCloseTo(184.15, 9))
 
   it.each([
     ['', 'length-empty'], ['long', 'length-unread'], ['7 1/0 in', 'length-unread'], ['7 furlongs', 'length-unit'], ['1e9', 'length-unread'],
-    ['999999 m', 'length-far'], ['-4 mm', 'length-unread'],
+    ['999999 m', 'length-far'], ['-4 mm', 'length-unread'], ['1,500 mm', 'length-comma'], ['12,500', 'length-comma'], ['1,500.5', 'length-comma'], ['400 ft', 'length-far'], ['1 ft 6 mm', 'length-unread'], ['1 ft long', 'length-unread'],
   ])('%j is refused as %s with a sentence', (text, code) => {
     expect(read(text)).toBe(code)
     const result = tryParseLength(text, 'mm')
@@ -63,7 +67,8 @@ describe('shown lengths', () => {
     expect(showNumber(-0.001, 1)).toBe('0.0')
   })
   it('shows thread in metres or yards', () => {
-    expect(showLongLength(4830, 'mm')).toBe('4.8 m')
+    expect(showLongLength(1240, 'mm')).toBe('1.24 m')
+    expect(showLongLength(4835, 'mm')).toBe('4.84 m')
     expect(showLongLength(430, 'mm')).toBe('43 cm')
     expect(showLongLength(914.4 * 2, 'in')).toBe('2.0 yd')
     expect(showLongLength(254, 'in')).toBe('10 in')

@@ -2,7 +2,8 @@ import type { Feel } from '../../core/fit/feel'
 import type { FitKind } from '../../core/fit/kind'
 import { fitOf } from '../../core/fit/reckon'
 import { pieceToBody } from '../../core/piece/codec'
-import { columnsOf, countedRows, fittedPart, type Piece } from '../../core/piece/piece'
+import { laidCounted } from '../../core/piece/laid'
+import { columnsOf, fittedPart, type Piece } from '../../core/piece/piece'
 import type { PieceBody } from '../../core/piece/schema'
 import { applySteps, type Step, type Transaction } from '../../core/piece/step'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
@@ -31,7 +32,7 @@ export function summarise(piece: Piece): Summary {
   const part = fittedPart(piece)
   const fit = fitOf(piece)
   return {
-    technique: part.technique, spec: part.spec, columns: columnsOf(part), rows: countedRows(part), beads: totalOf(tallyPiece(piece)),
+    technique: part.technique, spec: part.spec, columns: columnsOf(part), rows: laidCounted(part), beads: totalOf(tallyPiece(piece)),
     lengthMm: fit.beadworkMm.nominal, kind: piece.fit.kind, finishedMm: fit.atMm, bodyMm: piece.fit.bodyMm, feel: fit.feel,
   }
 }

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { showNumber } from '../../units/length'
-import type { Settings, Technique, Work } from '../technique'
+import { plainNumber, showNumber } from '../../units/length'
+import { unjoined, type Settings, type Technique, type Work } from '../technique'
 import { reader, ROW_BY_ROW } from '../weave/setting'
-import { SEVEN, type BraidPlan } from './plan'
+import { roundOrder, SEVEN, type BraidPlan } from './plan'
 import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm } from './rope'
-import { latticeFor, ROUND_CHARTS, roundMoves } from './round'
+import { latticeFor, ROUND_CHARTS, roundPlans } from './round'
 import { linesOf } from './surface'
 import { SEVEN_MOVES } from './table'
 
@@ -19,7 +19,7 @@ const settings = z.strictObject({
 })
 const read = reader(settings)
 
-const ROUNDS = { 8: roundMoves(8, 32), 12: roundMoves(12, 48), 16: roundMoves(16, 32) } as const
+const ROUNDS = { 8: roundPlans(8, 32), 12: roundPlans(12, 48), 16: roundPlans(16, 32) } as const
 
 /** How a plain braid comes out is known less well than beads: measure a test inch. */
 const SPREAD = 0.2
@@ -40,12 +40,7 @@ export const isFolded = (own: Settings): boolean => read(own).folded
 
 function planOf(own: Settings): BraidPlan {
   const { braid, school } = read(own)
-  return braid === '7' ? SEVEN : ROUNDS[braid].plans[school]
-}
-
-function orderOf(i: number, own: Settings): readonly number[] {
-  const { braid, school } = read(own)
-  return braid === '7' ? SEVEN_MOVES.order(i) : ROUNDS[braid].order[school]
+  return braid === '7' ? SEVEN : ROUNDS[braid][school]
 }
 
 const roundOf = ({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) => coverMm(strandsOf(own), lines(own), bead)
@@ -95,11 +90,12 @@ export const cordBraid: Technique = {
     const one = work.rows === 0 ? 0 : CORD_TIMES * length + CORD_KNOTS_MM
     return {
       passes: 0,
-      runs: [{ id: 'cord', name: 'Cords', count: strandsOf(work.settings) + doubledStrands(work.settings).size, joined: false, lengthMm: one, formula: `${CORD_TIMES} × ${showNumber(length, 1)} + ${CORD_KNOTS_MM} mm` }],
+      runs: [{ id: 'cord', name: 'Cords', count: strandsOf(work.settings) + doubledStrands(work.settings).size, joined: false, lengthMm: one, formula: `${CORD_TIMES} × ${plainNumber(length)} + ${CORD_KNOTS_MM} mm` }],
     }
   },
+  join: () => unjoined('A braid is bound at both ends: close it with end caps and a closure, or slide a bead with a large hole over both ends.'),
   ...ROW_BY_ROW,
-  workingRow: (i, { columns, settings: own }) => ({ from: i + 1, to: i + 1, direction: '→', keys: Int32Array.from(orderOf(i, own), s => i * columns + s) }),
+  workingRow: (i, { columns, settings: own }) => ({ from: i + 1, to: i + 1, direction: '→', keys: Int32Array.from(roundOrder(planOf(own), i), s => i * columns + s) }),
   nearestColumns: (_, own) => strandsOf(own),
   check({ columns, settings: own }) {
     const strands = strandsOf(own)

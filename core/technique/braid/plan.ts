@@ -92,6 +92,51 @@ export function walked(plan: BraidPlan, moves: number): Laid[] {
   return out
 }
 
+/** A plan played until its strands lie as at the start; after that all repeats, turned further. */
+export interface Play {
+  /** The disc at the beginning of each cycle. */
+  readonly discs: readonly Disc[]
+  /** Strand of each move, cycle after cycle. */
+  readonly strands: readonly number[]
+}
+
+const plays = new WeakMap<BraidPlan, Play>()
+
+/** Cycles after which a plan is taken to repeat at the latest. */
+const MOST_CYCLES = 200
+
+/** Plays a sound plan, once for each. */
+export function playOf(plan: BraidPlan): Play {
+  let play = plays.get(plan)
+  if (!play) {
+    const discs: Disc[] = []
+    const strands: number[] = []
+    let disc = loadedDisc(plan)
+    do {
+      discs.push(disc)
+      for (const act of plan.cycle) {
+        if (act.do === 'move') strands.push(disc.strands[act.from - 1]!)
+        const next = acted(disc, act)
+        if (!next.ok) throw new Error(next.problems[0]!.says)
+        disc = next.value
+      }
+    } while (discs.length < MOST_CYCLES && !disc.strands.every((s, i) => s === discs[0]!.strands[i]))
+    play = { discs, strands }
+    plays.set(plan, play)
+  }
+  return play
+}
+
+/** The strand that move i of a plan takes, i from 0: the one source of words, cards and disc. */
+export function strandOfMove(plan: BraidPlan, i: number): number {
+  const { strands } = playOf(plan)
+  return strands[i % strands.length]!
+}
+
+/** Strands in the order in which round i moves them. A braid of two strands a step moves them in another order every other round. */
+export const roundOrder = (plan: BraidPlan, round: number): number[] =>
+  Array.from({ length: plan.load.length }, (_, k) => strandOfMove(plan, round * plan.load.length + k))
+
 /** What is wrong with a table: slots out of range or loaded twice, moves that cannot be made, a cycle that does not come back. */
 export function checkPlan(plan: BraidPlan): Problem[] {
   const { slots, load, cycle } = plan

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import { problem, type Problem } from '../../problem'
-import { showNumber } from '../../units/length'
-import { filledShare, type SettingField, type Settings, type Technique, type Work } from '../technique'
+import { plainNumber, showNumber } from '../../units/length'
+import { sumsOf, unjoined, type SettingField, type Settings, type Technique, type Work } from '../technique'
 import { ROW_BY_ROW } from '../weave/setting'
-import type { BraidPlan } from './plan'
+import { roundOrder, type BraidPlan } from './plan'
 
 /** Nominal length of a round of eight beaded strands, mm, with how far it may be off below and above (common practice); 1.27 d ± 15 % for others. */
 const ROUND_OF_EIGHT: Readonly<Record<string, readonly [mm: number, below: number, above: number]>> = {
@@ -62,8 +62,6 @@ export interface Rope extends Pick<Technique, 'id' | 'name' | 'summary' | 'setti
   strandsOf(settings: Settings): number
   linesOf(settings: Settings): number
   plan(settings: Settings): BraidPlan
-  /** Strands in the order in which round i moves them. */
-  order(i: number, settings: Settings): readonly number[]
   /** Shares that a round may be off, below and above. */
   spread(bead: BeadSpec): { readonly below: number, readonly above: number }
   /** Plain braid at each end, mm; beaded braids only. */
@@ -114,18 +112,24 @@ export function ropeBraid(rope: Rope): Technique {
       const strands = strandsOf(work.settings)
       const finished = self.lengthOf(work) + 2 * plainMm
       const rule = CORD_TIMES * finished + CORD_KNOTS_MM
-      const model = work.rows * (work.bead.l * filledShare(self, work) + Math.hypot(outerOf(work) - work.bead.d, roundOf(work))) + CORD_TIMES * 2 * plainMm + CORD_KNOTS_MM
+      // As many beads as a strand carries in the mean, and the way across the rope in each round.
+      const strung = sumsOf(self, work).beads / strands
+      const over = Math.hypot(outerOf(work) - work.bead.d, roundOf(work))
+      const ends = CORD_TIMES * 2 * plainMm + CORD_KNOTS_MM
+      const model = strung * work.bead.l + work.rows * over + ends
       return {
         passes: 1, cord: { name: `cord ${cordMm} mm`, diameterMm: cordMm, flattens: true },
         runs: [{
           id: 'cord', name: 'Cords', count: folded ? Math.ceil(strands / 2) : strands, joined: false, lengthMm: work.rows === 0 ? 0 : Math.max(rule, model) * (folded ? 2 : 1),
-          formula: `${strands} ${folded ? 'strands, folded in pairs' : 'cords'}: by rule ${CORD_TIMES} × ${showNumber(finished, 1)} + ${CORD_KNOTS_MM} = ${showNumber(rule)} mm, by model ${showNumber(model)} mm; the larger`,
+          formula: `${strands} ${folded ? 'strands, folded in pairs' : 'cords'}: by rule ${CORD_TIMES} × ${plainNumber(finished)} + ${CORD_KNOTS_MM} = ${showNumber(rule)} mm, by model ${plainNumber(strung)} beads × ${work.bead.l} + ${work.rows} rounds × ${plainNumber(over)} + ${plainNumber(ends)} = ${showNumber(model)} mm; the larger${folded ? ', twice' : ''}`,
         }],
       }
     },
 
+    join: () => unjoined('A braid is bound at both ends: close it with end caps and a closure, or slide a bead with a large hole over both ends.'),
+
     ...ROW_BY_ROW,
-    workingRow: (i, { columns, settings: own }) => ({ from: i + 1, to: i + 1, direction: '→', keys: Int32Array.from(rope.order(i, own), s => i * columns + s) }),
+    workingRow: (i, { columns, settings: own }) => ({ from: i + 1, to: i + 1, direction: '→', keys: Int32Array.from(roundOrder(rope.plan(own), i), s => i * columns + s) }),
     nearestColumns: (_, own) => strandsOf(own),
     check({ columns, settings: own }) {
       const wrong = rope.wrong?.(own)

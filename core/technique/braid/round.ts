@@ -3,7 +3,7 @@ import type { BeadSpec } from '../../bead/spec'
 import type { Chart, Lattice, Place, Site } from '../lattice'
 import type { Technique } from '../technique'
 import { reader } from '../weave/setting'
-import { roundPlan, walked, type BraidPlan, type School } from './plan'
+import { roundPlan, type BraidPlan, type School } from './plan'
 import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, ropeBraid, spreadOf } from './rope'
 import { beadAt, lineOf, linesOf, modulo, neighbourSteps, spotOf, stepOf, strandLineOf } from './surface'
 
@@ -69,17 +69,11 @@ export function periodOf(strands: number): number {
   return rows
 }
 
-/** Plan and order of a shipped round braid, by school. */
-export interface RoundMoves { readonly plans: Record<School, BraidPlan>, readonly order: Record<School, readonly number[]> }
-
-/** Strands are moved in the same order in every round. */
-export function roundMoves(strands: number, slots: number): RoundMoves {
-  const plans: Record<School, BraidPlan> = { A: roundPlan(strands, slots, 'A'), B: roundPlan(strands, slots, 'B') }
-  return { plans, order: { A: walked(plans.A, strands).map(l => l.strand), B: walked(plans.B, strands).map(l => l.strand) } }
-}
+/** Plans of a shipped round braid, by school. */
+export const roundPlans = (strands: number, slots: number): Record<School, BraidPlan> => ({ A: roundPlan(strands, slots, 'A'), B: roundPlan(strands, slots, 'B') })
 
 function roundBraid(strands: number, slots: number): Technique {
-  const { plans, order } = roundMoves(strands, slots)
+  const plans = roundPlans(strands, slots)
   return ropeBraid({
     id: `braid-${strands}`,
     name: `Round braid, ${strands} strands`,
@@ -93,7 +87,6 @@ function roundBraid(strands: number, slots: number): Technique {
     strandsOf: () => strands,
     linesOf: () => linesOf(strands),
     plan: own => plans[read(own).school],
-    order: (_, own) => order[read(own).school],
     spread: spreadOf,
     read,
     charts: ROUND_CHARTS,

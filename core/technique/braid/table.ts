@@ -89,10 +89,6 @@ function tableLattice(table: string, { plan, strands, rounds, laid, at }: Played
 export const SEVEN_MOVES = {
   lines: linesFor(7),
   lattice: (bead: BeadSpec): Lattice => tableLattice(planText(SEVEN), played(planText(SEVEN)) as Played, bead),
-  order(i: number): readonly number[] {
-    const { laid, rounds } = played(planText(SEVEN)) as Played
-    return laid.slice((i % rounds) * 7, (i % rounds) * 7 + 7).map(l => l.strand)
-  },
 }
 
 /** A braid by a table of moves: surface and strands follow from playing it. */
@@ -116,11 +112,6 @@ function tableBraid(own: { readonly id: string, readonly name: string, readonly 
     strandsOf: s => playOf(s).strands,
     linesOf: s => linesFor(playOf(s).strands),
     plan: s => playOf(s).plan,
-    order(i, s) {
-      const { laid, strands, rounds } = playOf(s)
-      const from = (i % rounds) * strands
-      return laid.slice(from, from + strands).map(l => l.strand)
-    },
     spread: () => ({ below: SPREAD, above: SPREAD }),
     read: own.typed ? readTyped : readFixed,
     wrong(s) {

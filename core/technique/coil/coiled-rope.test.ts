@@ -17,13 +17,17 @@ describe('the coiled rope', () => {
       const at = (t: number) => [r * Math.cos(2 * Math.PI * t), r * Math.sin(2 * Math.PI * t), d * t] as const
       let walked = 0
       for (let i = 0; i < n; i++) walked += Math.hypot(...at((i + 1) / n).map((v, k) => v - at(i / n)[k]!))
-      expect(turnMm({ coreMm: core / 10 }, { d })).toBeCloseTo(walked, 4)
-      expect(turnMm({ coreMm: core / 10 }, { d })).toBeCloseTo(helixTurnMm(core / 10, d, d), 9)
+      expect(turnMm({ coreMm: core / 10, spacing: 1 }, { d })).toBeCloseTo(walked, 4)
+      expect(turnMm({ coreMm: core / 10, spacing: 1.3 }, { d })).toBeCloseTo(helixTurnMm(core / 10, d, 1.3 * d), 9)
     }), { numRuns: 20 })
   })
-  it('strings about six times the core for 8/0 on 3 to 4 mm, and 28 g are about 96 inches (common practice)', () => {
+  it('strings about six times the core for 8/0 on 3 to 4 mm unless a test inch says otherwise, and 28 g are about 96 inches (common practice)', () => {
     const d = requireSpec('round-8')
-    for (const coreMm of [3, 3.5, 4]) expect(Math.abs(strungTimes({ coreMm }, d) - 6)).toBeLessThan(1.4)
+    const usual = coil.settings.parse({}) as { coreMm: number, spacing: number }
+    expect(strungTimes(usual, d)).toBeCloseTo(6.1, 1)
+    for (const coreMm of [3, 3.5, 4]) expect(Math.abs(strungTimes({ ...usual, coreMm }, d) - 6)).toBeLessThan(0.6)
+    // turns side by side would take more
+    expect(strungTimes({ coreMm: 3.5, spacing: 1 }, d)).toBeCloseTo(6.9, 1)
     const beads = 28 * d.perGram
     expect(gramsOf(beads, d)).toBeCloseTo(28, 9)
     expect(Math.abs(beads * d.l / 25.4 / 96 - 1)).toBeLessThan(0.08)
@@ -45,7 +49,7 @@ describe('the coiled rope', () => {
   it('needs wire for every bead and core for the length, and grows with its core', () => {
     const w = work(10, 20)
     const [wire, core] = coil.path(w).runs
-    expect(wire!.lengthMm).toBeCloseTo(200 * 2.1 + 80, 9)
+    expect(wire!.lengthMm).toBeCloseTo(200 * 2.1 * 1.05 + 80, 9)
     expect(core!.lengthMm).toBeCloseTo(coil.lengthOf(w) + 20, 9)
     expect(coil.lengthOf(work(10, 20, { coreMm: 5 }))).toBeLessThan(coil.lengthOf(w))
     expect(coil.widthOf(w)).toBeCloseTo(3.5 + 6, 9)

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { showNumber } from '../../units/length'
+import { plainNumber } from '../../units/length'
 import type { Lattice } from '../lattice'
-import { filledShare, nominalExtent, tubeExtent, type Technique } from '../technique'
+import { meeting, nominalExtent, sumsOf, tubeExtent, type Technique } from '../technique'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -44,10 +44,11 @@ export const brick: Technique = {
 
   /** 2 l + d a bead: up through it, over the loop, and back down. */
   path(work) {
-    const beads = Math.round(brick.beads(work) * filledShare(brick, work))
+    const { beads } = sumsOf(brick, work)
     const each = 2 * work.bead.l + work.bead.d
-    return { passes: 3, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (2 × ${work.bead.l} + ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
+    return { passes: 3, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (2 × ${work.bead.l} + ${work.bead.d} = ${plainNumber(each)}) mm` }] }
   },
+  join: ({ rows }) => meeting(rows % 2 === 0 ? 'Sew the last row to the first, bead to loop, as any row to the one before.' : 'Work one row more or one less: with an even number of rows the bricks of both ends meet. Then sew the last row to the first.'),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { showNumber } from '../../units/length'
-import { filledShare, nominalExtent, tubeExtent, type Technique } from '../technique'
+import { plainNumber } from '../../units/length'
+import { nominalExtent, sumsOf, tubeExtent, type Technique } from '../technique'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -45,11 +45,14 @@ export const herringbone: Technique = {
 
   /** W + d a row, and d for every pair, where the thread dips between columns. */
   path(work) {
-    const width = work.columns * work.bead.d
-    const pairs = work.columns / 2
-    const each = width + work.bead.d + pairs * work.bead.d
-    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(herringbone, work) * work.rows * each, formula: `${work.rows} rows × (${showNumber(width, 1)} + ${work.bead.d} + ${pairs} pairs × ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
+    const { d } = work.bead
+    const { rows, places } = sumsOf(herringbone, work)
+    const full = `${rows} rows × (${work.columns} × ${d} + ${d} + ${plainNumber(work.columns / 2)} pairs × ${d}) mm`
+    const laid = `${places} places × ${d} + ${rows} rows × ${d} + ${plainNumber(places / 2)} pairs × ${d} mm`
+    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: (places + rows + places / 2) * d, formula: work.laid ? laid : full }] }
   },
+  /** The lean of the last row falls into the first: joined, every row is as long as any other. */
+  join: ({ rows, bead }) => ({ joins: true, says: 'Sew the last row to the first, pair to pair, as any row to the one before.', addsMm: rows === 0 ? 0 : -bead.d * SIN, formula: `− ${bead.d} mm × sin ${LEAN_DEGREES}°, because the ends lean into each other` }),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),

@@ -1,14 +1,17 @@
 import { z } from 'zod'
-import { showNumber } from '../../units/length'
-import { filledShare, type Technique, type ThreadRun } from '../technique'
+import { plainNumber } from '../../units/length'
+import { sumsOf, type Technique, type ThreadRun } from '../technique'
 import { reader, startSide, toAndFro } from './setting'
 import { square } from './square'
 
 const settings = z.strictObject({ start: startSide, cordMm: z.number().min(0).max(4).default(0).describe('Cord or leather on either side, mm; 0 for none') })
 const read = reader(settings)
 
-/** Cord for the knots and loops at its ends, mm. */
+/** Cord for the knots at its ends, mm. */
 export const CORD_KNOTS_MM = 200
+
+/** Cord for one opening that a button goes through, mm: both sides of an inch, and the knot that ends it (common practice: 30 inches for 7 with two). */
+export const CORD_OPENING_MM = 100
 
 /**
  * Rungs side by side, each of one or more beads on a common hole line: a strip of its own, laced between two cords, and the base row of
@@ -46,13 +49,21 @@ export const ladder: Technique = {
    */
   path(work) {
     const { cordMm } = read(work.settings)
-    const each = 2 * work.columns * work.bead.l + 2 * cordMm + work.bead.d
+    const { l, d } = work.bead
+    const { rows, places } = sumsOf(ladder, work)
+    const each = `${cordMm > 0 ? `2 × ${cordMm} + ` : ''}${d}`
     const thread: ThreadRun = {
-      id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(ladder, work) * work.rows * each,
-      formula: `${work.rows} rungs × (2 × ${work.columns} × ${work.bead.l}${cordMm > 0 ? ` + 2 × ${cordMm}` : ''} + ${work.bead.d} = ${showNumber(each, 1)}) mm`,
+      id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: 2 * places * l + rows * (2 * cordMm + d),
+      formula: work.laid ? `2 × ${places} places × ${l} + ${rows} rungs × (${each}) mm` : `${rows} rungs × (2 × ${work.columns} × ${l} + ${each}) mm`,
     }
     if (cordMm === 0) return { passes: 3, runs: [thread] }
     const length = square.lengthOf(work)
-    return { passes: 2, runs: [thread, { id: 'cord', name: 'Cord, folded double', count: 1, joined: false, lengthMm: 2 * length + CORD_KNOTS_MM, formula: `2 × ${showNumber(length, 1)} + ${CORD_KNOTS_MM} mm for knots` }] }
+    const openings = work.openings ?? 0
+    return {
+      passes: 2, runs: [thread, {
+        id: 'cord', name: 'Cord, folded double', count: 1, joined: false, lengthMm: 2 * length + CORD_KNOTS_MM + openings * CORD_OPENING_MM,
+        formula: `2 × ${plainNumber(length)} + ${CORD_KNOTS_MM} mm for knots${openings > 0 ? ` + ${openings} ${openings === 1 ? 'opening' : 'openings'} × ${CORD_OPENING_MM} mm` : ''}`,
+      }],
+    }
   },
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { showNumber } from '../../units/length'
+import { plainNumber, showNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
-import { filledShare, nominalExtent, type Technique } from '../technique'
+import { meeting, nominalExtent, sumsOf, type Technique } from '../technique'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW } from './setting'
 
 const settings = z.strictObject({
@@ -52,21 +52,26 @@ export const loom: Technique = {
 
   /** Weft: 2 W + 2 d a row, out under the warps and back over them. Warps: the band and what the loom holds at both ends. */
   path(work) {
-    const { doubleEdge, spareWarpMm } = read(work.settings)
-    const width = loom.widthOf(work)
-    const d = work.bead.d
+    const { doubleEdge, spareWarpMm, warpMm } = read(work.settings)
+    const { l, d } = work.bead
+    const { rows, places } = sumsOf(loom, work)
     const warps = warpCount(work.columns, doubleEdge)
     return {
       passes: 2,
       runs: [
-        { id: 'weft', name: 'Weft', count: 1, joined: true, lengthMm: filledShare(loom, work) * work.rows * (2 * width + 2 * d), formula: `${work.rows} rows × (2 × ${showNumber(width, 1)} + 2 × ${d}) mm` },
+        {
+          id: 'weft', name: 'Weft', count: 1, joined: true, lengthMm: 2 * places * (l + warpMm) + rows * 2 * (warpMm + d),
+          formula: work.laid ? `2 × ${places} places × (${l} + ${warpMm}) + ${rows} rows × 2 × (${warpMm} + ${d}) mm` : `${rows} rows × (2 × ${plainNumber(loom.widthOf(work))} + 2 × ${d}) mm`,
+        },
         {
           id: 'warp', name: 'Warps', count: warps, joined: false, lengthMm: loom.lengthOf(work) + 2 * spareWarpMm,
-          formula: `${warps} warps × (${showNumber(loom.lengthOf(work), 1)} + 2 × ${showNumber(spareWarpMm)}) mm`,
+          formula: `${warps} warps × (${plainNumber(loom.lengthOf(work))} + 2 × ${showNumber(spareWarpMm)}) mm`,
         },
       ],
     }
   },
+
+  join: () => meeting('Lay the ends against each other and sew the last row to the first with the warps.'),
 
   ...ROW_BY_ROW,
   workingRow(i, { columns, settings: own }) {

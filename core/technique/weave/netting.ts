@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { showNumber } from '../../units/length'
+import { plainNumber, showNumber } from '../../units/length'
 import type { Place, Site } from '../lattice'
-import { filledShare, nominalExtent, type Technique, type Work } from '../technique'
+import { meeting, nominalExtent, type Technique, type Work } from '../technique'
 import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({
@@ -22,6 +22,16 @@ function mesh({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) {
   const leg = (beads + 1) / 2 * bead.l
   const turn = OPEN[open] * Math.PI / 180
   return { beads, side: (beads - 1) / 2, degrees: OPEN[open], pitch: 2 * leg * Math.sin(turn), drop: leg * Math.cos(turn) }
+}
+
+/** Arcs of the work; of those that are laid, each that holds a bead. */
+function arcsOf({ rows, columns, laid }: Work, beads: number): number {
+  if (!laid) return rows * columns / beads
+  let arcs = 0
+  for (let r = 0; r < rows; r++) {
+    for (let a = 0; a * beads < laid.across; a++) if (Array.from({ length: beads }, (_, j) => a * beads + j).some(c => laid.holds(c, r))) arcs++
+  }
+  return arcs
 }
 
 /**
@@ -95,10 +105,10 @@ export const netting: Technique = {
   /** (k + 1) l an arc: through its k beads and one joint. */
   path(work) {
     const { beads } = mesh(work)
-    const arcs = work.rows * work.columns / beads
-    const each = (beads + 1) * work.bead.l
-    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(netting, work) * arcs * each, formula: `${arcs} arcs × (${beads} + 1) × ${work.bead.l} mm` }] }
+    const arcs = arcsOf(work, beads)
+    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: arcs * (beads + 1) * work.bead.l, formula: `${plainNumber(arcs)} arcs × (${beads} + 1) × ${work.bead.l} mm` }] }
   },
+  join: ({ rows }) => meeting(rows % 2 === 0 ? 'Lace the joints of the last row into the arcs of the first.' : 'Work one row more or one less: with an even number of rows the arcs of both ends meet. Then lace the last joints into the first row.'),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),

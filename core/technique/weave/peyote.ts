@@ -1,8 +1,7 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { showNumber } from '../../units/length'
 import type { Lattice } from '../lattice'
-import { filledShare, nominalExtent, type Technique, type Work, type WorkingRow } from '../technique'
+import { nominalExtent, sumsOf, type Join, type Technique, type ThreadPath, type Work, type WorkingRow } from '../technique'
 import { evenRow, mirroredKeys, reader, startField, startSide } from './setting'
 
 export const numbering = z.enum(['first-two', 'first-one']).default('first-two')
@@ -67,6 +66,22 @@ function flatRow(i: number, columns: number, own: Own, longTurn: boolean): Worki
   return { ...numbers, direction, keys: fromLeft ? ordered : mirroredKeys(columns, ordered) }
 }
 
+/**
+ * Thread of crossings: each is W + d, through the width and round the edge bead; the first string makes two rows in one. A bead that is added
+ * and the one that is passed beside it make the width, so where rows are narrower each place counts two lengths of bead, one in the first string.
+ */
+export function peyotePath(technique: Technique, work: Work, name: string): ThreadPath {
+  const { l, d } = work.bead
+  const { rows, places, firstPlaces } = sumsOf(technique, work)
+  const full = `${rows} ${name} × (${work.columns} × ${l} + ${d}) mm`
+  const laid = `(2 × ${places - firstPlaces} + ${firstPlaces}) places × ${l} + ${rows} ${name} × ${d} mm`
+  return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: (2 * places - firstPlaces) * l + rows * d, formula: work.laid ? laid : full }] }
+}
+
+/** The ends of peyote interlock like a zip: the half bead of each goes into the other, so a ring of R bead rows is R d long. */
+export const zipped = ({ rows, bead }: Pick<Work, 'rows' | 'bead'>): Join =>
+  ({ joins: true, zips: true, says: 'Zip the ends: the beads of each end fall into the gaps of the other; pass through them in turn.', addsMm: rows === 0 ? 0 : -bead.d / 2, formula: `− ½ × ${bead.d} mm, because the ends interlock` })
+
 interface Kind {
   readonly id: string
   readonly name: string
@@ -108,16 +123,8 @@ function flatPeyote(kind: Kind): Technique {
     columnsFor: (widthMm, { bead }) => widthMm / bead.l,
     beads: ({ columns, rows }) => columns * rows,
 
-    /** Every crossing is W + d: through the width and round the edge bead. The first string makes two rows in one crossing. */
-    path(work) {
-      const width = self.widthOf(work)
-      const d = work.bead.d
-      const crossings = self.workingRows(work)
-      return {
-        passes: 2,
-        runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(self, work) * crossings * (width + d), formula: `${crossings} crossings × (${showNumber(width, 1)} + ${d}) mm` }],
-      }
-    },
+    path: work => peyotePath(self, work, 'crossings'),
+    join: zipped,
 
     workingRows: ({ rows }) => (rows === 0 ? 0 : 2 * rows - 1),
     workingRow: (i, { columns, settings: own }) => flatRow(i, columns, own, kind.longTurn),
@@ -158,6 +165,7 @@ export const oddPeyote = flatPeyote({
   longTurn: true,
   nearestColumns: columns => Math.max(3, 2 * Math.round((columns - 1) / 2) + 1),
   check({ columns }) {
+    if (columns < 3) return [problem('columns-few', 'columns', `Peyote needs beads to pass between: at least 3 across for an odd count; here ${columns === 1 ? 'is 1' : `are ${columns}`}. Take 3.`)]
     return odd(columns)
       ? []
       : [problem('columns-even', 'columns', `Odd-count peyote needs an odd number of beads across; ${columns} is even. Take ${columns - 1} or ${columns + 1}.`)]

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { showNumber } from '../../units/length'
+import { plainNumber } from '../../units/length'
 import type { BeadSpec } from '../../bead/spec'
-import { filledShare, nominalExtent, type Technique } from '../technique'
+import { nominalExtent, type Technique, type Work } from '../technique'
 import { mirroredKeys, reader, startField, startSide } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -13,6 +13,19 @@ export const unitPitch = ({ l, d }: Pick<BeadSpec, 'l' | 'd'>): number => Math.S
 
 /** Units across and along of a grid of 2U + 1 columns and V + 1 rows. */
 const units = ({ columns, rows }: { readonly columns: number, readonly rows: number }) => ({ u: (columns - 1) / 2, v: Math.max(0, rows - 1) })
+
+/** Thread for a unit, mm: about 6 l + 4 (d / 2), round its four beads and on through two of them. */
+const unitThreadMm = ({ l, d }: Pick<BeadSpec, 'l' | 'd'>): number => 6 * l + 2 * d
+
+/** Units whose four beads are laid; of the whole grid, all. */
+function laidUnits(work: Work): number {
+  const { u, v } = units(work)
+  const { laid } = work
+  if (!laid) return u * v
+  let found = 0
+  for (let r = 0; r < v; r++) for (let c = 1; c < laid.across; c += 2) if (laid.holds(c, r) && laid.holds(c, r + 1) && laid.holds(c - 1, r) && laid.holds(c + 1, r)) found++
+  return found
+}
 
 /**
  * Beads on the edges of squares; every edge is a cell. In row r the odd columns are the beads that lie across, on the upper edges
@@ -50,8 +63,8 @@ export const rightAngle: Technique = {
     const { u, v } = units(work)
     const p = unitPitch(work.bead)
     return nominalExtent(rightAngle.lengthOf(work), rightAngle.widthOf(work), work.bead, {
-      lengthFormula: `${v} units × ${showNumber(p, 2)} mm`,
-      widthFormula: `${u} units × ${showNumber(p, 2)} mm`,
+      lengthFormula: `${v} units × ${plainNumber(p)} mm`,
+      widthFormula: `${plainNumber(u)} units × ${plainNumber(p)} mm`,
     })
   },
   lengthOf: ({ rows, bead }) => Math.max(0, rows - 1) * unitPitch(bead),
@@ -65,9 +78,20 @@ export const rightAngle: Technique = {
 
   /** About 6 l + 4 (d / 2) a unit: round the four beads, and on through two of them to the next unit. */
   path(work) {
-    const { u, v } = units(work)
-    const each = 6 * work.bead.l + 2 * work.bead.d
-    return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(rightAngle, work) * u * v * each, formula: `${u * v} units × (6 × ${work.bead.l} + 4 × ${work.bead.d} ÷ 2 = ${showNumber(each, 1)}) mm, about` }] }
+    const each = unitThreadMm(work.bead)
+    const laid = laidUnits(work)
+    return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: laid * each, formula: `${plainNumber(laid)} units × (6 × ${work.bead.l} + 4 × ${work.bead.d} ÷ 2 = ${plainNumber(each)}) mm, about` }] }
+  },
+  /** Between the ends lies one more row of units: both have their beads across, so only its U + 1 upright beads are new. */
+  join(work) {
+    const { columns, rows, bead } = work
+    const p = unitPitch(bead)
+    const u = (columns - 1) / 2
+    return {
+      joins: true, says: `Join with one more row of units: its ${plainNumber(u + 1)} upright beads are new, the beads across are those of the two ends.`,
+      addsMm: rows < 2 ? 0 : p, formula: `+ 1 unit × ${plainNumber(p)} mm to join the ends`,
+      keys: rows < 2 ? [] : Array.from({ length: Math.floor(u) + 1 }, (_, k) => (rows - 1) * columns + 2 * k), threadMm: rows < 2 ? 0 : u * unitThreadMm(bead),
+    }
   },
 
   workingRows: ({ rows }) => Math.max(0, rows - 1),

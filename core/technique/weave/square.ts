@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { showNumber } from '../../units/length'
+import { plainNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
-import { filledShare, nominalExtent, type Technique } from '../technique'
+import { meeting, nominalExtent, sumsOf, type Technique } from '../technique'
 import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -35,10 +35,11 @@ export const square: Technique = {
 
   /** 3 l + 2 d a bead: through the new bead, back round through the one below, and through the new bead again. */
   path(work) {
-    const beads = Math.round(square.beads(work) * filledShare(square, work))
+    const { beads } = sumsOf(square, work)
     const each = 3 * work.bead.l + 2 * work.bead.d
-    return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (3 × ${work.bead.l} + 2 × ${work.bead.d} = ${showNumber(each, 1)}) mm` }] }
+    return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (3 × ${work.bead.l} + 2 × ${work.bead.d} = ${plainNumber(each)}) mm` }] }
   },
+  join: () => meeting('Lay the ends against each other and sew the last row to the first, bead to bead.'),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),

@@ -1,8 +1,7 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { showNumber } from '../../units/length'
-import { filledShare, tubeExtent, type Technique, type Work } from '../technique'
-import { countedPeyote, numbering, NUMBERING_FIELD, peyoteNumbers, peyoteSites } from './peyote'
+import { tubeExtent, type Technique, type Work } from '../technique'
+import { countedPeyote, numbering, NUMBERING_FIELD, peyoteNumbers, peyotePath, peyoteSites, zipped } from './peyote'
 import { mirroredKeys, reader, startField, startSide } from './setting'
 
 const settings = z.strictObject({ start: startSide, numbering })
@@ -31,11 +30,8 @@ const tube = (self: () => Technique): Omit<Technique, 'id' | 'name' | 'summary' 
   widthOf: outerMm,
   columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.l,
   beads: ({ columns, rows }) => columns * rows,
-  path(work) {
-    const round = work.columns * work.bead.l
-    const rounds = self().workingRows(work)
-    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: filledShare(self(), work) * rounds * (round + work.bead.d), formula: `${rounds} rounds × (${showNumber(round, 1)} + ${work.bead.d}) mm` }] }
-  },
+  path: work => peyotePath(self(), work, 'rounds'),
+  join: zipped,
   workingRows: ({ rows }) => (rows === 0 ? 0 : 2 * rows - 1),
   workingRowOf({ c, r }, { columns, settings: own }) {
     if (r === 0) return 0

@@ -4,10 +4,13 @@ import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { wholeBox } from '#core/pattern/plan'
 import { SYMMETRIES, symmetryOf } from '#core/pattern/symmetry'
 import { layingSteps } from '#core/piece/edit'
-import { columnsOf, countedRows, numberAt, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
+import { laidCounted } from '#core/piece/laid'
+import { columnsOf, numberAt, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
 import { followBox, followed, followPlace } from '#core/piece/follow'
 import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
+import { feelQuestion } from '#core/fit/feel'
+import { gapFindings } from '#core/proof/gaps'
 import { isCordWork } from '#core/tally/cords'
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
@@ -178,6 +181,7 @@ const theme = useDayOrEvening()
 const seenTray = computed(() => piece.value.tray.map(b => ({ ...b, colour: asSeen(b.colour, mat.vision) })))
 
 // ---- answers
+const findings = computed(() => gapFindings(part.value))
 const counts = computed(() => beadCounts(piece.value.tray, tallyPiece(piece.value)))
 const beads = computed(() => counts.value.reduce((sum, b) => sum + b.count, 0))
 const words = computed(() => {
@@ -241,13 +245,14 @@ const underHand = computed(() => {
       <RowsPanel v-else-if="mat.panel === 'rows'" :piece="piece" :part="part" :here="here" @steps="fromPanel" @says="t => toast = t" />
       <PartsPanel v-else-if="mat.panel === 'parts'" :piece="piece" :part="part" @steps="fromPanel" @says="t => toast = t" />
       <ViewsPanel v-else-if="mat.panel === 'views'" :part="part" />
-      <h3 class="ask">Will it close?</h3>
+      <h3 class="ask">{{ feelQuestion(piece.fit.kind) }}</h3>
       <FitAnswer :piece="piece" />
       <div class="figures">
         <div v-if="isCordWork(part)"><span class="quiet">Strands</span><span class="figure big">{{ columnsOf(part) }}</span></div>
         <div v-else><span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span></div>
-        <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
+        <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(laidCounted(part)) }}</span></div>
       </div>
+      <p v-for="f in findings" :key="f.says" class="found" :class="{ stops: f.weight === 'stops' }">{{ f.says }}</p>
       <h3 class="ask">Of what</h3>
       <CordList v-if="isCordWork(part)" :piece="piece" :part="part" />
       <table v-else class="list">
@@ -288,12 +293,14 @@ const underHand = computed(() => {
 .on, .on:hover { background: var(--dark); color: var(--dark-ink); }
 .on kbd { color: inherit; opacity: 0.75; }
 .turns .tool, .panels .tool { min-height: 34px; padding: 0 9px; font-size: 13.5px; }
-.hint { position: absolute; left: 20px; top: 64px; pointer-events: none; color: var(--ink); max-width: calc(100% - 40px); }
+.hint { position: absolute; left: 14px; top: 60px; padding: 3px 8px; border-radius: 8px; background: color-mix(in srgb, var(--mat) 80%, transparent); pointer-events: none; color: var(--ink); max-width: calc(100% - 40px); }
 .answers { grid-area: 1 / 2; overflow-y: auto; display: flex; flex-direction: column; gap: 10px; padding: 2px 2px 2px 0; scrollbar-width: thin; }
 .ask { font: 400 14px/1.2 var(--text); color: var(--soft); }
 .figures { display: flex; gap: 28px; padding: 4px 0; }
 .figures > div { display: grid; gap: 4px; }
 .big { font-size: 40px; }
+.found { padding: 8px 12px; border-radius: 10px; background: var(--paper); font-size: 14px; line-height: 1.4; }
+.stops { background: var(--marigold-wash); color: var(--marigold); }
 .list { width: 100%; font-size: 14.5px; }
 .list td, .list th { padding: 6px 0; border-bottom: 1px solid var(--line); }
 .list th { color: var(--ink); }

@@ -13,12 +13,13 @@ import { writePieceFile } from '#core/format/piece-file'
 import { pictureOf } from '#core/picture/picture'
 import { arrowNote } from '#core/picture/view'
 import { requireSpec } from '#core/bead/spec'
-import { beadOf, columnsOf, countedRows, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
+import { laidCounted } from '#core/piece/laid'
+import { beadOf, columnsOf, countedRows, fittedPart, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
 import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
-import { asides, rowTitle, runText, sheetLines } from '#core/tally/words'
+import { asides, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { latticeOf } from '#core/pattern/place'
 import { trayByNumber } from '#core/piece/piece'
@@ -34,6 +35,8 @@ const account = useAccount()
 const { length, long } = useLengths()
 const piece = computed(() => store.piece!)
 const band = computed(() => piece.value.parts[0]!)
+/** The part that the head speaks of: the one that is fitted. */
+const fitted = computed(() => fittedPart(piece.value))
 const chosen = ref('')
 const part = computed(() => piece.value.parts.find(p => p.id === chosen.value) ?? band.value)
 const paper = computed(() => account.account?.settings.paper ?? 'A4')
@@ -88,7 +91,7 @@ const charts = computed(() => piece.value.parts.map((part) => {
       })),
     }]
   })
-  return { part, sections, words: sheetLines(part).slice(0, MOST_WORDS) }
+  return { part, sections, words: sheetLines(piece.value, part).slice(0, MOST_WORDS), join: joinSays(piece.value, part) }
 }))
 
 const name = computed(() => slug(piece.value.name))
@@ -105,11 +108,18 @@ const busy = ref(false)
 async function saveBooklet() {
   busy.value = true
   says.value = ''
-  const { bookletPdf } = await import('#core/format/booklet-pdf')
-  const made = await bookletPdf(piece.value, part.value, { paper: paper.value, ink: ink.value === 'glyphs' ? 'letters' : 'colour' })
-  if (made.ok) saveFile(`${name.value}-booklet.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
-  else says.value = made.problems[0]!.says
-  busy.value = false
+  try {
+    const { bookletPdf } = await import('#core/format/booklet-pdf')
+    const made = await bookletPdf(piece.value, part.value, { paper: paper.value, ink: ink.value === 'glyphs' ? 'letters' : 'colour' })
+    if (made.ok) saveFile(`${name.value}-booklet.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
+    else says.value = made.problems[0]!.says
+  }
+  catch {
+    says.value = 'The booklet could not be made. Check the connection and try again.'
+  }
+  finally {
+    busy.value = false
+  }
 }
 const saveWords = () => saveFile(`${name.value}-words.txt`, wordChart(piece.value, part.value), 'text/plain')
 const saveGrid = () => saveFile(`${name.value}-grid.csv`, gridCsv(piece.value, part.value), 'text/csv')
@@ -157,7 +167,7 @@ async function readIn(event: Event) {
     <article class="paper" :style="{ '--page': `${SHEET[paper].width}mm` }">
       <header>
         <h1>{{ piece.name }}</h1>
-        <p>{{ techniqueOf(band).name }} · {{ beadOf(band).name }} · {{ columnsOf(band) }} {{ techniqueOf(band).braid ? 'strands' : 'beads across' }}, {{ countedRows(band) }} {{ (techniqueOf(band).rowName ?? 'Row').toLowerCase() }}s<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
+        <p><template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} · {{ beadOf(fitted).name }} · {{ columnsOf(fitted) }} {{ techniqueOf(fitted).braid ? 'strands' : 'beads across' }}, {{ laidCounted(fitted) }} {{ (techniqueOf(fitted).rowName ?? 'Row').toLowerCase() }}s<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
       </header>
       <section class="facts">
         <div><span>{{ kind.measureName }}</span><b>{{ length(piece.fit.bodyMm) }}</b></div>
@@ -214,6 +224,7 @@ async function readIn(event: Event) {
             <template v-else><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }} {{ line.times === 1 ? 'time' : 'times' }} more</template>
           </li>
         </ol>
+        <p v-if="chart.join" class="arrows">{{ chart.join }}</p>
         <p v-if="chart.words.length === MOST_WORDS">The first {{ MOST_WORDS }} lines; all of them are in the CSV on the Tally page.</p>
       </section>
       <p class="caution">Small beads and cords are dangerous to small children. What is sold must follow the law of the place where it is sold.</p>

@@ -3,7 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { fitKindOf, EARRING_GRAMS } from '#core/fit/kind'
 import { packWords } from '#core/format/shopping-csv'
-import { CURRENCIES, showMoney } from '#core/money/money'
+import { amountIn, CURRENCIES, requireCurrency, showMoney } from '#core/money/money'
 import { setStep } from '#core/piece/edit'
 import { techniqueOf, type Part } from '#core/piece/piece'
 import type { Cost, Supply } from '#core/piece/schema'
@@ -159,7 +159,7 @@ const addFinding = () => setCost('findings', [...cost.value.findings, { name: ca
 // ---- charts
 const barColours = computed(() => buy.value.map(b => b.bead.colour))
 const beadTraces = computed(() => [{ type: 'bar', orientation: 'h', y: buy.value.map(b => `${b.bead.letter} ${b.bead.name} · ${requireSpec(b.bead.spec).name}`).toReversed(), x: buy.value.map(b => b.count).toReversed(), marker: { color: barColours.value.toReversed(), line: { width: 1, color: 'rgba(120,100,80,0.7)' } }, hovertemplate: '%{x} beads<extra></extra>' }])
-const costTraces = computed(() => [{ type: 'bar', orientation: 'h', y: costing.value.lines.map(l => l.name).toReversed(), x: costing.value.lines.map(l => l.most / 100).toReversed(), error_x: { type: 'data', symmetric: false, array: costing.value.lines.map(() => 0).toReversed(), arrayminus: costing.value.lines.map(l => (l.most - l.least) / 100).toReversed() }, hovertemplate: '%{x:.2f}<extra></extra>' }])
+const costTraces = computed(() => [{ type: 'bar', orientation: 'h', y: costing.value.lines.map(l => l.name).toReversed(), x: costing.value.lines.map(l => amountIn(l.most, costing.value.currency)).toReversed(), error_x: { type: 'data', symmetric: false, array: costing.value.lines.map(() => 0).toReversed(), arrayminus: costing.value.lines.map(l => amountIn(l.most - l.least, costing.value.currency)).toReversed() }, hovertemplate: `%{x:.${requireCurrency(costing.value.currency).decimals}f}<extra></extra>` }])
 const range = (least: number, most: number) => (least === most ? money(least) : `${money(least)} to ${money(most)}`)
 </script>
 

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
-import { columnsOf, countedRows, techniqueOf, type Part } from '#core/piece/piece'
+import { laidCounted } from '#core/piece/laid'
+import { gapFindings } from '#core/proof/gaps'
+import { columnsOf, techniqueOf, type Part } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'
-import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
+import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { placesOf } from '#core/technique/technique'
-import { rowWords, workingRowCount } from '#core/tally/words'
+import { joinSays, joinWords, rowWords, wordedRows, workingRowCount } from '#core/tally/words'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
 import { saveFile, slug } from '../../../composables/save-file'
@@ -25,11 +27,15 @@ const sizes = computed(() => sizeCounts(piece.value.tray, all.value))
 
 const PAGE = 40
 const page = ref(0)
-const count = computed(() => workingRowCount(part.value))
+/** Rows that hold a bead; where all do, none needs to be named. */
+const worded = computed(() => wordedRows(part.value))
+const count = computed(() => worded.value?.length ?? workingRowCount(part.value))
+const join = computed(() => ({ says: joinSays(piece.value, part.value), words: joinWords(piece.value, part.value), counts: tallyJoin(piece.value) }))
+const findings = computed(() => gapFindings(part.value))
 const pages = computed(() => Math.max(1, Math.ceil(count.value / PAGE)))
 const shown = computed(() => {
   const from = Math.min(page.value, pages.value - 1) * PAGE
-  return Array.from({ length: Math.min(PAGE, count.value - from) }, (_, k) => rowWords(part.value, from + k))
+  return Array.from({ length: Math.min(PAGE, count.value - from) }, (_, k) => rowWords(part.value, worded.value?.[from + k] ?? from + k))
 })
 /** Bobbin numbers in the order in which a round moves them. */
 const moveOrder = computed(() => placesOf(techniqueOf(part.value).workingRow(0, { rows: 1, columns: columnsOf(part.value), settings: part.value.settings }), columnsOf(part.value)).map(p => p.c + 1))
@@ -45,7 +51,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
       <div class="figures">
         <div v-if="totalOf(all) > 0"><span class="quiet">Beads in all</span><span class="figure big">{{ showNumber(totalOf(all)) }}</span></div>
         <div v-if="!isCordWork(part)"><span class="quiet">In one repeat</span><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span></div>
-        <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(countedRows(part)) }}</span></div>
+        <div><span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span><span class="figure big">{{ showNumber(laidCounted(part)) }}</span></div>
         <div><span class="quiet">{{ techniqueOf(part).braid ? 'Strands' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span></div>
       </div>
       <div v-if="isCordWork(part)" class="sheet"><h3 id="of-what" class="over-list">Strand by strand</h3><CordList :piece="piece" :part="part" /></div>
@@ -64,6 +70,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
             </tbody>
           </table>
         </div>
+        <p v-if="join.words" class="quiet">And {{ totalOf(join.counts) }} more that join the ends; they are in the beads in all.</p>
         <h3 class="by-size">By size</h3>
         <p v-for="s in sizes" :key="s.spec">{{ requireSpec(s.spec).name }}: <b>{{ showNumber(s.count) }}</b> beads, {{ showNumber(s.grams, 1) }} g</p>
       </div>
@@ -79,7 +86,12 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
         <h3 id="row-by-row">{{ techniqueOf(part).rowName ? 'Round by round, as worked' : 'Row by row, as worked' }}</h3>
         <nav v-if="pages > 1" class="pager" aria-label="Pages of rows"><button type="button" class="button" :disabled="page === 0" @click="page--">Earlier</button><span class="quiet">{{ page + 1 }} of {{ pages }}</span><button type="button" class="button" :disabled="page >= pages - 1" @click="page++">Later</button></nav>
       </div>
+      <p v-for="f in findings" :key="f.says" :class="{ finding: f.weight === 'stops' }" class="found">{{ f.says }}</p>
       <ol v-if="!isCordWork(part)" class="list"><li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li></ol>
+      <template v-if="join.says && page >= pages - 1">
+        <p class="found">{{ join.says }}</p>
+        <RowWords v-if="join.words" :words="join.words" :piece="piece" />
+      </template>
     </section>
   </main>
 </template>
@@ -103,6 +115,8 @@ tbody th { color: var(--ink); }
 .out { display: flex; gap: 10px; flex-wrap: wrap; }
 .over { display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 46px; flex-wrap: wrap; }
 .pager { display: flex; align-items: center; gap: 10px; }
+.found { margin: 6px 0; padding: 10px 14px; border-radius: 10px; background: var(--paper); }
+.finding { background: var(--marigold-wash); color: var(--marigold); }
 .list { list-style: none; margin: 8px 0 0; padding: 0; }
 .list li { padding: 8px 12px; border-radius: 10px; }
 .list li:nth-child(odd) { background: var(--paper); }

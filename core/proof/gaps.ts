@@ -1,0 +1,42 @@
+import { emptyOf, laidRows } from '../piece/laid'
+import { countedRows, rowsOf, techniqueOf, type Part } from '../piece/piece'
+
+/** Something of a part that wants a look: what stops the work, or what is worth knowing. */
+export interface GapFinding {
+  readonly code: 'row-empty' | 'column-empty' | 'edge-empty'
+  readonly weight: 'stops' | 'note'
+  readonly says: string
+}
+
+/** Numbers in a row as spans: 3 4 5 9 → 3–5, 9. */
+function spans(numbers: readonly number[]): string {
+  const out: [number, number][] = []
+  for (const n of numbers) {
+    const last = out.at(-1)
+    if (last && n === last[1] + 1) last[1] = n
+    else out.push([n, n])
+  }
+  const shown = out.slice(0, 4).map(([a, b]) => (a === b ? String(a) : `${a}–${b}`))
+  return `${shown.join(', ')}${out.length > 4 ? ` and ${out.length - 4} more` : ''}`
+}
+
+/** Empty rows and columns of a part: between beads they leave the work in pieces, at its edges they are no size. */
+export function gapFindings(part: Part): GapFinding[] {
+  const { rows: emptyRows, columns: emptyColumns } = emptyOf(part)
+  const out: GapFinding[] = []
+  if (laidRows(part) === 0) return out
+  const name = (techniqueOf(part).rowName ?? 'Row').toLowerCase()
+  const { between } = emptyRows
+  if (between.length > 0) {
+    // As weavers count them: a bead row of peyote is two.
+    const rows = between.flatMap(r => Array.from({ length: countedRows(part, r + 1) - countedRows(part, r) }, (_, k) => countedRows(part, r) + 1 + k))
+    out.push({ code: 'row-empty', weight: 'stops', says: `Nothing lies in ${name}${rows.length === 1 ? '' : 's'} ${spans(rows)}, with beads before and behind: the work would fall in two. Lay beads there, or take the rows out. They are not counted as length.` })
+  }
+  if (emptyColumns.between.length > 0) out.push({ code: 'column-empty', weight: 'stops', says: `Nothing lies in column${emptyColumns.between.length === 1 ? '' : 's'} ${spans(emptyColumns.between.map(c => c + 1))}, with beads on both sides: the work would fall in two. Lay beads there, or take the columns out. They are not counted as width.` })
+  const edges = [
+    ...emptyRows.start > 0 ? [`${countedRows(part, emptyRows.start)} empty ${name}s at the start`] : [], ...emptyRows.end > 0 ? [`${countedRows(part) - countedRows(part, rowsOf(part) - emptyRows.end)} empty ${name}s at the end`] : [],
+    ...emptyColumns.start + emptyColumns.end > 0 ? [`${emptyColumns.start + emptyColumns.end} empty columns at the edges`] : [],
+  ]
+  if (edges.length > 0) out.push({ code: 'edge-empty', weight: 'note', says: `${edges.join(', ')}: not counted as size.` })
+  return out
+}
