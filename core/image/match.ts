@@ -2,6 +2,7 @@ import { deltaE00 } from '../colour/ciede2000'
 import { cieLab, LINEAR, okLab } from '../colour/spaces'
 import { rgbOf } from '../colour/colour'
 import { LENGTH_8, BAYER_8 } from './bayer'
+import { nearestIn, nearestInOkLab } from './nearest'
 
 export type Dither = 'off' | 'ordered' | 'diffused'
 
@@ -28,23 +29,8 @@ function reachOf(palette: Float32Array): number {
   return palette.length === 0 ? 0 : sum / (palette.length / 3)
 }
 
-function nearestIn(palette: Float32Array, L: number, a: number, b: number): number {
-  let best = 0
-  let least = Infinity
-  for (let i = 0; i < palette.length; i += 3) {
-    const dL = palette[i]! - L
-    let far = dL * dL
-    if (far >= least) continue
-    const da = palette[i + 1]! - a
-    const db = palette[i + 2]! - b
-    far += da * da + db * db
-    if (far < least) { least = far; best = i }
-  }
-  return best / 3
-}
-
 /**
- * The colour of the palette that stands for each cell, as its index from 1; 0 where the picture has none. Distances are in OKLab.
+ * The colour of the palette that stands for each cell, as its index from 1; 0 where the picture has none. Nearest is by ΔE00; of an even mix, in OKLab, where its thresholds are.
  * Diffused: the error goes on to four neighbours (Floyd and Steinberg 1976), every other row from the other side.
  */
 export function matchCells(lab: Float32Array, columns: number, rows: number, palette: Float32Array, dither: Dither, progress: (share: number) => void = () => {}): Uint16Array {
@@ -52,6 +38,7 @@ export function matchCells(lab: Float32Array, columns: number, rows: number, pal
   if (palette.length === 0) return out
   if (dither === 'diffused') return diffused(lab, columns, rows, palette, out, progress)
   const reach = dither === 'ordered' ? reachOf(palette) : 0
+  const nearest = reach > 0 ? nearestInOkLab(palette) : nearestIn(palette)
   for (let r = 0; r < rows; r++) {
     if (r % 64 === 0) progress(r / rows)
     for (let c = 0; c < columns; c++) {
@@ -59,13 +46,14 @@ export function matchCells(lab: Float32Array, columns: number, rows: number, pal
       const L = lab[3 * key]!
       if (L < 0) continue
       const shift = reach === 0 ? 0 : (BAYER_8[(r % LENGTH_8) * LENGTH_8 + (c % LENGTH_8)]! - 0.5) * reach
-      out[key] = nearestIn(palette, L + shift, lab[3 * key + 1]!, lab[3 * key + 2]!) + 1
+      out[key] = nearest(L + shift, lab[3 * key + 1]!, lab[3 * key + 2]!) + 1
     }
   }
   return out
 }
 
 function diffused(lab: Float32Array, columns: number, rows: number, palette: Float32Array, out: Uint16Array, progress: (share: number) => void): Uint16Array {
+  const nearest = nearestIn(palette, true)
   // Errors of this row and the next, with a cell of room at both ends.
   let here = new Float32Array((columns + 2) * 3)
   let next = new Float32Array((columns + 2) * 3)
@@ -81,7 +69,7 @@ function diffused(lab: Float32Array, columns: number, rows: number, palette: Flo
       const L = lab[at]! + here[e]!
       const a = lab[at + 1]! + here[e + 1]!
       const b = lab[at + 2]! + here[e + 2]!
-      const i = nearestIn(palette, L, a, b)
+      const i = nearest(L, a, b)
       out[r * columns + c] = i + 1
       for (let j = 0; j < 3; j++) {
         const error = (j === 0 ? L : j === 1 ? a : b) - palette[3 * i + j]!

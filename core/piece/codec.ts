@@ -114,11 +114,13 @@ function whole(piece: Piece): Result<Piece> {
   return good(piece)
 }
 
-/** With the stitch's defaults filled in where a file leaves a setting out. */
-function settled(part: Part): Part {
-  const parsed = findTechnique(part.technique)?.settings.safeParse(part.settings)
-  return parsed?.success ? { ...part, settings: parsed.data } : part
+/** Settings of a stitch with its defaults filled in where some are left out; as they are where they are not its own. */
+export function settledSettings(technique: string, settings: unknown): unknown {
+  const parsed = findTechnique(technique)?.settings.safeParse(settings)
+  return parsed?.success ? parsed.data : settings
 }
+
+const settled = (part: Part): Part => ({ ...part, settings: settledSettings(part.technique, part.settings) as Part['settings'] })
 
 export function partFromFile(value: unknown): Result<Part> {
   const parsed = partFileSchema.safeParse(value)

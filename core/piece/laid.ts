@@ -52,8 +52,17 @@ function blockHasGaps(block: Uint16Array): boolean {
 /** Sections that are worked: those with rows, the repeat only if it is worked at all. */
 const workedSections = (part: Part): SectionName[] => SECTIONS.filter(name => part[name].rows > 0 && (name !== 'repeat' || part.times > 0))
 
-/** Whether any place of a part is empty. Without, nothing of the grid is missing. */
-export const hasGaps = (part: Part): boolean => workedSections(part).some(name => part[name].blocks.some(blockHasGaps))
+const gapsInPart = new WeakMap<Part, boolean>()
+
+/** Whether any place of a part is empty. Without, nothing of the grid is missing. Long lists of words ask it for every row. */
+export function hasGaps(part: Part): boolean {
+  let found = gapsInPart.get(part)
+  if (found === undefined) {
+    found = workedSections(part).some(name => part[name].blocks.some(blockHasGaps))
+    gapsInPart.set(part, found)
+  }
+  return found
+}
 
 /** Which bead rows of each section hold a bead, and which columns do. */
 function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>, readonly across: Uint8Array } {

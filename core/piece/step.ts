@@ -3,9 +3,9 @@ import type { TrayBead } from '../bead/bead'
 import { cellAt, copyBox, insertColumns, insertRows, removeColumns, removeRows, withCells, type Cells } from '../grid/cells'
 import { numbersOf, runsLength, runsOf } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
-import { checkPart, checkPiece, partFromFile, partToFile, problemsOf } from './codec'
+import { checkPart, checkPiece, partFromFile, partToFile, problemsOf, settledSettings } from './codec'
 import { columnsOf, findPart, SECTIONS, withPart, type Part, type Piece, type SectionName } from './piece'
-import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema } from './schema'
+import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema, type PartFile } from './schema'
 
 /**
  * Every change of a piece is a step: it can be applied, inverted, merged, carried over other steps (rebase.ts) and sent as
@@ -127,13 +127,23 @@ function replaced(value: unknown, path: readonly (string | number)[], step: SetS
   return next === undefined ? undefined : { ...value, [head!]: next }
 }
 
+/**
+ * A step on all settings of a part, with what it says was there brought to what is there, where the two mean the same: a step that was kept
+ * from before a stitch got one more setting leaves it out.
+ */
+function whole(piece: Piece, step: SetStep): SetStep {
+  const part = step.path[0] === 'parts' && step.path[2] === 'settings' && step.path.length === 3 ? findPart(piece, String(step.path[1])) : undefined
+  if (!part || !same(settledSettings(part.technique, step.before), settledSettings(part.technique, part.settings))) return step
+  return { ...step, before: part.settings }
+}
+
 const FORBIDDEN = new Set(['start', 'repeat', 'end', 'columns', 'id', 'number', 'version'])
 
 function applySet(piece: Piece, step: SetStep): Result<Piece> {
   const where = step.path.join('/')
   const inLists = step.path[0] === 'tray' || step.path[0] === 'parts'
   if (inLists ? step.path.length < 3 || FORBIDDEN.has(String(step.path[2])) : false) return bad(misfit(where))
-  const next = replaced(piece, step.path, step) as Piece | undefined
+  const next = replaced(piece, step.path, whole(piece, step)) as Piece | undefined
   if (next === undefined) return bad(misfit(where))
   if (step.path[0] !== 'parts') {
     const { parts: _, ...own } = next
@@ -145,6 +155,8 @@ function applySet(piece: Piece, step: SetStep): Result<Piece> {
   const checked = partHeadSchema.safeParse(own)
   return checked.success ? good(next) : bad(...problemsOf(checked.error))
 }
+
+const settledFile = (file: PartFile): PartFile => ({ ...file, settings: settledSettings(file.technique, file.settings) as PartFile['settings'] })
 
 export function applyStep(piece: Piece, step: Step): Result<Piece> {
   switch (step.type) {
@@ -163,7 +175,7 @@ export function applyStep(piece: Piece, step: Step): Result<Piece> {
         return step.at > piece.parts.length ? bad(misfit('parts')) : good({ ...piece, parts: piece.parts.toSpliced(step.at, 0, part.value) })
       }
       const there = piece.parts[step.at]
-      if (!there || piece.parts.length === 1 || !same(partToFile(there), step.value)) return bad(misfit('parts'))
+      if (!there || piece.parts.length === 1 || !same(settledFile(partToFile(there)), settledFile(step.value))) return bad(misfit('parts'))
       return good({ ...piece, parts: piece.parts.toSpliced(step.at, 1) })
     }
     default: {

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { piece } from '../../tests/fixture/piece'
+import { part, piece } from '../../tests/fixture/piece'
+import { requireTechnique } from '../technique/registry'
+import { partToFile } from './codec'
 import { readPieceFile, writePieceFile } from '../format/piece-file'
 import { setStep } from './edit'
 import { applySteps } from './step'
@@ -29,6 +31,18 @@ describe('a piece of version 1', () => {
     const old = { type: 'set' as const, path: ['fit', 'wristMm'], before: 170, after: 180 }
     expect(applySteps(p, [old]).ok).toBe(false)
     expect(valueOf(applySteps(p, [upgradeStep(old)])).fit.bodyMm).toBe(180)
+    const coil = requireTechnique('coil')
+    const rope = { ...piece(), parts: [part({ technique: 'coil', settings: coil.settings.parse({}), spec: 'round-8' })] }
+    // kept from before coils could be spaced
+    const { spacing, ...before } = coil.settings.parse({}) as Record<string, number | string>
+    expect(spacing).toBe(1.13)
+    const wider = valueOf(applySteps(rope, [{ type: 'set', path: ['parts', 'band', 'settings'], before, after: { ...before, coreMm: 5 } }]))
+    expect(wider.parts[0]!.settings.coreMm).toBe(5)
+    expect(valueOf(applySteps(wider, [{ type: 'set', path: ['parts', 'band', 'settings'], before: { ...before, coreMm: 5 }, after: before }])).parts[0]!.settings.coreMm).toBe(3.5)
+    expect(applySteps(rope, [{ type: 'set', path: ['parts', 'band', 'settings'], before: { ...before, coreMm: 4 }, after: before }]).ok).toBe(false)
+    const kept = partToFile(rope.parts[0]!)
+    const [tag, file] = [partToFile({ ...rope.parts[0]!, id: 'tag' }), { ...kept, settings: before }]
+    expect(applySteps(rope, [{ type: 'part', do: 'insert', at: 1, value: tag }, { type: 'part', do: 'remove', at: 0, value: file }]).ok).toBe(true)
     const other = setStep(p, ['fit', 'easeMm'], 3)
     expect(upgradeStep(other)).toBe(other)
   })

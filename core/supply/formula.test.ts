@@ -64,7 +64,7 @@ describe('thread formulas', () => {
         const span = held.lastIndexOf(true) - held.indexOf(true) + 1
         // craft formulas: what one row asks, for as much of the width as it fills
         walked += {
-          'loom': 2 * (span * l + (span + 1) * 0.2) + 2 * d, 'square': beads * (3 * l + 2 * d), 'brick': beads * (2 * l + d), 'herringbone': span * d + d + span / 2 * d, 'ladder': 2 * span * l + d,
+          loom: 2 * (span * l + (span + 1) * 0.2) + 2 * d, square: beads * (3 * l + 2 * d), brick: beads * (2 * l + d), herringbone: span * d + d + span / 2 * d, ladder: 2 * span * l + d,
         }[one.technique] ?? (i === 0 ? span : 2 * span) * l + d
       }
       expect(pathOf(grid).runs[0]!.lengthMm).toBeCloseTo(walked, 6)
