@@ -14,6 +14,7 @@ import { saying } from '../composables/saying'
 import { useSpecs } from '../composables/specs'
 import { useShelf } from '../stores/shelf'
 import CaliperButton from './CaliperButton.vue'
+import ReadForm from './ReadForm.vue'
 import GlyphMark from './GlyphMark.vue'
 
 /** Changes a bead of the tray, or adds one. */
@@ -103,7 +104,7 @@ function remove() {
 
 <template>
   <VDialog :model-value="number !== null" max-width="520" aria-label="Bead" @update:model-value="v => !v && emit('close')">
-    <form v-if="draft" class="sheet form" aria-label="Bead" @submit.prevent="save">
+    <ReadForm v-if="draft" class="sheet form" aria-label="Bead" @done="save">
       <h2>{{ number === 'new' ? 'Add a bead' : `Bead ${draft.letter}` }}</h2>
       <VTextField v-model="draft.name" label="Name" maxlength="60" autofocus placeholder="Your own name for it" />
       <div class="pair">
@@ -151,7 +152,7 @@ function remove() {
         <button class="button" type="button" @click="emit('close')">Leave it</button>
         <button class="button main" type="submit">{{ number === 'new' ? 'Add' : 'Keep' }}</button>
       </div>
-    </form>
+    </ReadForm>
   </VDialog>
 </template>
 

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { closureName, closureOf, usualClosure, type Closure, type ClosureKind } from '#core/fit/closure'
+import { boundsOf } from '#core/bounds'
 import { fitKindOf, type FitKind } from '#core/fit/kind'
+import { closureSchema } from '#core/piece/schema'
 import { useShelf } from '../stores/shelf'
 import LengthField from './LengthField.vue'
 import CaliperButton from './CaliperButton.vue'
@@ -30,6 +32,7 @@ function choose(value: string) {
     emit('change', opens ? { ...usualClosure(value as ClosureKind), extenderMm, openings, openingStepMm } : usualClosure(value as ClosureKind))
   }
 }
+const bounds = (field: keyof Closure) => boundsOf(closureSchema, field)
 const set = (more: Partial<Closure>) => emit('change', { ...props.closure, ...more })
 const entry = computed(() => closureOf(props.closure.kind))
 const opens = computed(() => !['none', 'elastic', 'ear-wire', 'post', 'clip'].includes(props.closure.kind))
@@ -41,7 +44,7 @@ const let1 = computed(() => props.closure.extenderMm > 0 || props.closure.openin
     <VSelect :model-value="chosen" :items="items" label="Closure" :hint="entry.note" persistent-hint @update:model-value="choose" />
     <template v-if="closure.kind !== 'none' && closure.kind !== 'elastic'">
       <div class="row">
-        <LengthField :model-value="closure.lengthMm" :label="opens ? 'Its length, closed' : 'From the loop to the beadwork'" :least="0" :most="200" @update:model-value="mm => set({ lengthMm: mm })" />
+        <LengthField :model-value="closure.lengthMm" :label="opens ? 'Its length, closed' : 'From the loop to the beadwork'" :bounds="bounds('lengthMm')" @update:model-value="mm => set({ lengthMm: mm })" />
         <CaliperButton :label="`Length of ${closureName(closure).toLowerCase()}`" @measured="mm => set({ lengthMm: mm })" />
       </div>
       <VTextField v-if="closure.kind === 'own'" :model-value="closure.name" label="What it is" maxlength="60" @change="(e: Event) => set({ name: (e.target as HTMLInputElement).value.trim() })" />
@@ -49,10 +52,10 @@ const let1 = computed(() => props.closure.extenderMm > 0 || props.closure.openin
     <details v-if="opens" :open="let1 || undefined">
       <summary>Chain, more openings, overlap</summary>
       <div class="more">
-        <LengthField :model-value="closure.extenderMm" label="Chain to let it out" :least="0" :most="200" hint="Usually 25–50 mm; 0 for none." @update:model-value="mm => set({ extenderMm: mm })" />
+        <LengthField :model-value="closure.extenderMm" label="Chain to let it out" :bounds="bounds('extenderMm')" hint="Usually 25–50 mm; 0 for none." @update:model-value="mm => set({ extenderMm: mm })" />
         <VSelect :model-value="closure.openings" :items="[1, 2, 3, 4, 5, 6]" label="Buttons or rings" @update:model-value="(n: number) => set({ openings: n })" />
-        <LengthField v-if="closure.openings > 1" :model-value="closure.openingStepMm" label="From one to the next" :least="0" :most="60" @update:model-value="mm => set({ openingStepMm: mm })" />
-        <LengthField :model-value="closure.overlapMm" label="Band over band" :least="0" :most="100" hint="Beadwork that lies over beadwork when closed." @update:model-value="mm => set({ overlapMm: mm })" />
+        <LengthField v-if="closure.openings > 1" :model-value="closure.openingStepMm" label="From one to the next" :bounds="bounds('openingStepMm')" @update:model-value="mm => set({ openingStepMm: mm })" />
+        <LengthField :model-value="closure.overlapMm" label="Band over band" :bounds="bounds('overlapMm')" hint="Beadwork that lies over beadwork when closed." @update:model-value="mm => set({ overlapMm: mm })" />
       </div>
     </details>
   </div>

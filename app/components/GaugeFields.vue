@@ -5,7 +5,8 @@ import { gaugeFor, handOf, questionedSwatches, sameGauge, swatchFactors, without
 import { setStep } from '#core/piece/edit'
 import { laidRows } from '#core/piece/laid'
 import { columnsOf, fittedPart, techniqueOf, type Piece } from '#core/piece/piece'
-import type { Gauge, Swatch } from '#core/piece/schema'
+import { boundsOf } from '#core/bounds'
+import { swatchSchema, type Gauge, type Swatch } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { requireThread } from '#core/supply/catalogue'
 import { showNumber } from '#core/units/length'
@@ -15,6 +16,8 @@ import { useShelf } from '../stores/shelf'
 import CaliperButton from './CaliperButton.vue'
 import { plainEndsMm } from '#core/fit/extent'
 import LengthField from './LengthField.vue'
+import NumberField from './NumberField.vue'
+import ReadForm from './ReadForm.vue'
 
 /** What the hand that makes it measured in this stitch, bead and thread; kept for every piece. */
 const props = defineProps<{ piece: Piece }>()
@@ -46,24 +49,21 @@ async function keep(gauges: Gauge[]) {
     else if (kept.value) await shelf.takeOff(kept.value.id)
   }, (text) => { says.value = text })
 }
-const draft = reactive({ rows: '20', lengthMm: 30, columns: '', widthMm: 0 })
+const draft = reactive({ rows: 20, lengthMm: 30, columns: 0, widthMm: 0 })
 const adding = ref(false)
-const wide = computed(() => Number(draft.columns) > 0)
+const wide = computed(() => draft.columns > 0)
 /** Braids are measured by a test inch. */
 const rope = computed(() => techniqueOf(part.value).braid !== undefined)
 function open() {
   const rows = 20
-  draft.rows = String(rows)
+  draft.rows = rows
   draft.lengthMm = Math.round((techniqueOf(part.value).lengthOf({ columns: columnsOf(part.value), bead: requireSpec(part.value.spec), settings: part.value.settings, rows: 120 }) - techniqueOf(part.value).lengthOf({ columns: columnsOf(part.value), bead: requireSpec(part.value.spec), settings: part.value.settings, rows: 100 })))
-  draft.columns = ''
+  draft.columns = 0
   draft.widthMm = 0
   adding.value = true
 }
 async function add() {
-  const rows = Number(draft.rows)
-  const columns = Number(draft.columns || 0)
-  if (!Number.isInteger(rows) || rows < 1 || rows > 2000) { says.value = 'Count the bead rows that you measured: a whole number from 1 to 2000.'; return }
-  if (!Number.isInteger(columns) || columns < 0 || columns > 500) { says.value = 'Count the beads across, or leave the field empty.'; return }
+  const { rows, columns } = draft
   adding.value = false
   await keep(withSwatch(props.piece.gauges, key.value, { rows, lengthMm: draft.lengthMm, columns, widthMm: columns > 0 ? draft.widthMm : 0, from: '' }))
 }
@@ -94,20 +94,20 @@ const why = (index: number) => questioned.value.find(q => q.index === index)?.wh
         <p v-if="why(k)" class="why">{{ why(k) === 'far from the others' ? 'Far from the others: was a row miscounted, or the tape stretched?' : 'Far from what the beads say: check count and tape.' }}</p>
       </li>
     </ul>
-    <form v-if="adding" class="form" @submit.prevent="add">
-      <VTextField v-model="draft.rows" :label="rope ? 'Rounds counted' : 'Bead rows counted'" inputmode="numeric" :hint="rope ? 'Rounds of the whole braid: count along one strand. Not its plain ends.' : 'Rows in the middle of the work, not its edges.'" persistent-hint />
+    <ReadForm v-if="adding" class="form" @done="add">
+      <NumberField v-model="draft.rows" :label="rope ? 'Rounds counted' : 'Bead rows counted'" :bounds="boundsOf(swatchSchema, 'rows')" :hint="rope ? 'Rounds of the whole braid: count along one strand. Not its plain ends.' : 'Rows in the middle of the work, not its edges.'" />
       <div class="with">
-        <LengthField v-model="draft.lengthMm" label="They measure" :least="1" :most="4000" />
+        <LengthField v-model="draft.lengthMm" label="They measure" :bounds="boundsOf(swatchSchema, 'lengthMm')" />
         <CaliperButton label="Length of the swatch" @measured="mm => { draft.lengthMm = mm }" />
       </div>
-      <VTextField v-if="!rope" v-model="draft.columns" label="Beads across (optional)" inputmode="numeric" />
-      <LengthField v-if="wide" v-model="draft.widthMm" label="Width of these" :least="0" :most="1000" />
+      <NumberField v-if="!rope" v-model="draft.columns" label="Beads across (optional)" :bounds="boundsOf(swatchSchema, 'columns')" optional />
+      <LengthField v-if="wide" v-model="draft.widthMm" label="Width of these" :bounds="boundsOf(swatchSchema, 'widthMm')" />
       <div class="acts"><button type="submit" class="button main">Keep the swatch</button><button type="button" class="button plain" @click="adding = false">Not now</button></div>
-    </form>
-    <form v-else-if="finishing" class="form" @submit.prevent="finished">
-      <LengthField v-model="finishedMm" label="Finished beadwork measures" :least="1" :most="4000" :hint="plainEndsMm(part) > 0 ? 'Without its closure, laid flat, plain ends included: these are taken off.' : 'Without its closure, laid flat.'" />
+    </ReadForm>
+    <ReadForm v-else-if="finishing" class="form" @done="finished">
+      <LengthField v-model="finishedMm" label="Finished beadwork measures" :bounds="boundsOf(swatchSchema, 'lengthMm')" :hint="plainEndsMm(part) > 0 ? 'Without its closure, laid flat, plain ends included: these are taken off.' : 'Without its closure, laid flat.'" />
       <div class="acts"><button type="submit" class="button main">Keep it as my gauge</button><button type="button" class="button plain" @click="finishing = false">Not now</button></div>
-    </form>
+    </ReadForm>
     <div v-else class="acts">
       <button type="button" class="button" @click="open">{{ rope ? 'Enter a test inch' : 'Enter a swatch' }}</button>
       <button type="button" class="button" @click="() => { finishedMm = 0; finishing = true }">This piece is finished: measure it</button>

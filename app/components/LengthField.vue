@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { inchFraction, showNumber, tryParseLength } from '#core/units/length'
 import { computed, ref, watch } from 'vue'
+import type { Bounds } from '#core/units/number'
 import { useLengths } from '../composables/lengths'
 
 /** A length as people type it; gives and takes millimetres. What cannot be read stays in the field, with a sentence. */
-const props = defineProps<{ modelValue: number, label: string, least?: number, most?: number, hint?: string, decimals?: number }>()
+const props = defineProps<{ modelValue: number, label: string, least?: number, most?: number, bounds?: Bounds, hint?: string, decimals?: number }>()
 const emit = defineEmits<{ 'update:modelValue': [mm: number] }>()
 const { unit, length } = useLengths()
 
@@ -18,8 +19,11 @@ const read = computed(() => tryParseLength(text.value, unit.value))
 const problem = computed(() => {
   if (!read.value.ok) return read.value.problems[0]!.says
   const mm = read.value.value
-  if (props.least !== undefined && mm < props.least - 1e-9) return `At least ${length(props.least)}, please.`
-  if (props.most !== undefined && mm > props.most + 1e-9) return `At most ${length(props.most)}, please.`
+  const [least, most] = [props.least ?? props.bounds?.least, props.most ?? props.bounds?.most]
+  // Bounds under a few millimetres need their decimals.
+  const shownBound = (bound: number) => length(bound, bound < 10 && !Number.isInteger(bound) ? 2 : 0)
+  if (least !== undefined && mm < least - 1e-9) return `At least ${shownBound(least)}, please.`
+  if (most !== undefined && mm > most + 1e-9) return `At most ${shownBound(most)}, please.`
   return ''
 })
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { onMounted, reactive, ref } from 'vue'
+import { boundsOf } from '#core/bounds'
+import { deviceStateSchema } from '#core/device/state'
 import { READINGS, settle, STEADY, type Reading } from '#core/device/reading'
 import { SUPPLIER_WAYS, type SupplierWay } from '#core/supply/price-list'
 import { showNumber } from '#core/units/length'
@@ -7,6 +9,7 @@ import { api } from '../composables/api'
 import { readDevice } from '../composables/devices'
 import { saying } from '../composables/saying'
 import { useAccount } from '../stores/account'
+import NumberField from '../components/NumberField.vue'
 import BoxNav from '../components/BoxNav.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
@@ -36,11 +39,6 @@ onMounted(() => guarded(async () => {
 const set = (kind: Kind, more: Partial<State>) => guarded(async () => {
   state[kind] = (await api<{ state: State }>(`device/${kind}`, { method: 'PUT', body: { ...state[kind], ...more } })).state
 })
-const setNumber = (kind: Kind, key: 'load' | 'jitter', text: string, most: number) => {
-  const n = Number(text.replace(',', '.'))
-  if (Number.isFinite(n) && n >= 0 && n <= most) void set(kind, { [key]: n })
-  else says.value = `Type a number from 0 to ${most}.`
-}
 const read = (kind: Kind, unit: string) => guarded(async () => {
   shown[kind] = ''
   try {
@@ -53,7 +51,6 @@ const read = (kind: Kind, unit: string) => guarded(async () => {
     state[kind] = (await api<{ state: State }>(`device/${kind}`)).state
   }
 })
-const field = (e: Event) => (e.target as HTMLInputElement).value
 const WAYS: Record<SupplierWay, string> = { well: 'answers at once, all in stock', short: 'short of stock', slow: 'slow to answer', down: 'down' }
 </script>
 
@@ -68,8 +65,8 @@ const WAYS: Record<SupplierWay, string> = { well: 'answers at once, all in stock
         <section v-for="d in DEVICES" :key="d.kind" class="sheet" :aria-labelledby="d.kind">
           <h2 :id="d.kind">{{ d.name }}</h2>
           <p class="display" role="status"><span class="figure">{{ state[d.kind].on ? shown[d.kind] || '– – –' : 'off' }}</span></p>
-          <VTextField :disabled="!known" :model-value="String(state[d.kind].load)" :label="`${d.what}, ${d.unit}`" inputmode="decimal" @change="(e: Event) => setNumber(d.kind, 'load', field(e), 5000)" />
-          <VTextField :disabled="!known" :model-value="String(state[d.kind].jitter)" :label="`It trembles by, ${d.unit}`" inputmode="decimal" @change="(e: Event) => setNumber(d.kind, 'jitter', field(e), 5)" />
+          <NumberField :disabled="!known" :model-value="state[d.kind].load" :label="`${d.what}, ${d.unit}`" :bounds="boundsOf(deviceStateSchema, 'load')" @update:model-value="load => set(d.kind, { load })" />
+          <NumberField :disabled="!known" :model-value="state[d.kind].jitter" :label="`It trembles by, ${d.unit}`" :bounds="boundsOf(deviceStateSchema, 'jitter')" @update:model-value="jitter => set(d.kind, { jitter })" />
           <div class="acts">
             <button type="button" class="button main" @click="read(d.kind, d.unit)">Read the {{ d.kind }}</button>
             <button type="button" class="button" :aria-pressed="!state[d.kind].on" @click="set(d.kind, { on: !state[d.kind].on })">{{ state[d.kind].on ? 'Pull the plug' : 'Plug it in' }}</button>

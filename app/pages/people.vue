@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { boundsOf } from '#core/bounds'
 import { onMounted, ref } from 'vue'
 import { FIT_TABLE } from '#core/fit/kind'
 import { measuresSchema, type Measures, type Person, type ShelfItem } from '#core/shelf/shelf'
 import { useLengths } from '../composables/lengths'
 import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
+import ReadForm from '../components/ReadForm.vue'
 import LengthField from '../components/LengthField.vue'
 import PutBackBar from '../components/PutBackBar.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
@@ -19,10 +21,10 @@ const guarded = (work: () => Promise<unknown>) => { says.value = ''; return sayi
 onMounted(async () => { await guarded(() => shelf.fetch()); known.value = true })
 
 /** Every measure once, with the words of the kind that asks for it. */
-const FIELDS: readonly { key: keyof Measures, name: string, howTo: string, least: number, most: number, usual: number }[] = [
+const FIELDS: readonly { key: keyof Measures, name: string, howTo: string, usual: number }[] = [
   ...new Map(FIT_TABLE.flatMap(k => [
-    [k.measure, { key: k.measure, name: k.measure === 'necklace' ? 'Necklace length they like' : k.measure === 'drop' ? 'Earring drop they like' : k.measureName, howTo: k.howTo, least: k.least, most: k.most, usual: k.usualMm }] as const,
-    ...k.passes ? [[k.passes.measure, { key: k.passes.measure, name: k.passes.name, howTo: k.passes.howTo, ...{ hand: { least: 100, most: 500, usual: 205 }, heel: { least: 150, most: 700, usual: 310 }, head: { least: 400, most: 800, usual: 570 } }[k.passes.measure as 'hand' | 'heel' | 'head'] }] as const] : [],
+    [k.measure, { key: k.measure, name: k.measure === 'necklace' ? 'Necklace length they like' : k.measure === 'drop' ? 'Earring drop they like' : k.measureName, howTo: k.howTo, usual: k.usualMm }] as const,
+    ...k.passes ? [[k.passes.measure, { key: k.passes.measure, name: k.passes.name, howTo: k.passes.howTo, usual: { hand: 205, heel: 310, head: 570 }[k.passes.measure as 'hand' | 'heel' | 'head'] }] as const] : [],
   ])).values(),
 ]
 const EARS = [{ value: '', title: 'not said' }, { value: 'ear-wire', title: 'ear wires' }, { value: 'post', title: 'posts' }, { value: 'clip', title: 'clips, not pierced' }]
@@ -59,12 +61,12 @@ const measured = (person: Person) => FIELDS.flatMap(f => (person.measures[f.key]
     <main class="page">
       <p v-if="says && !draft" class="says" role="alert">{{ says }}</p>
       <p v-if="known && shelf.people.length === 0 && !draft" class="soft">Nobody yet. Measure someone once and every piece you make for them fits.</p>
-      <form v-if="draft" class="sheet form" aria-label="Person" @submit.prevent="keep">
+      <ReadForm v-if="draft" class="sheet form" aria-label="Person" @done="keep">
         <h2>{{ editing ? editing.value.name : 'A new person' }}</h2>
         <VTextField v-model="draft.name" label="Name" maxlength="60" autofocus />
         <div class="fields">
           <div v-for="f in FIELDS" :key="f.key" class="field">
-            <template v-if="draft.measures[f.key] !== null"><LengthField :model-value="draft.measures[f.key]!" :label="f.name" :least="f.least" :most="f.most" :hint="f.howTo" @update:model-value="mm => setMeasure(f.key, mm)" /><button type="button" class="link" :aria-label="`${f.name}: not measured`" @click="setMeasure(f.key, null)">Not measured</button></template>
+            <template v-if="draft.measures[f.key] !== null"><LengthField :model-value="draft.measures[f.key]!" :label="f.name" :bounds="boundsOf(measuresSchema, f.key)" :hint="f.howTo" @update:model-value="mm => setMeasure(f.key, mm)" /><button type="button" class="link" :aria-label="`${f.name}: not measured`" @click="setMeasure(f.key, null)">Not measured</button></template>
             <button v-else type="button" class="button add" @click="setMeasure(f.key, f.usual)">+ {{ f.name }}</button>
           </div>
           <VSelect v-model="draft.ear" :items="EARS" label="Ears" />
@@ -72,7 +74,7 @@ const measured = (person: Person) => FIELDS.flatMap(f => (person.measures[f.key]
         <VTextarea v-model="draft.notes" label="Notes" rows="2" auto-grow maxlength="1000" placeholder="Likes it loose; no nickel" />
         <p v-if="says" class="says" role="alert">{{ says }}</p>
         <div class="acts"><button type="submit" class="button main">Keep</button><button type="button" class="button plain" @click="draft = null">Not now</button></div>
-      </form>
+      </ReadForm>
       <ul>
         <li v-for="p in shelf.people" :key="p.id">
           <div><b>{{ p.value.name }}</b><span class="soft">{{ measured(p.value).join(' · ') || 'nothing measured' }}</span><span v-if="p.value.ear || p.value.notes" class="quiet">{{ [EARS.find(e => p.value.ear && e.value === p.value.ear)?.title, p.value.notes].filter(Boolean).join(' · ') }}</span></div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { DEFAULT_CORD, DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
+import { boundsOf } from '#core/bounds'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { usualClosure } from '#core/fit/closure'
 import { FIT_TABLE, fitKindOf, type FitKind } from '#core/fit/kind'
@@ -22,6 +23,7 @@ import ClosureFields from '../components/ClosureFields.vue'
 import PersonChoice from '../components/PersonChoice.vue'
 import FitAnswer from '../components/FitAnswer.vue'
 import LengthField from '../components/LengthField.vue'
+import ReadForm from '../components/ReadForm.vue'
 import StitchChoice from '../components/StitchChoice.vue'
 import StitchSettings from '../components/StitchSettings.vue'
 import PartPicture from '../components/PartPicture.vue'
@@ -81,7 +83,7 @@ async function begin() {
   <div>
     <WorkshopHead title="Start a piece"><NuxtLink to="/" class="button plain">Back</NuxtLink></WorkshopHead>
     <main>
-      <form class="page" @submit.prevent="begin">
+      <ReadForm class="page" calm @done="begin">
         <section class="ask" aria-labelledby="who">
           <h2 id="who">What, and how big</h2>
           <div class="choice kinds" role="radiogroup" aria-label="It is">
@@ -94,7 +96,7 @@ async function begin() {
           </div>
           <VSelect v-if="kind.bend === 'round' && fit.kind !== 'ring'" :model-value="fit.wraps" :items="[1, 2, 3, 4, 5, 6]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
           <ClosureFields v-if="kind.closures.length > 1" :kind="fit.kind" :closure="fit.closure" @change="closure => { fit = withClosure(fit, closure) }" />
-          <LengthField v-if="kind.passes && fit.closure.kind === 'none'" :model-value="fit.passMm" :label="kind.passes.name" :least="0" :most="900" :hint="kind.passes.howTo" @update:model-value="mm => set('passMm', mm)" />
+          <LengthField v-if="kind.passes && fit.closure.kind === 'none'" :model-value="fit.passMm" :label="kind.passes.name" :bounds="boundsOf(fitSchema, 'passMm')" :hint="kind.passes.howTo" @update:model-value="mm => set('passMm', mm)" />
           <LengthField v-if="requireTechnique(wish.technique).family === 'weave'" :model-value="fit.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="2" :most="120" @update:model-value="mm => set('widthMm', mm)" />
         </section>
 
@@ -122,7 +124,7 @@ async function begin() {
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
           <button type="submit" class="button main go" :disabled="busy">Lay it on the mat</button>
         </section>
-      </form>
+      </ReadForm>
     </main>
   </div>
 </template>

@@ -55,7 +55,7 @@ export const fitSchema = z.strictObject({
   widthMm: mm(1, 400).describe('Width wanted'),
 })
 
-const swatchSchema = z.strictObject({
+export const swatchSchema = z.strictObject({
   rows: z.int().min(1).max(2000).describe('Bead rows along the length that were measured'),
   lengthMm: mm(1, 4000),
   columns: z.int().min(0).max(500).default(0).describe('Beads across that were measured; 0 if only the length was'),
@@ -72,6 +72,8 @@ export const gaugeSchema = z.strictObject({
 
 const money = z.int().min(0).max(MOST_MONEY)
 
+export const findingSchema = z.strictObject({ name: text(60).min(1), count: z.int().min(1).max(999), price: money.describe('For each') })
+
 export const costSchema = z.strictObject({
   currency: z.enum(CURRENCY_CODES).default('EUR'),
   hourly: money.default(1500).describe('Rate for an hour of work, in the currency’s smallest unit'),
@@ -83,7 +85,7 @@ export const costSchema = z.strictObject({
   threadMm: mm(1, 1_000_000).default(50_000),
   threadPrice: money.default(0).describe('Price of threadMm of thread'),
   closure: money.default(0).describe('Price of the closure, or of one pair of ear wires'),
-  findings: z.array(z.strictObject({ name: text(60).min(1), count: z.int().min(1).max(999), price: money.describe('For each') })).max(40).default([]),
+  findings: z.array(findingSchema).max(40).default([]),
   asked: money.default(0).describe('The price that the maker asks for one piece or pair; 0 if undecided'),
 })
 

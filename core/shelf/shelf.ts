@@ -28,21 +28,27 @@ export const measuresSchema = z.strictObject({
   necklace: mm(250, 2000), drop: mm(5, 200),
 })
 
+export const shelfBeadSchema = z.strictObject({
+  kind: z.literal('bead'), ...look,
+  /** Beads there, without their tube. */
+  grams: z.number().min(0).max(BOX_LIMITS.grams).default(0),
+  tubeGrams: z.number().min(0).max(10_000).default(0),
+  /** What `packGrams` of it cost, in the account's currency; 0 if unknown. */
+  packGrams: z.number().positive().max(10_000).default(10), price,
+})
+
+export const shelfThreadSchema = z.strictObject({ kind: z.literal('thread'), name, thread: z.enum(THREAD_IDS), lengthMm: z.number().min(0).max(BOX_LIMITS.mm), spoolMm: z.number().positive().max(BOX_LIMITS.mm).default(50_000), price })
+
+export const shelfFindingSchema = z.strictObject({
+  kind: z.literal('finding'), name, count: z.int().min(0).max(BOX_LIMITS.count), price,
+  /** A closure can be chosen for a piece, at its own length; null for other findings. */
+  closure: z.strictObject({ kind: z.enum(CLOSURE_KINDS), lengthMm: z.number().min(0).max(200) }).nullable().default(null),
+})
+
 export const shelfValueSchema = z.discriminatedUnion('kind', [
-  z.strictObject({
-    kind: z.literal('bead'), ...look,
-    /** Beads there, without their tube. */
-    grams: z.number().min(0).max(BOX_LIMITS.grams).default(0),
-    tubeGrams: z.number().min(0).max(10_000).default(0),
-    /** What `packGrams` of it cost, in the account's currency; 0 if unknown. */
-    packGrams: z.number().positive().max(10_000).default(10), price,
-  }),
-  z.strictObject({ kind: z.literal('thread'), name, thread: z.enum(THREAD_IDS), lengthMm: z.number().min(0).max(BOX_LIMITS.mm), spoolMm: z.number().positive().max(BOX_LIMITS.mm).default(50_000), price }),
-  z.strictObject({
-    kind: z.literal('finding'), name, count: z.int().min(0).max(BOX_LIMITS.count), price,
-    /** A closure can be chosen for a piece, at its own length; null for other findings. */
-    closure: z.strictObject({ kind: z.enum(CLOSURE_KINDS), lengthMm: z.number().min(0).max(200) }).nullable().default(null),
-  }),
+  shelfBeadSchema,
+  shelfThreadSchema,
+  shelfFindingSchema,
   z.strictObject({ kind: z.literal('spec'), name, spec: z.string().regex(OWN_SPEC).pipe(specId) }),
   z.strictObject({
     kind: z.literal('stamp'), name, technique: z.string().max(40), columns: z.int().min(1).max(STAMP_SIDE), rows: z.int().min(1).max(STAMP_SIDE),

@@ -113,8 +113,6 @@ export interface SettingField {
   readonly label: string
   readonly help: string
   readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'number' | 'text'
-  readonly least?: number
-  readonly most?: number
   readonly choices?: readonly { readonly value: string, readonly label: string }[]
 }
 

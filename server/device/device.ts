@@ -1,3 +1,4 @@
+import { deviceStateSchema, type DeviceState } from '../../core/device/state'
 import { z } from 'zod'
 import type { Reading } from '../../core/device/reading'
 import type { Database } from '../database/connection'
@@ -13,19 +14,6 @@ export const DEVICE_KINDS = ['scale', 'caliper'] as const
 export type DeviceKind = (typeof DEVICE_KINDS)[number]
 
 export const deviceKind = z.enum(DEVICE_KINDS)
-
-/** What the stand-in is set to on its page. */
-export const deviceStateSchema = z.strictObject({
-  on: z.boolean().default(true),
-  /** What lies on the scale (g, tube and all) or between the jaws (mm). */
-  load: z.number().min(0).max(5000).default(0),
-  /** How far readings tremble. */
-  jitter: z.number().min(0).max(5).default(0.005),
-  /** So many of the next readings get no answer. */
-  failNext: z.int().min(0).max(100).default(0),
-})
-
-export type DeviceState = z.infer<typeof deviceStateSchema>
 
 const USUAL: Record<DeviceKind, DeviceState> = {
   scale: deviceStateSchema.parse({ load: 14.62, jitter: 0.004 }),

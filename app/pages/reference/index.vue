@@ -11,6 +11,7 @@ import { inchFraction, mmFromInch, showNumber, tryParseLength } from '#core/unit
 import { useScreen } from '../../composables/screen'
 import { useLengths } from '../../composables/lengths'
 import WorkshopHead from '../../components/WorkshopHead.vue'
+import NumberField from '../../components/NumberField.vue'
 
 useHead({ title: 'Reference · Weben' })
 const { length, unit } = useLengths()
@@ -31,11 +32,12 @@ const rings = Array.from({ length: 17 }, (_, k) => ringSize(42 + 2 * k))
 const gauges = [16, 18, 20, 22, 24, 26, 28, 30]
 // ---- wire
 const wire = ref(22)
-const pliers = ref('3')
-const coil = ref('10')
-const core = ref('1')
-const number = (text: string) => { const n = Number(text.replace(',', '.')); return Number.isFinite(n) && n >= 0 ? n : 0 }
-const coiled = computed(() => coilWire(number(coil.value), number(core.value), wire.value))
+const pliers = ref(3)
+const coil = ref(10)
+const core = ref(1)
+const CORE = { least: 0, most: 50, whole: false }
+const COIL = { least: 0, most: 5000, whole: false }
+const coiled = computed(() => coilWire(coil.value, core.value, wire.value))
 const shapes = computed(() => [...new Set(BEAD_SPECS.map(s => s.shape))].map(shape => ({ shape, name: shapeName(shape), fact: SHAPE_FACTS[shape as BeadShape], specs: BEAD_SPECS.filter(s => s.shape === shape) })))
 const SECTIONS = [['measure', 'How to measure'], ['convert', 'Inches and rings'], ['lengths', 'Lengths and room'], ['beads', 'Bead sizes'], ['wire', 'Wire'], ['thread', 'Thread and needles'], ['cautions', 'Cautions']] as const
 </script>
@@ -96,14 +98,14 @@ const SECTIONS = [['measure', 'How to measure'], ['convert', 'Inches and rings']
         <p class="quiet">American wire gauge (ASTM B258): 0.127 × 92^((36 − g) / 39) mm; the larger the number, the thinner the wire. Ear wires and posts: 20 to 22, about {{ EAR_WIRE_MM }} mm of wire each.</p>
         <div class="tools">
           <div class="tool">
-            <div class="row"><VSelect v-model="wire" :items="gauges" label="Gauge" /><VTextField v-model="core" label="Core, mm" inputmode="decimal" /><VTextField v-model="coil" label="Coil, mm long" inputmode="decimal" /></div>
+            <div class="row"><VSelect v-model="wire" :items="gauges" label="Gauge" /><NumberField v-model="core" label="Core, mm" :bounds="CORE" /><NumberField v-model="coil" label="Coil, mm long" :bounds="COIL" /></div>
             <p><span class="figure">{{ coiled.turns }} turns</span> <span class="figure">{{ length(coiled.wireMm) }}</span></p>
-            <p class="quiet">π × ({{ showNumber(number(core), 1) }} + {{ showNumber(wireDiameterMm(wire), 2) }}) = {{ showNumber(coilTurnMm(number(core), wireDiameterMm(wire)), 2) }} mm a turn.</p>
+            <p class="quiet">π × ({{ showNumber(core, 1) }} + {{ showNumber(wireDiameterMm(wire), 2) }}) = {{ showNumber(coilTurnMm(core, wireDiameterMm(wire)), 2) }} mm a turn.</p>
           </div>
           <div class="tool">
-            <VTextField v-model="pliers" label="Round-nose pliers there, mm" inputmode="decimal" />
-            <p><span class="figure">{{ length(loopWireMm(number(pliers)), 1) }}</span> for a simple loop</p>
-            <p class="quiet">{{ showNumber(number(pliers), 1) }} × π + 2 mm. A hole of 0.8 mm passed twice takes {{ wireThatPasses(0.8, 2) }} gauge at most.</p>
+            <NumberField v-model="pliers" label="Round-nose pliers there, mm" :bounds="CORE" />
+            <p><span class="figure">{{ length(loopWireMm(pliers), 1) }}</span> for a simple loop</p>
+            <p class="quiet">{{ showNumber(pliers, 1) }} × π + 2 mm. A hole of 0.8 mm passed twice takes {{ wireThatPasses(0.8, 2) }} gauge at most.</p>
           </div>
         </div>
       </section>

@@ -95,7 +95,7 @@ export const coiledRope: Technique = {
   fields: [
     { key: 'coreMm', label: 'Core, thick', kind: 'length', help: 'A cord or rope of 3 to 4 mm for beads 8/0; the coil covers it.' },
     { key: 'wireMm', label: 'Wire, thick', kind: 'length', help: '0.3 to 0.5 mm (28 to 24 gauge): soft enough to wind, stiff enough to stay.' },
-    { key: 'spacing', label: 'From turn to turn', kind: 'number', least: 1, most: 2, help: 'In widths of the bead: 1 where turns touch; 1.13 comes to about 6 mm of beads for 1 mm of core. Wind a test inch and enter it as your gauge.' },
+    { key: 'spacing', label: 'From turn to turn', kind: 'number', help: 'In widths of the bead: 1 where turns touch; 1.13 comes to about 6 mm of beads for 1 mm of core. Wind a test inch and enter it as your gauge.' },
     { key: 'way', label: 'The coil climbs', kind: 'choice', choices: [{ value: 'right', label: 'to the right' }, { value: 'left', label: 'to the left' }], help: 'As your hand winds it.' },
   ],
   repeatRows: 1,

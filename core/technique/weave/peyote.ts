@@ -180,7 +180,7 @@ export const dropPeyote = flatPeyote({
   name: 'Two-drop peyote',
   summary: 'Peyote with two or more beads at a time: quicker, with a bolder stagger.',
   settings: dropSettings,
-  fields: [START, { key: 'drop', label: 'Beads at a time', help: 'Two for two-drop, three for three-drop.', kind: 'count', least: 2, most: 6 }, NUMBERING_FIELD],
+  fields: [START, { key: 'drop', label: 'Beads at a time', help: 'Two for two-drop, three for three-drop.', kind: 'count' }, NUMBERING_FIELD],
   longTurn: false,
   nearestColumns(columns, own) {
     const pair = 2 * dropOf(own)

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
 import { closureName, closureOf, sameClosure } from '#core/fit/closure'
+import { boundsOf } from '#core/bounds'
 import { feelQuestion, feelShort } from '#core/fit/feel'
 import { plainEndsMm } from '#core/fit/extent'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/fit/kind'
@@ -11,7 +12,7 @@ import { isCordWork } from '#core/tally/cords'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
 import { conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
-import type { Fit } from '#core/piece/schema'
+import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { TECHNIQUES } from '#core/technique/registry'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
@@ -118,12 +119,12 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
             <p class="sizes">ISO <b>{{ showNumber(ring.iso, 1) }}</b> · United States <b>{{ ring.us }}</b> · British <b>{{ ring.gb }}</b> · {{ length(ring.diameterMm, 1) }} across. <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink></p>
           </template>
           <template v-if="kind.eases.length">
-            <LengthField :model-value="piece.fit.easeMm" label="Room to move" :least="-15" :most="150" @update:model-value="mm => set('easeMm', mm)" />
+            <LengthField :model-value="piece.fit.easeMm" label="Room to move" :bounds="boundsOf(fitSchema, 'easeMm')" @update:model-value="mm => set('easeMm', mm)" />
             <div class="eases" role="group" aria-label="Usual room"><button v-for="e in kind.eases" :key="e.id" type="button" class="button" :aria-pressed="piece.fit.easeMm === e.mm" :class="{ on: piece.fit.easeMm === e.mm }" @click="set('easeMm', e.mm)">{{ e.name }} {{ length(e.mm) }}</button></div>
           </template>
           <VSelect v-if="goesRound" :model-value="piece.fit.wraps" :items="[1, 2, 3, 4, 5, 6, 7, 8]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
           <ClosureFields v-if="kind.closures.length > 1" :kind="piece.fit.kind" :closure="piece.fit.closure" @change="closure => setFit('Closure', withClosure(piece.fit, closure))" />
-          <LengthField v-if="passes" :model-value="piece.fit.passMm" :label="kind.passes!.name" :least="0" :most="900" :hint="kind.passes!.howTo" @update:model-value="mm => set('passMm', mm)" />
+          <LengthField v-if="passes" :model-value="piece.fit.passMm" :label="kind.passes!.name" :bounds="boundsOf(fitSchema, 'passMm')" :hint="kind.passes!.howTo" @update:model-value="mm => set('passMm', mm)" />
           <VSelect v-if="piece.fit.kind === 'cuff'" :model-value="piece.fit.cuffShare" :items="[0.75, 0.76, 0.77, 0.78, 0.79, 0.8].map(v => ({ value: v, title: `${showNumber(v * 100)} % of the wrist` }))" label="The band covers" @update:model-value="(v: number) => set('cuffShare', v)" />
         </div>
         <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
@@ -169,7 +170,7 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
           <div class="widths">
             <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
           </div>
-          <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :least="1" :most="400" @update:model-value="mm => set('widthMm', mm)" />
+          <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :bounds="boundsOf(fitSchema, 'widthMm')" @update:model-value="mm => set('widthMm', mm)" />
         </template>
       </section>
     </div>

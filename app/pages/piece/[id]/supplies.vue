@@ -6,7 +6,8 @@ import { packWords } from '#core/format/shopping-csv'
 import { amountIn, CURRENCIES, requireCurrency, showMoney } from '#core/money/money'
 import { setStep } from '#core/piece/edit'
 import { techniqueOf, type Part } from '#core/piece/piece'
-import type { Cost, Supply } from '#core/piece/schema'
+import { boundsOf } from '#core/bounds'
+import { costSchema, findingSchema, supplySchema, type Cost, type Supply } from '#core/piece/schema'
 import { amountOf } from '#core/shelf/shelf'
 import { BIND_OVER_MM, boundEnd, isCordWork, strandCords } from '#core/tally/cords'
 import { beadAsks, beadsToBuy, timesMade, type BeadToBuy } from '#core/supply/beads'
@@ -26,6 +27,7 @@ import { useSupplier } from '../../../stores/supplier'
 import PlotChart from '../../../chart/PlotChart.vue'
 import HoleAnswer from '../../../components/HoleAnswer.vue'
 import LengthField from '../../../components/LengthField.vue'
+import NumberField from '../../../components/NumberField.vue'
 import MoneyField from '../../../components/MoneyField.vue'
 import StitchSettings from '../../../components/StitchSettings.vue'
 
@@ -97,21 +99,13 @@ function takeHelp(help: Help) {
 }
 const threads = THREADS.map(t => ({ value: t.id, title: `${t.name} · ${t.diameterMm.toFixed(2)} mm` }))
 const needles = NEEDLES.map(n => ({ value: n.id, title: `${n.name} · eye ${n.eyeMm.toFixed(2)} mm` }))
-const percent = (share: number) => `${showNumber(share * 100)} %`
-const setPercent = (field: 'spare' | 'cull', text: string, most: number) => {
-  const n = Number(text.replace(',', '.').replace('%', ''))
-  if (Number.isFinite(n) && n >= 0 && n <= most) set(field, n / 100)
-  else problem.value = `Type a share from 0 to ${most} %.`
-}
+const bounds = (field: keyof Supply) => boundsOf(supplySchema, field)
+/** A share is typed in hundredths. */
+const percents = (field: 'spare' | 'cull') => ({ least: bounds(field).least * 100, most: bounds(field).most * 100, whole: false })
 const setPacks = (text: string) => {
   const grams = text.split(/[;\s]+/).map(t => Number(t.replace(',', '.').replace(/g$/, ''))).filter(Boolean)
   if (grams.length > 0 && grams.every(g => Number.isFinite(g) && g > 0)) set('packGrams', grams)
   else problem.value = 'Type the packs you can buy in grams, like 5 10 28.'
-}
-const setWhole = (text: string, least: number, most: number, what: string, keep: (n: number) => void) => {
-  const n = Number(text)
-  if (Number.isInteger(n) && n >= least && n <= most) keep(n)
-  else problem.value = `${what}: type a whole number from ${least} to ${most}.`
 }
 const field = (e: Event) => (e.target as HTMLInputElement).value
 
@@ -195,9 +189,9 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
       <p v-if="says" class="says" role="status">{{ says }}</p>
       <p v-if="account.account && account.account.settings.currency !== cost.currency" class="quiet">Prices of box and supplier are in {{ account.account.settings.currency }} and are left out here.</p>
       <div class="fields three">
-        <VTextField :model-value="String(supply.batch)" :label="kind.pieces === 2 ? 'Pairs to make' : 'How many to make'" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 999, 'How many', n => set('batch', n))" />
-        <VTextField :model-value="percent(supply.spare)" label="Spare" @change="(e: Event) => setPercent('spare', field(e), 100)" />
-        <VTextField :model-value="percent(supply.cull)" label="Culls in a bag" @change="(e: Event) => setPercent('cull', field(e), 50)" />
+        <NumberField :model-value="supply.batch" :label="kind.pieces === 2 ? 'Pairs to make' : 'How many to make'" :bounds="bounds('batch')" @update:model-value="n => set('batch', n)" />
+        <NumberField :model-value="supply.spare * 100" label="Spare" unit="%" :bounds="percents('spare')" @update:model-value="n => set('spare', n / 100)" />
+        <NumberField :model-value="supply.cull * 100" label="Culls in a bag" unit="%" :bounds="percents('cull')" @update:model-value="n => set('cull', n / 100)" />
         <VTextField :model-value="supply.packGrams.join(' ')" label="Packs sold, g" @change="(e: Event) => setPacks(field(e))" />
         <VCheckbox :model-value="supply.hanks" label="Hanks too" @update:model-value="v => set('hanks', Boolean(v))" />
       </div>
@@ -230,9 +224,9 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
       <details class="more">
         <summary>Tails, lengths, extra passes</summary>
         <div class="fields">
-          <LengthField :model-value="supply.workingLengthMm" label="Longest you like to handle" :least="500" :most="6000" @update:model-value="mm => set('workingLengthMm', mm)" />
-          <LengthField :model-value="supply.tailMm" label="Tail at a join" :least="50" :most="500" @update:model-value="mm => set('tailMm', mm)" />
-          <LengthField :model-value="supply.claspTailMm" label="Tail for a closure" :least="50" :most="500" @update:model-value="mm => set('claspTailMm', mm)" />
+          <LengthField :model-value="supply.workingLengthMm" label="Longest you like to handle" :bounds="bounds('workingLengthMm')" @update:model-value="mm => set('workingLengthMm', mm)" />
+          <LengthField :model-value="supply.tailMm" label="Tail at a join" :bounds="bounds('tailMm')" @update:model-value="mm => set('tailMm', mm)" />
+          <LengthField :model-value="supply.claspTailMm" label="Tail for a closure" :bounds="bounds('claspTailMm')" @update:model-value="mm => set('claspTailMm', mm)" />
           <VSelect :model-value="supply.reinforce" :items="[0, 1, 2, 3, 4]" label="Extra passes to reinforce" @update:model-value="(v: number) => set('reinforce', v)" />
           <VSelect :model-value="supply.sewPasses" :items="[0, 1, 2, 3, 4, 5, 6]" label="Extra passes at the closure" @update:model-value="(v: number) => set('sewPasses', v)" />
           <VSelect v-if="piece.fit.closure.kind === 'elastic'" :model-value="supply.elastics" :items="[1, 2, 3, 4]" label="Elastics side by side" @update:model-value="(v: number) => set('elastics', v)" />
@@ -266,15 +260,15 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
         <div class="fields">
           <template v-for="b in buy" :key="b.bead.number"><MoneyField :model-value="ownPrice(b).price" :currency="cost.currency" :label="`${b.bead.letter} ${b.bead.name}, ${ownPrice(b).grams} g`" @update:model-value="v => setOwnPrice(b, { price: v })" /><VSelect :model-value="ownPrice(b).grams" :items="[5, 10, 28, 50, 100, 500]" :label="`for so many grams of ${b.bead.letter}`" @update:model-value="(g: number) => setOwnPrice(b, { grams: g })" /></template>
           <MoneyField :model-value="cost.threadPrice" :currency="cost.currency" :label="`Thread, ${long(cost.threadMm)}`" @update:model-value="v => setCost('threadPrice', v)" />
-          <LengthField :model-value="cost.threadMm" label="for so much thread" :least="1" :most="1000000" @update:model-value="mm => setCost('threadMm', mm)" />
+          <LengthField :model-value="cost.threadMm" label="for so much thread" :bounds="boundsOf(costSchema, 'threadMm')" @update:model-value="mm => setCost('threadMm', mm)" />
           <MoneyField v-if="piece.fit.closure.kind !== 'none'" :model-value="cost.closure" :currency="cost.currency" :label="`${closureName(piece.fit.closure)}${kind.pieces === 2 ? ', a pair' : ''}`" @update:model-value="v => setCost('closure', v)" />
-          <VTextField :model-value="String(cost.prepareMinutes)" label="Minutes to prepare" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 0, 1000, 'Minutes', n => setCost('prepareMinutes', n))" />
-          <VTextField :model-value="String(cost.beadsPerHourLeast)" label="Beads an hour, slow" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 5000, 'Beads an hour', n => setCost('beadsPerHourLeast', n))" />
-          <VTextField :model-value="String(cost.beadsPerHourMost)" label="Beads an hour, quick" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 5000, 'Beads an hour', n => setCost('beadsPerHourMost', n))" />
+          <NumberField :model-value="cost.prepareMinutes" label="Minutes to prepare" :bounds="boundsOf(costSchema, 'prepareMinutes')" @update:model-value="n => setCost('prepareMinutes', n)" />
+          <NumberField :model-value="cost.beadsPerHourLeast" label="Beads an hour, slow" :bounds="boundsOf(costSchema, 'beadsPerHourLeast')" @update:model-value="n => setCost('beadsPerHourLeast', n)" />
+          <NumberField :model-value="cost.beadsPerHourMost" label="Beads an hour, quick" :bounds="boundsOf(costSchema, 'beadsPerHourMost')" @update:model-value="n => setCost('beadsPerHourMost', n)" />
           <template v-for="(f, k) in cost.findings" :key="k">
             <VTextField :model-value="f.name" :label="`Finding ${k + 1}`" maxlength="60" @change="(e: Event) => field(e).trim() && setFinding(k, { name: field(e).trim() })" />
             <div class="finding">
-              <VTextField :model-value="String(f.count)" :label="`So many of finding ${k + 1}`" inputmode="numeric" @change="(e: Event) => setWhole(field(e), 1, 999, 'How many', n => setFinding(k, { count: n }))" />
+              <NumberField :model-value="f.count" :label="`So many of finding ${k + 1}`" :bounds="boundsOf(findingSchema, 'count')" @update:model-value="n => setFinding(k, { count: n })" />
               <MoneyField :model-value="f.price" :currency="cost.currency" :label="`Each, finding ${k + 1}`" @update:model-value="v => setFinding(k, { price: v })" />
               <button type="button" class="link" :aria-label="`Take finding ${k + 1} off`" @click="setCost('findings', cost.findings.filter((_, i) => i !== k))">Take off</button>
             </div>

@@ -1,5 +1,6 @@
 import { database } from '../../../database/connection'
-import { deviceStateSchema, setDevice } from '../../../device/device'
+import { deviceStateSchema } from '../../../../core/device/state'
+import { setDevice } from '../../../device/device'
 import { answer, readJson } from '../../../http/answer'
 import { requireDevice } from '../../../http/device'
 import { requireAccount } from '../../../http/session'
