@@ -11,7 +11,7 @@ import type { Settings } from '../core/technique/technique'
 import { trayOf, type Dish } from './plan'
 
 /** Braids of the demo workshop, all invented: graduated, with a motif, in bands. */
-interface BraidPlan {
+export interface BraidPlan {
   readonly name: string
   readonly kind?: FitKind
   readonly wearer: string
@@ -31,7 +31,7 @@ interface BraidPlan {
   readonly ends: { readonly rounds: number, readonly at: (s: number, r: number) => number }
 }
 
-function braidOf(plan: BraidPlan): Piece {
+export function braidOf(plan: BraidPlan): Piece {
   const technique = plan.other?.technique ?? `braid-${plan.strands}`
   const school = plan.school ?? 'A'
   const n = plan.strands
@@ -84,38 +84,6 @@ export const BRAID_PIECES: readonly Piece[] = [
       return t < 0.6 ? 4 : t < 2.2 ? 3 : t < 3.1 ? 2 : row % 24 === 7 && col === 1 ? 5 : 1
     } },
     ends: { rounds: 7, at: () => 1 },
-  }),
-  braidOf({
-    name: 'Orchard at dusk', kind: 'necklace', wearer: 'window', bodyMm: 457.2, easeMm: 0, closure: 'hook', strands: 8, school: 'B', spec: 'round-11',
-    notes: 'Graduated: the accent grows from one strand to all, and back again.',
-    tray: [['Leaf shade', '#3d5a3c', 'matte'], ['Apple', '#b3382c', 'lustre'], ['Straw', '#dcc58a', 'opaque']],
-    repeat: { rounds: 8, at: (s, k) => ((k + s) % 8 === 0 ? 3 : 2) },
-    // Strand s takes the accent s rounds of four later than the one before.
-    ends: { rounds: 40, at: (s, r) => (r >= 6 + 4 * s ? ((r + s) % 3 === 0 ? 2 : r >= 10 + 4 * s ? 2 : 1) : 1) },
-  }),
-  braidOf({
-    name: 'Candy bells', wearer: '', bodyMm: 160, easeMm: 13, closure: 'magnet', strands: 12, school: 'A', spec: 'round-11',
-    notes: 'Twelve strands: one half against the other.',
-    tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Poppy', '#b3382c', 'opaque']],
-    repeat: { loading: 'stripe', numbers: [1, 2], along: 1, rounds: 4 }, ends: { rounds: 1, at: () => 1 },
-  }),
-  braidOf({
-    name: 'Meadow cuff rope', wearer: '', bodyMm: 175, easeMm: 19, closure: 'magnet', strands: 16, school: 'A', spec: 'round-11',
-    notes: 'Sixteen strands with flowers: a centre and its six neighbours.',
-    tray: [['Sedge', '#6d8436', 'opaque'], ['Chalk', '#e9e3d4', 'matte'], ['Saffron', '#d99a21', 'opaque']],
-    repeat: { loading: 'flowers', numbers: [1, 2, 3], along: 6, rounds: 6 }, ends: { rounds: 1, at: () => 1 },
-  }),
-  braidOf({
-    name: 'Seven sisters cord', wearer: 'window', bodyMm: 160, easeMm: 13, closure: 'magnet', strands: 7, other: { technique: 'braid-7', settings: {} }, spec: 'round-8',
-    notes: 'Seven strands on eight slots, one of them pale: a dotted line winds round.',
-    tray: [['Slate', '#4a5560', 'matte'], ['Chalk', '#e9e3d4', 'opaque'], ['Copper', '#a8602f', 'metallic']],
-    repeat: { rounds: 8, at: (s, k) => (s === 2 ? 2 : k % 8 === 0 ? 3 : 1) }, ends: { rounds: 1, at: () => 1 },
-  }),
-  braidOf({
-    name: 'Ferry line', wearer: 'window', bodyMm: 165, easeMm: 13, closure: 'magnet', strands: 6, other: { technique: 'braid-own', settings: { table: 'slots 7; load 2 3 4 5 6 7; move 3 1; turn 2' } }, spec: 'round-8',
-    notes: 'Six strands on seven slots, by a table of our own.',
-    tray: [['Harbour', '#27506b', 'transparent'], ['Rope', '#cdb68a', 'matte']],
-    repeat: { rounds: 4, at: (s, k) => (s % 3 === 0 || k === 0 ? 2 : 1) }, ends: { rounds: 1, at: () => 1 },
   }),
   cordOf(),
   coilOf(),

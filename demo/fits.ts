@@ -3,8 +3,8 @@ import { fold, type Design } from './motif'
 import { pieceOf } from './plan'
 import { FLAT_PEYOTE } from './shelf'
 
-/** One piece for each further way to fit: wrapped, on elastic, with a chain, round the neck, on a finger, at the ears. */
-const bands: Design = (x, y, { length }) => {
+/** Further ways to fit: round the neck with a chain, on a finger, at the ears, as a rope. */
+export const bands: Design = (x, y, { length }) => {
   const t = y / length
   return fold(t * 2) < 0.1 ? 3 : fold(t * 4 + x / 40) < 0.12 ? 2 : fold(t * 2 + 0.25) < 0.05 ? 4 : 1
 }
@@ -17,13 +17,9 @@ const drops: Design = (x, y, { width, length }) => {
   const far = Math.abs(x - width / 2) / (width / 2) + Math.abs(2 * y / length - 1)
   return far < 0.5 ? 4 : far < 0.8 ? 3 : far < 1.1 ? 2 : 1
 }
-const TIDE: readonly (readonly [string, string, 'lustre' | 'matte' | 'metallic' | 'opaque' | 'transparent'])[] = [['Fog', '#d9d4c7', 'lustre'], ['Kingfisher', '#1b7fa3', 'lustre'], ['Night water', '#252d52', 'metallic'], ['Old gold', '#b98a2e', 'metallic']]
+export const TIDE: readonly (readonly [string, string, 'lustre' | 'matte' | 'metallic' | 'opaque' | 'transparent'])[] = [['Fog', '#d9d4c7', 'lustre'], ['Kingfisher', '#1b7fa3', 'lustre'], ['Night water', '#252d52', 'metallic'], ['Old gold', '#b98a2e', 'metallic']]
 
 export const FIT_PIECES: readonly Piece[] = [
-  pieceOf({
-    name: 'Three times round', wearer: 'Tilda', bodyMm: 158, easeMm: 6, closure: 'button', fitMore: { wraps: 3 }, closureMore: { openings: 2, openingStepMm: 8 }, technique: 'peyote', spec: 'cylinder-11', columns: 6, repeatRows: 24, endRows: 3,
-    notes: 'Two buttons, so that it can be worn over a sleeve.', tray: TIDE, design: bands, gauges: [FLAT_PEYOTE],
-  }),
   pieceOf({
     name: 'Orchard choker', kind: 'choker', wearer: 'Tilda', bodyMm: 338, easeMm: 15, closure: 'hook', closureMore: { extenderMm: 50 }, technique: 'loom', spec: 'cylinder-11', columns: 11, repeatRows: 22, endRows: 4,
     notes: '', tray: [['Chalk', '#e9e3d4', 'matte'], ['Sedge', '#6d8436', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Rust', '#b5512b', 'matte']], design: vines,
@@ -39,13 +35,5 @@ export const FIT_PIECES: readonly Piece[] = [
   pieceOf({
     name: 'Harbour rope', kind: 'necklace', wearer: 'window', bodyMm: 457.2, easeMm: 0, closure: 'hook', technique: 'peyote-tube', spec: 'cylinder-10', columns: 8, repeatRows: 18, endRows: 2,
     notes: '', tray: [['Blue hour', '#2c3e63', 'matte'], ['Lantern', '#e7b04a', 'transparent'], ['Paper rose', '#cf7f86', 'lined'], ['Ember', '#d2562f', 'opaque']], design: vines,
-  }),
-  pieceOf({
-    name: 'Twice round, laced', wearer: 'The stall, medium', bodyMm: 170, easeMm: 6, closure: 'button', fitMore: { wraps: 2 }, technique: 'ladder', spec: 'round-8', settings: { start: 'left', cordMm: 1.5 }, columns: 1, repeatRows: 12, endRows: 0,
-    notes: 'Between two leather cords, folded over the button.', tray: [['Oil on water', '#5c6f7c', 'rainbow'], ['Copper', '#a8623a', 'metallic'], ['Bone', '#efe8d8', 'matte']], design: bands,
-  }),
-  pieceOf({
-    name: 'Market elastic', wearer: 'Uncle Bo', bodyMm: 192, easeMm: -2.5, closure: 'elastic', technique: 'right-angle', spec: 'round-8', columns: 7, repeatRows: 8, endRows: 2,
-    notes: 'Two elastics side by side.', tray: [['Oil on water', '#5c6f7c', 'rainbow'], ['Copper', '#a8623a', 'metallic'], ['Kiln black', '#25211f', 'matte'], ['Bone', '#efe8d8', 'matte']], design: bands,
   }),
 ]

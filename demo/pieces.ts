@@ -44,36 +44,6 @@ const starTiles: Design = (x, y, { width, length }) => {
   return 1
 }
 
-const harvest: Design = (x, y, { width, length }) => {
-  const s = Math.abs(2 * x / width - 1)
-  const t = ((y / length + s * 0.5) % 1 + 1) % 1
-  if (t < 0.14) return 5
-  if (t < 0.3) return 4
-  if (t < 0.46) return 3
-  if (t < 0.54) return 2
-  return 1
-}
-
-const nightMarket: Design = (x, y, { width, length }) => {
-  const u = x / width * 2 - 1
-  const v = fold(y / length + 0.5) * 2
-  const d = Math.abs(u) * 0.9 + v
-  if (d < 0.2) return 4
-  if (d < 0.42) return 3
-  if (d < 0.56) return 2
-  return fold(d * 3.2) < 0.09 ? 5 : 1
-}
-
-const windowBox: Design = (x, y, { width, length }) => {
-  const row = Math.floor(y / length * 12)
-  const edge = Math.min(x, width - x)
-  if (edge < 1.2) return row % 3 === 0 ? 3 : 2
-  const far = Math.hypot((x - width / 2) / 1.25, fold(y / length + 0.5) * length * 0.62)
-  if (far < 1.3) return 4
-  if (far < 3.4) return 3
-  return far < 4.4 ? 5 : 1
-}
-
 export const DEMO_PIECES: readonly Piece[] = [
   pieceOf({
     name: 'Reed bank cuff', wearer: 'the fair', bodyMm: 168, easeMm: 13, closure: 'slide', technique: 'peyote', spec: 'cylinder-11', columns: 26, repeatRows: 24, endRows: 2,
@@ -86,24 +56,6 @@ export const DEMO_PIECES: readonly Piece[] = [
     notes: 'Wide and intricate: two evenings for the warp and the first tile.',
     tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Sky glaze', '#5b9fb5', 'lustre'], ['Cobalt', '#1f3f8f', 'opaque'], ['Terracotta', '#b4552f', 'matte'], ['Saffron', '#d99a21', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Kiln black', '#25211f', 'matte']],
     design: starTiles, supply: { thread: 'gel-4', needle: '15' },
-  }),
-  pieceOf({
-    name: 'Harvest chevron', wearer: '', bodyMm: 160, easeMm: 6, closure: 'toggle', technique: 'loom', spec: 'round-11', columns: 15, repeatRows: 16, endRows: 3,
-    notes: '',
-    tray: [['Straw', '#dcc58a', 'opaque'], ['Bone', '#efe8d8', 'matte'], ['Poppy', '#b3382c', 'opaque'], ['Plum skin', '#5a2d4a', 'lustre'], ['Leaf shade', '#3d5a3c', 'matte']],
-    design: harvest, settings: { start: 'left', warpMm: 0.2, doubleEdge: true, spareWarpMm: 200 },
-  }),
-  pieceOf({
-    name: 'Night market', wearer: 'window', bodyMm: 182, easeMm: 22, closure: 'hook', technique: 'peyote', spec: 'cylinder-10', columns: 14, repeatRows: 14, endRows: 3,
-    notes: '', settings: { start: 'right' },
-    tray: [['Blue hour', '#2c3e63', 'matte'], ['Lantern', '#e7b04a', 'transparent'], ['Paper rose', '#cf7f86', 'lined'], ['Ember', '#d2562f', 'opaque'], ['Oil on water', '#5c6f7c', 'rainbow']],
-    design: nightMarket,
-  }),
-  pieceOf({
-    name: 'Window box', wearer: 'small sizes', bodyMm: 148, easeMm: 13, closure: 'button', technique: 'peyote', spec: 'round-11', columns: 10, repeatRows: 12, endRows: 2,
-    notes: 'For thin wrists; the flower sits on its own repeat.',
-    tray: [['Cellar green', '#5f7f5a', 'transparent'], ['Flowerpot', '#a9512f', 'matte'], ['Geranium', '#c9374a', 'opaque'], ['Pollen', '#e0b32e', 'lustre'], ['New leaf', '#8fae4c', 'lustre']],
-    design: windowBox,
   }),
   ...BRAID_PIECES,
   ...FIT_PIECES,

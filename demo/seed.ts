@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import type { Database } from '../server/database/connection'
-import { DEMO_SIGN_IN, join } from '../server/service/account'
+import { DEMO_SIGN_IN } from '../core/contract/answers'
+import { join } from '../server/service/account'
 import { createPiece } from '../server/service/piece'
 import { shelfValueSchema } from '../core/shelf/shelf'
 import { changeHoldings } from '../server/service/holding'

@@ -4,11 +4,13 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, describe, expect, it, vi } from 'vitest'
 import { DEMO_PIECES } from '../demo/pieces'
+import { WORKSHOP } from '../tests/fixture/workshop'
 import { fitsWell } from '../core/fit/feel'
 import { fitOf } from '../core/fit/reckon'
 import { writePieceFile } from '../core/format/piece-file'
 import { checkPiece, strayNumbers } from '../core/piece/codec'
 import { readinessOf, unusedBeads } from '../core/proof/readiness'
+import { makingOf, MAKINGS } from '../core/technique/making'
 import { TECHNIQUES } from '../core/technique/registry'
 import { shelfValueSchema } from '../core/shelf/shelf'
 import { DEMO_SHELF } from '../demo/shelf'
@@ -57,9 +59,10 @@ describe('the demo workshop', () => {
     expect(new Set(DEMO_SHELF.map(v => v.kind))).toEqual(new Set(['bead', 'thread', 'finding', 'spec', 'stamp', 'person', 'gauge']))
   })
   it('is sound: every piece passes its checks, uses its beads and can be threaded', () => {
-    expect(DEMO_PIECES.length).toBeGreaterThanOrEqual(4)
-    expect(new Set(DEMO_PIECES.map(p => p.parts[0]!.technique))).toEqual(new Set(TECHNIQUES.map(t => t.id)))
-    for (const p of DEMO_PIECES) {
+    expect(DEMO_PIECES.length).toBe(12)
+    expect(new Set(DEMO_PIECES.map(p => makingOf(p.parts[0]!.technique).id))).toEqual(new Set(MAKINGS.map(m => m.id)))
+    expect(new Set(WORKSHOP.map(p => p.parts[0]!.technique))).toEqual(new Set(TECHNIQUES.map(t => t.id)))
+    for (const p of WORKSHOP) {
       expect([p.name, checkPiece(p), strayNumbers(p), unusedBeads(p), readinessOf(p).supplies]).toEqual([p.name, [], [], [], 0])
     }
     expect(DEMO_PIECES.filter(p => fitsWell(fitOf(p).feel)).length).toBeGreaterThanOrEqual(4)

@@ -6,7 +6,7 @@ import { VTextField } from 'vuetify/components/VTextField'
 import { useAccount } from '../stores/account'
 import LengthField from './LengthField.vue'
 
-const settings = { unit: 'mm', theme: 'day', hand: 'right', school: 'A', paper: 'A4', currency: 'EUR', supplier: 'well' } as const
+const settings = { unit: 'mm', theme: 'day', hand: 'right', school: 'A', paper: 'A4', currency: 'EUR', supplier: 'well', letters: 'on' } as const
 
 function field(modelValue: number, props: { least?: number, most?: number } = {}) {
   return mount(LengthField, { props: { modelValue, label: 'Wrist', ...props }, global: { plugins: [createVuetify()], components: { VTextField } } })

@@ -41,7 +41,7 @@ function left() {
 
 <template>
   <VTextField
-    :model-value="text" :label="label" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" inputmode="text" autocomplete="off"
+    :model-value="text" :label="label" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" :aria-invalid="problem ? 'true' : undefined" inputmode="text" autocomplete="off"
     @update:model-value="typed" @blur="left"
   />
 </template>

@@ -19,5 +19,5 @@ function left() {
 </script>
 
 <template>
-  <VTextField v-model="text" :label="label" :prefix="sign" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" inputmode="decimal" autocomplete="off" @change="left" />
+  <VTextField v-model="text" :label="label" :prefix="sign" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" :aria-invalid="problem ? 'true' : undefined" inputmode="decimal" autocomplete="off" @change="left" />
 </template>

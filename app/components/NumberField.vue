@@ -29,7 +29,7 @@ function left() {
 
 <template>
   <VTextField
-    :model-value="text" :label="label" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" :inputmode="bounds.whole ? 'numeric' : 'decimal'" autocomplete="off" :disabled="disabled"
+    :model-value="text" :label="label" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" :aria-invalid="problem ? 'true' : undefined" :inputmode="bounds.whole ? 'numeric' : 'decimal'" autocomplete="off" :disabled="disabled"
     @update:model-value="typed" @change="left"
   />
 </template>

@@ -3,22 +3,23 @@ import { computed } from 'vue'
 import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '#core/bead/spec'
 import type { Technique } from '#core/technique/technique'
 import { firstTray, sampleOf } from '#core/piece/begin'
+import { byMaking } from '#core/technique/making'
 import { TECHNIQUES } from '#core/technique/registry'
 import PartPicture from './PartPicture.vue'
 
-/** Every stitch as a small piece of it in beads, bands first, then tubes. */
+/** Every stitch as a small piece of it in beads, grouped by how it is made. */
 const props = defineProps<{ modelValue: string, spec: string }>()
 defineEmits<{ 'update:modelValue': [technique: string] }>()
 /** Beads for what is beaded and cords for what is braided plain, whichever is chosen now. */
 const specFor = (t: Technique) => ((t.material === 'cord') === isCord(requireSpec(props.spec)) ? props.spec : t.material === 'cord' ? DEFAULT_CORD : DEFAULT_SPEC)
-const groups = computed(() => [{ form: 'flat', title: 'Bands' }, { form: 'tube', title: 'Tubes and ropes' }].map(g => ({
-  ...g, stitches: TECHNIQUES.filter(t => t.form === g.form).map(t => ({ id: t.id, name: t.name, summary: t.summary, part: sampleOf(t.id, specFor(t)), tray: firstTray(specFor(t)) })),
+const groups = computed(() => byMaking(TECHNIQUES, t => t.id).map(g => ({
+  ...g.making, stitches: g.things.map(t => ({ id: t.id, name: t.name, summary: t.summary, part: sampleOf(t.id, specFor(t)), tray: firstTray(specFor(t)) })),
 })))
 </script>
 
 <template>
   <div class="stitches" role="radiogroup" aria-label="Stitch">
-    <template v-for="g in groups" :key="g.form">
+    <template v-for="g in groups" :key="g.id">
       <h3 class="quiet">{{ g.title }}</h3>
       <button v-for="t in g.stitches" :key="t.id" type="button" role="radio" :aria-checked="modelValue === t.id" :title="t.summary" @click="$emit('update:modelValue', t.id)">
         <PartPicture :part="t.part" :tray="t.tray" class="sample" close /><b>{{ t.name }}</b>

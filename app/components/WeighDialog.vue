@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import ReadForm from './ReadForm.vue'
+import { tryParseNumber } from '#core/units/number'
 import { requireSpec } from '#core/bead/spec'
 import { READINGS, settle, STEADY, weighed, type Reading } from '#core/device/reading'
 import type { ShelfBead, ShelfItem } from '#core/shelf/shelf'
@@ -17,10 +19,14 @@ const busy = ref(false)
 const says = ref('')
 watch(() => props.item, (item) => { readings.value = []; says.value = ''; typed.value = ''; tube.value = item ? String(item.value.tubeGrams) : '' }, { immediate: true })
 
-const number = (text: string) => Number(text.replace(',', '.'))
-const tubeGrams = computed(() => (tube.value.trim() !== '' && number(tube.value) >= 0 ? number(tube.value) : null))
+const WEIGHT = { least: 0, most: 100_000, whole: false }
+const readWeight = (text: string) => (text.trim() === '' ? null : tryParseNumber(text, WEIGHT, 'g'))
+const typedRead = computed(() => readWeight(typed.value))
+const tubeRead = computed(() => readWeight(tube.value))
+const saysOf = (read: ReturnType<typeof readWeight>) => (read && !read.ok ? [read.problems[0]!.says] : [])
+const tubeGrams = computed(() => (tubeRead.value?.ok ? tubeRead.value.value : null))
 const gross = computed(() => {
-  if (typed.value.trim() !== '') { const g = number(typed.value); return Number.isFinite(g) && g >= 0 ? { value: g, spread: 0.005, steady: true } : null }
+  if (typedRead.value) return typedRead.value.ok ? { value: typedRead.value.value, spread: 0.005, steady: true } : null
   return settle(readings.value, STEADY.scale)
 })
 const result = computed(() => (gross.value && tubeGrams.value !== null && props.item ? weighed(gross.value, tubeGrams.value, requireSpec(props.item.value.spec).perGram) : null))
@@ -57,21 +63,21 @@ function keep() {
 
 <template>
   <VDialog :model-value="item !== null" max-width="480" aria-label="Weigh" @update:model-value="v => !v && emit('close')">
-    <form v-if="item" class="sheet weigh" aria-label="Weigh" @submit.prevent="keep">
+    <ReadForm v-if="item" class="sheet weigh" aria-label="Weigh" @done="keep">
       <h2><span class="swatch" :style="{ '--bead': item.value.colour }" /> {{ item.value.name }}</h2>
       <p class="quiet">{{ requireSpec(item.value.spec).name }}, {{ showNumber(requireSpec(item.value.spec).perGram) }} to a gram. Until now {{ showNumber(item.value.grams, 2) }} g.</p>
       <div class="row">
         <button type="button" class="button main" :disabled="busy" @click="weigh">{{ busy ? 'Weighing…' : 'Weigh tube and beads' }}</button>
-        <VTextField v-model="typed" label="or type it, g" inputmode="decimal" :placeholder="gross && typed === '' ? showNumber(gross.value, 2) : ''" persistent-placeholder />
+        <VTextField v-model="typed" autocomplete="off" :error-messages="saysOf(typedRead)" :aria-invalid="saysOf(typedRead).length > 0 ? 'true' : undefined" label="or type it, g" inputmode="decimal" :placeholder="gross && typed === '' ? showNumber(gross.value, 2) : ''" persistent-placeholder />
       </div>
       <div class="row">
         <button type="button" class="button" :disabled="busy" @click="tare">Weigh the empty tube</button>
-        <VTextField v-model="tube" label="Empty tube, g" inputmode="decimal" />
+        <VTextField v-model="tube" autocomplete="off" :error-messages="saysOf(tubeRead)" :aria-invalid="saysOf(tubeRead).length > 0 ? 'true' : undefined" label="Empty tube, g" inputmode="decimal" />
       </div>
       <p v-if="says" class="says" role="alert">{{ says }}</p>
       <p v-if="result" class="result" role="status"><span class="figure">{{ showNumber(result.grams, 2) }} g</span><span>about <b>{{ showNumber(result.count) }}</b> beads, ± {{ showNumber(Math.max(1, result.countSpread)) }} from the scale</span></p>
       <div class="row"><button type="submit" class="button main">Keep this weight</button><button type="button" class="button plain" @click="emit('close')">Not now</button></div>
-    </form>
+    </ReadForm>
   </VDialog>
 </template>
 

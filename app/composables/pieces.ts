@@ -1,15 +1,14 @@
-import { pieceFromBody } from '#core/piece/codec'
 import type { Piece } from '#core/piece/piece'
-import { valueOf } from '#core/problem'
+import { openedAnswer, piecesAnswer } from '#core/contract/answers'
 import { api } from './api'
 
 /** A piece of the workshop with its document, as lists over several pieces need it. */
 export interface Opened { readonly id: string, readonly name: string, readonly piece: Piece }
 
-export const listOfPieces = async (): Promise<readonly { id: string, name: string }[]> => (await api<{ pieces: { id: string, name: string }[] }>('piece')).pieces
+export const listOfPieces = async (): Promise<readonly { id: string, name: string }[]> => (await api(piecesAnswer, 'piece')).pieces
 
 export async function openPiece(id: string): Promise<Opened> {
-  const piece = valueOf(pieceFromBody((await api<{ piece: unknown }>(`piece/${id}`)).piece))
+  const { piece } = await api(openedAnswer, `piece/${id}`)
   return { id, name: piece.name, piece }
 }
 

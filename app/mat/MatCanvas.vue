@@ -123,7 +123,7 @@ function showBead() {
   const at = mat.cursor ?? mat.hover ?? { c: 0, r: 0 }
   view.value = showing(props.part, zoomed(view.value, 26 / view.value.scale, middle()), at, size.value)
 }
-defineExpose({ zoom, showAll, showTrue, showBead, focus: () => frame.value?.focus(), scale: computed(() => view.value?.scale ?? 0) })
+defineExpose({ zoom, showAll, showTrue, showBead, focus: () => frame.value?.focus({ preventScroll: true }), placeWords, scale: computed(() => view.value?.scale ?? 0) })
 
 // ---- pointer and touch: one finger draws, two move and zoom
 const fingers = new Map<number, { x: number, y: number }>()
@@ -228,16 +228,16 @@ function walk(dx: number, dy: number) {
   mat.hover = null
   if (view.value) view.value = showing(props.part, view.value, mat.cursor, size.value)
   if (gesture.value) gesture.value = tool.value.move(ground.value, gesture.value, mat.cursor)
-  speak(mat.cursor)
+  mat.say(placeWords(mat.cursor))
 }
 
-function speak(place: Place) {
+function placeWords(place: Place): string {
   const technique = techniqueOf(props.part)
   const work = { columns: columnsOf(props.part), rows: rowsOf(props.part), settings: props.part.settings }
   const words = rowWords(props.part, technique.workingRowOf(place, work))
   const number = numberAt(props.part, place.c, place.r)
   const bead = trayByNumber(props.piece.tray).get(number)
-  mat.says = `${rowTitle(words)}, ${techniqueOf(props.part).braid ? 'strand' : 'column'} ${place.c + 1}: ${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
+  return `${rowTitle(words)}, ${technique.braid ? 'strand' : 'column'} ${place.c + 1}: ${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
 }
 
 const ARROWS: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowDown: [0, 1], ArrowUp: [0, -1] }
@@ -263,9 +263,8 @@ function keydown(event: KeyboardEvent) {
     event.preventDefault()
     if (event.key === ' ' && event.repeat) { spaceDown = true; return }
     if (!mat.cursor) walk(0, 0)
-    if (tool.value.spans && !gesture.value) begin(mat.cursor!)
+    if (tool.value.spans && !gesture.value) { begin(mat.cursor!); mat.say(`Begins at ${placeWords(mat.cursor!)}`) }
     else use()
-    speak(mat.cursor!)
   }
   if (event.key === 'Escape' && gesture.value) {
     event.preventDefault()

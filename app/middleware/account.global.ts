@@ -1,6 +1,6 @@
 import { useAccount } from '../stores/account'
 
-/** Views belong to a signed-in person; the way in is for everyone else. */
+/** Views belong to a signed-in person; the way in is for everyone else. While the server is away, who was here last goes on with what this browser holds. */
 export default defineNuxtRouteMiddleware(async (to) => {
   const store = useAccount()
   if (!store.known) {
@@ -8,6 +8,7 @@ export default defineNuxtRouteMiddleware(async (to) => {
       await store.look()
     }
     catch {
+      if (store.rememberLast()) return
       if (to.path !== '/enter') return navigateTo({ path: '/enter', query: { back: to.fullPath } })
     }
   }

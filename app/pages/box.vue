@@ -10,6 +10,7 @@ import { amountOf, isStock, shelfValueSchema, type ShelfBead, type ShelfItem, ty
 import { contests } from '#core/supply/box'
 import { requireThread } from '#core/supply/catalogue'
 import { showNumber } from '#core/units/length'
+import { piecesAnswer } from '#core/contract/answers'
 import { api } from '../composables/api'
 import { useLengths } from '../composables/lengths'
 import { saveFile } from '../composables/save-file'
@@ -43,7 +44,7 @@ function guarded(work: () => Promise<unknown>) {
 }
 onMounted(async () => {
   await guarded(async () => {
-    const [, list] = await Promise.all([box.fetch(), api<{ pieces: { id: string, name: string }[] }>('piece')])
+    const [, list] = await Promise.all([box.fetch(), api(piecesAnswer, 'piece')])
     names.value = new Map(list.pieces.map(p => [p.id, p.name]))
   })
   known.value = true

@@ -5,6 +5,7 @@ import { deviceStateSchema } from '#core/device/state'
 import { READINGS, settle, STEADY, type Reading } from '#core/device/reading'
 import { SUPPLIER_WAYS, type SupplierWay } from '#core/supply/price-list'
 import { showNumber } from '#core/units/length'
+import { deviceAnswer } from '#core/contract/answers'
 import { api } from '../composables/api'
 import { readDevice } from '../composables/devices'
 import { saying } from '../composables/saying'
@@ -33,11 +34,11 @@ const guarded = (work: () => Promise<unknown>) => {
   return last
 }
 onMounted(() => guarded(async () => {
-  for (const { kind } of DEVICES) state[kind] = (await api<{ state: State }>(`device/${kind}`)).state
+  for (const { kind } of DEVICES) state[kind] = (await api(deviceAnswer, `device/${kind}`)).state
   known.value = true
 }))
 const set = (kind: Kind, more: Partial<State>) => guarded(async () => {
-  state[kind] = (await api<{ state: State }>(`device/${kind}`, { method: 'PUT', body: { ...state[kind], ...more } })).state
+  state[kind] = (await api(deviceAnswer, `device/${kind}`, { method: 'PUT', body: { ...state[kind], ...more } })).state
 })
 const read = (kind: Kind, unit: string) => guarded(async () => {
   shown[kind] = ''
@@ -48,7 +49,7 @@ const read = (kind: Kind, unit: string) => guarded(async () => {
     shown[kind] = `${showNumber(s.value, 2)} ${unit}${s.steady ? '' : ', swinging'}`
   }
   finally {
-    state[kind] = (await api<{ state: State }>(`device/${kind}`)).state
+    state[kind] = (await api(deviceAnswer, `device/${kind}`)).state
   }
 })
 const WAYS: Record<SupplierWay, string> = { well: 'answers at once, all in stock', short: 'short of stock', slow: 'slow to answer', down: 'down' }

@@ -1,38 +1,45 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { anyAnswer, createdAnswer, piecesAnswer, type Listing } from '#core/contract/answers'
 import { requireSpec } from '#core/bead/spec'
 import { readPieceFile } from '#core/format/piece-file'
 import { pieceToBody } from '#core/piece/codec'
+import { byMaking } from '#core/technique/making'
 import { requireTechnique } from '#core/technique/registry'
 import { acrossWords } from '#core/technique/technique'
 import { showNumber } from '#core/units/length'
-import { feelShort, fitsWell, type Feel } from '#core/fit/feel'
-import { fitKindOf, type FitKind } from '#core/fit/kind'
-import { api, ApiError } from '../composables/api'
+import { feelShort, fitsWell } from '#core/fit/feel'
+import { fitKindOf } from '#core/fit/kind'
+import { api, ApiError, reach } from '../composables/api'
+import { saying } from '../composables/saying'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
+import { useOutbox } from '../stores/outbox'
 import WorkshopHead from '../components/WorkshopHead.vue'
 import WelcomeBand from '../components/WelcomeBand.vue'
-
-interface Listing { id: string, name: string, revision: number, updatedAt: string, summary: { technique: string, spec: string, columns: number, rows: number, beads: number, lengthMm: number, kind: FitKind, finishedMm: number, bodyMm: number, feel: Feel } }
 
 useHead({ title: 'Workshop · Weben' })
 const { length } = useLengths()
 const theme = useDayOrEvening()
 const pieces = ref<Listing[] | null>(null)
+const outbox = useOutbox()
 const problem = ref('')
 const removed = ref<Listing | null>(null)
 const file = ref<HTMLInputElement>()
 
 async function load() {
   try {
-    pieces.value = (await api<{ pieces: Listing[] }>('piece')).pieces
+    pieces.value = (await api(piecesAnswer, 'piece')).pieces
+    problem.value = ''
+    await outbox.count()
   }
   catch (error) {
     problem.value = error instanceof ApiError ? error.says : 'The workshop could not be opened. Try again in a moment.'
   }
 }
 onMounted(load)
+// The server is back, or what waited has been sent: the list is true again.
+watch(() => [reach.away, reach.signedOut, outbox.waiting.size], () => { if (!reach.away && !reach.signedOut) void load() })
 
 async function read(event: Event) {
   problem.value = ''
@@ -43,22 +50,38 @@ async function read(event: Event) {
   const piece = readPieceFile(await chosen.text())
   if (!piece.ok) { problem.value = `${chosen.name}: ${piece.problems.slice(0, 4).map(p => p.says).join(' ')}`; return }
   try {
-    const { id } = await api<{ id: string }>('piece', { method: 'POST', body: pieceToBody(piece.value) })
+    const { id } = await api(createdAnswer, 'piece', { method: 'POST', body: pieceToBody(piece.value) })
     await navigateTo(`/piece/${id}/mat`)
   }
   catch (error) { problem.value = error instanceof ApiError ? error.says : 'The file could not be saved. Try again in a moment.' }
 }
+/** After a piece is put away the focus goes to the one that took its place. */
+async function focusNear(at: number) {
+  await nextTick()
+  const names = document.querySelectorAll<HTMLElement>('.pieces .open, .large')
+  names[Math.min(at, names.length - 1)]?.focus()
+}
 async function remove(piece: Listing) {
-  await api(`piece/${piece.id}`, { method: 'DELETE' })
-  removed.value = piece
-  await load()
+  const at = shownOrder().indexOf(piece)
+  await saying(async () => {
+    await api(anyAnswer, `piece/${piece.id}`, { method: 'DELETE' })
+    removed.value = piece
+    await load()
+  }, (text) => { problem.value = text })
+  await focusNear(at)
 }
 async function putBack() {
-  if (removed.value) await api(`piece/${removed.value.id}/restore`, { method: 'POST', body: {} })
+  const back = removed.value
   removed.value = null
-  await load()
+  await saying(async () => {
+    if (back) await api(anyAnswer, `piece/${back.id}/restore`, { method: 'POST', body: {} })
+    await load()
+  }, (text) => { problem.value = text })
+  if (back) await focusNear(shownOrder().findIndex(p => p.id === back.id))
 }
 const fitOfListing = ({ kind, feel, bodyMm, finishedMm }: Listing['summary']) => `${fitKindOf(kind).bend === 'straight' ? `${length(finishedMm)} long` : `for ${length(bodyMm)}`}, ${feelShort(feel, kind)}`
+const groups = computed(() => byMaking(pieces.value ?? [], p => p.summary.technique))
+const shownOrder = () => groups.value.flatMap(g => g.things)
 const empty = computed(() => pieces.value?.length === 0)
 </script>
 
@@ -70,7 +93,7 @@ const empty = computed(() => pieces.value?.length === 0)
       <NuxtLink to="/start" class="button main">Start a piece</NuxtLink>
     </WorkshopHead>
     <main class="page">
-      <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink></nav>
+      <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink><NuxtLink to="/away">Put away</NuxtLink></nav>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="empty" class="first">
         <div class="band" aria-hidden="true"><WelcomeBand /></div>
@@ -80,17 +103,21 @@ const empty = computed(() => pieces.value?.length === 0)
           <NuxtLink to="/start" class="button main large">Start a piece</NuxtLink>
         </div>
       </section>
-      <ul v-else-if="pieces" class="pieces">
-        <li v-for="p in pieces" :key="p.id">
-          <NuxtLink :to="`/piece/${p.id}/mat`" class="open">
-            <img :src="`/api/piece/${p.id}/picture?ground=${theme}&revision=${p.revision}`" alt="" loading="lazy" width="560" height="150">
-            <span class="name">{{ p.name }}</span>
-          </NuxtLink>
-          <p class="facts"><span v-if="p.summary.beads > 0 || requireTechnique(p.summary.technique).material !== 'cord'"><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span v-else><b class="figure">{{ p.summary.columns }}</b> cords</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span></p>
-          <p class="quiet row">{{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} · {{ acrossWords(requireTechnique(p.summary.technique), p.summary.columns) }}<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">Put away</button></p>
-        </li>
-      </ul>
-      <p v-else-if="!problem" class="soft" role="status">Opening the workshop…</p>
+      <template v-for="g in groups" v-else :key="g.making.id">
+        <h2 v-if="groups.length > 1" :id="`made-${g.making.id}`" class="made">{{ g.making.title }} <span class="quiet">{{ g.things.length }}</span></h2>
+        <ul class="pieces" :aria-labelledby="groups.length > 1 ? `made-${g.making.id}` : undefined">
+          <li v-for="p in g.things" :key="p.id">
+            <NuxtLink :to="`/piece/${p.id}/mat`" class="open">
+              <img :src="`/api/piece/${p.id}/picture/${p.revision}?ground=${theme}&of=${p.head.slice(0, 8)}`" alt="" loading="lazy" width="560" height="150">
+              <span class="name">{{ p.name }}</span>
+            </NuxtLink>
+            <p class="facts"><span v-if="p.summary.beads > 0 || requireTechnique(p.summary.technique).material !== 'cord'"><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span v-else><b class="figure">{{ p.summary.columns }}</b> cords</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span></p>
+            <p v-if="outbox.waiting.get(p.id)" class="unsent">{{ outbox.waiting.get(p.id) }} {{ outbox.waiting.get(p.id) === 1 ? 'edit is' : 'edits are' }} in this browser, not yet sent</p>
+            <p class="quiet row">{{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} · {{ acrossWords(requireTechnique(p.summary.technique), p.summary.columns) }}<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">Put away</button></p>
+          </li>
+        </ul>
+      </template>
+      <p v-if="!pieces && !problem" class="soft" role="status">Opening the workshop…</p>
     </main>
     <VSnackbar :model-value="removed !== null" :timeout="10000" @update:model-value="v => { if (!v) removed = null }">
       {{ removed?.name }} was put away. <template #actions><button type="button" class="undo" @click="putBack">Bring it back</button></template>
@@ -103,6 +130,7 @@ const empty = computed(() => pieces.value?.length === 0)
 .rooms a { display: inline-flex; align-items: center; min-height: 44px; }
 .page { max-width: 1280px; margin: 0 auto; padding: 12px 28px 48px; }
 .problem { background: var(--marigold-wash); color: var(--marigold); padding: 12px 16px; border-radius: var(--round-in); margin-bottom: 16px; }
+.made { display: flex; gap: 10px; align-items: baseline; margin: 30px 0 14px; font-size: 22px; }
 .pieces { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr)); gap: 28px 24px; }
 .pieces li { display: grid; gap: 4px; align-content: start; }
 .open { display: grid; gap: 10px; color: var(--ink); text-decoration: none; border-radius: var(--round); }
@@ -113,6 +141,7 @@ const empty = computed(() => pieces.value?.length === 0)
 .facts .figure { font-size: 21px; }
 .fit { color: var(--verdigris); font-weight: 600; }
 .fit.wants { color: var(--marigold); }
+.unsent { color: var(--marigold); font-weight: 600; }
 .row { display: flex; gap: 14px; align-items: center; }
 .row .link { margin-left: auto; min-height: 32px; color: var(--soft); }
 .undo { all: unset; cursor: pointer; font-weight: 700; text-decoration: underline; padding: 12px; }

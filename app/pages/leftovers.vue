@@ -7,6 +7,7 @@ import { pieceToBody } from '#core/piece/codec'
 import { fittedPart } from '#core/piece/piece'
 import { makeable, smallFromBox, type SmallMakeable } from '#core/supply/leftovers'
 import { showNumber } from '#core/units/length'
+import { createdAnswer } from '#core/contract/answers'
 import { api } from '../composables/api'
 import { listOfPieces, openPieces, type Opened } from '../composables/pieces'
 import { saying } from '../composables/saying'
@@ -39,7 +40,7 @@ const cannot = computed(() => saved.value.filter(s => s.times === 0 && s.limit))
 const noun = (kind: Parameters<typeof fitKindOf>[0], n: number) => (fitKindOf(kind).pieces === 2 ? (n === 1 ? 'pair' : 'pairs') : n === 1 ? fitKindOf(kind).noun : `${fitKindOf(kind).noun}s`)
 async function begin(m: SmallMakeable) {
   await guarded(async () => {
-    const { id } = await api<{ id: string }>('piece', { method: 'POST', body: pieceToBody(beginSmall(m, account.account?.settings.currency)) })
+    const { id } = await api(createdAnswer, 'piece', { method: 'POST', body: pieceToBody(beginSmall(m, account.account?.settings.currency)) })
     await navigateTo(`/piece/${id}/mat`)
   })
 }

@@ -14,6 +14,7 @@ import { requireTechnique } from '#core/technique/registry'
 import type { Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
+import { createdAnswer } from '#core/contract/answers'
 import { api, ApiError } from '../composables/api'
 import { useLengths } from '../composables/lengths'
 import { useSpecs } from '../composables/specs'
@@ -69,11 +70,11 @@ async function begin() {
   busy.value = true
   problem.value = ''
   try {
-    const { id } = await api<{ id: string }>('piece', { method: 'POST', body: pieceToBody(piece.value) })
+    const { id } = await api(createdAnswer, 'piece', { method: 'POST', body: pieceToBody(piece.value) })
     await navigateTo(`/piece/${id}/mat`)
   }
   catch (error) {
-    problem.value = error instanceof ApiError ? error.says : 'The piece could not be saved. Try again in a moment.'
+    problem.value = !(error instanceof ApiError) ? 'The piece could not be saved. Try again in a moment.' : error.status === 0 ? 'Weben’s server cannot be reached, so the piece is not begun yet. What you filled in stays here; press again when the server is back.' : error.says
     busy.value = false
   }
 }

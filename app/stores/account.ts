@@ -1,12 +1,24 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import type { SupplierWay } from '#core/supply/price-list'
-import { api } from '../composables/api'
+import { accountAnswer, accountSchema, anyAnswer, sessionAnswer, type Account } from '#core/contract/answers'
+import type { AccountSettings } from '#core/contract/settings'
+import { api, reach } from '../composables/api'
 
-export interface Settings { unit: 'mm' | 'in', theme: 'system' | 'day' | 'evening', hand: 'right' | 'left', school: 'A' | 'B', paper: 'A4' | 'Letter', currency: string, supplier: SupplierWay }
-export interface Account { id: string, signIn: string, settings: Settings }
+export type Settings = AccountSettings
+export type { Account }
 
 const BEEN_HERE = 'weben-been-here'
+/** Who was signed in when the server was last reached: whose work this browser may show while it is away. */
+const LAST_HERE = 'weben-account'
+
+function lastHere(): Account | null {
+  try {
+    return accountSchema.parse(JSON.parse(localStorage.getItem(LAST_HERE) ?? 'null'))
+  }
+  catch {
+    return null
+  }
+}
 
 /** Who is signed in, and how they want things shown. */
 export const useAccount = defineStore('account', () => {
@@ -15,15 +27,30 @@ export const useAccount = defineStore('account', () => {
   const known = ref(false)
   const beenHere = localStorage.getItem(BEEN_HERE) !== null
 
+  function be(now: Account | null): void {
+    account.value = now
+    reach.account = now?.id ?? null
+    reach.signedOut = ''
+    if (now) localStorage.setItem(LAST_HERE, JSON.stringify(now))
+    else localStorage.removeItem(LAST_HERE)
+  }
+
   async function look(): Promise<void> {
-    const answer = await api<{ account: Account | null, demo: boolean }>('session')
-    account.value = answer.account
+    const answer = await api(sessionAnswer, 'session')
+    be(answer.account)
     demo.value = answer.demo
     known.value = true
   }
 
+  /** The server is away: who was here last may see what this browser holds of theirs. Whether anyone was. */
+  function rememberLast(): boolean {
+    const last = lastHere()
+    if (last) { account.value = last; reach.account = last.id }
+    return last !== null
+  }
+
   const enter = async (path: string, body?: unknown): Promise<void> => {
-    account.value = (await api<{ account: Account }>(path, { method: 'POST', body })).account
+    be((await api(accountAnswer, path, { method: 'POST', body })).account)
     known.value = true
     localStorage.setItem(BEEN_HERE, '1')
   }
@@ -32,15 +59,15 @@ export const useAccount = defineStore('account', () => {
   const openDemo = () => enter('session/demo')
 
   async function signOut(everywhere = false): Promise<void> {
-    await api(`session${everywhere ? '?everywhere=1' : ''}`, { method: 'DELETE' })
-    account.value = null
+    await api(anyAnswer, `session${everywhere ? '?everywhere=1' : ''}`, { method: 'DELETE' })
+    be(null)
   }
 
   async function change(settings: Partial<Settings>): Promise<void> {
     if (!account.value) return
-    account.value = { ...account.value, settings: { ...account.value.settings, ...settings } }
-    await api('settings', { method: 'PUT', body: account.value.settings })
+    be({ ...account.value, settings: { ...account.value.settings, ...settings } })
+    await api(anyAnswer, 'settings', { method: 'PUT', body: account.value.settings })
   }
 
-  return { account, demo, known, beenHere, look, signIn, join, openDemo, signOut, change }
+  return { account, demo, known, beenHere, look, rememberLast, signIn, join, openDemo, signOut, change }
 })

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import { isStock, type ShelfItem } from '#core/shelf/shelf'
 import type { Box, BoxItem, Holding } from '#core/supply/box'
+import { holdingsAnswer } from '#core/contract/answers'
 import { api } from '../composables/api'
 import { useAccount } from './account'
 import { useShelf } from './shelf'
@@ -18,13 +19,13 @@ export const useBox = defineStore('box', () => {
 
   /** Fetches shelf and holdings; holdings anew each time, since other pieces change them. */
   async function fetch(): Promise<void> {
-    const [answer] = await Promise.all([api<{ holdings: Holding[] }>('holding'), shelf.fetch()])
+    const [answer] = await Promise.all([api(holdingsAnswer, 'holding'), shelf.fetch()])
     holdings.value = answer.holdings
     known.value = true
   }
 
   async function change(pieceId: string, what: 'reserve' | 'release' | 'take' | 'back', asks: readonly { shelfId: string, amount: number }[] = []): Promise<void> {
-    holdings.value = (await api<{ holdings: Holding[] }>(`piece/${pieceId}/holding`, { method: 'POST', body: { what, asks } })).holdings
+    holdings.value = (await api(holdingsAnswer, `piece/${pieceId}/holding`, { method: 'POST', body: { what, asks } })).holdings
     if (what === 'take' || what === 'back') await shelf.again()
   }
 

@@ -23,7 +23,9 @@ export const useMat = defineStore('mat', () => {
   const hover = shallowRef<Place | null>(null)
   const selection = shallowRef<Box | null>(null)
   const clip = shallowRef<Clip | null>(null)
+  /** What the mat says to those who listen; the same said twice is spoken twice. */
   const says = ref('')
+  const say = (text: string) => { says.value = says.value === text ? `${text}\u00A0` : text }
   /** Live symmetry of what is laid. */
   const symmetry = ref<SymmetryKind>('none')
   /** Which side is seen, and whether the work is turned by half on the screen. */
@@ -52,5 +54,5 @@ export const useMat = defineStore('mat', () => {
     symmetry.value = 'none'
     chart.value = ''
   }
-  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, symmetry, wrongSide, turned, look, vision, tone, bent, chart, panel, ghost, ghostTray }
+  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, say, symmetry, wrongSide, turned, look, vision, tone, bent, chart, panel, ghost, ghostTray }
 })

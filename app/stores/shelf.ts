@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import type { ShelfInput, ShelfItem, ShelfKind, ShelfOf, ShelfValue } from '#core/shelf/shelf'
+import { anyAnswer, shelfAnswer, shelfItemAnswer } from '#core/contract/answers'
 import { api } from '../composables/api'
 import { useAccount } from './account'
 
@@ -10,7 +11,7 @@ export const useShelf = defineStore('shelf', () => {
   let fetched: Promise<void> | null = null
 
   function fetch(): Promise<void> {
-    fetched ??= api<{ items: ShelfItem[] }>('shelf').then((answer) => { items.value = answer.items }).catch((error: unknown) => {
+    fetched ??= api(shelfAnswer, 'shelf').then((answer) => { items.value = answer.items }).catch((error: unknown) => {
       fetched = null
       throw error
     })
@@ -22,14 +23,14 @@ export const useShelf = defineStore('shelf', () => {
   watch(() => account.account?.id, () => { fetched = null; items.value = [] })
 
   async function keep(values: readonly ShelfInput[]): Promise<ShelfItem[]> {
-    const answer = await api<{ items: ShelfItem[] }>('shelf', { method: 'POST', body: { values } })
+    const answer = await api(shelfAnswer, 'shelf', { method: 'POST', body: { values } })
     items.value = [...items.value, ...answer.items]
     return answer.items
   }
 
   /** Puts another value in the place of what lies there as this tab knows it. */
   async function change<V extends ShelfValue>(item: { readonly id: string, readonly value: V }, value: V): Promise<void> {
-    const answer = await api<{ item: ShelfItem }>(`shelf/${item.id}`, { method: 'PUT', body: { before: item.value, value } })
+    const answer = await api(shelfItemAnswer, `shelf/${item.id}`, { method: 'PUT', body: { before: item.value, value } })
     items.value = items.value.map(i => (i.id === item.id ? answer.item : i))
   }
 
@@ -40,7 +41,7 @@ export const useShelf = defineStore('shelf', () => {
   }
 
   async function takeOff(id: string): Promise<void> {
-    await api(`shelf/${id}`, { method: 'DELETE' })
+    await api(anyAnswer, `shelf/${id}`, { method: 'DELETE' })
     items.value = items.value.filter(i => i.id !== id)
   }
 

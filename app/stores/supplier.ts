@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
-import { keyOfWanted, type Offer, type PriceList, type Wanted } from '#core/supply/price-list'
+import { keyOfWanted, type Offer, type Wanted } from '#core/supply/price-list'
+import { offersAnswer } from '#core/contract/answers'
 import { api, ApiError } from '../composables/api'
 import { useAccount } from './account'
 
@@ -23,7 +24,7 @@ export const useSupplier = defineStore('supplier', () => {
     try {
       const late = new Promise<never>((_, fail) => { clock = setTimeout(() => { fail(new ApiError(0, 'supplier-slow', 'The supplier takes too long. The list works without its prices; ask again later.')) }, PATIENCE_MS) })
       const asked = [...new Map(wanted.map(w => [keyOfWanted(w), { spec: w.spec, colour: w.colour, finish: w.finish }])).values()]
-      const { list } = await Promise.race([api<{ list: PriceList }>('supplier/offers', { method: 'POST', body: { wanted: asked } }), late])
+      const { list } = await Promise.race([api(offersAnswer, 'supplier/offers', { method: 'POST', body: { wanted: asked } }), late])
       offers.value = new Map([...offers.value, ...list.offers.map(o => [keyOfWanted(o.wanted), o] as const)])
       currency.value = list.currency
       const none = list.offers.filter(o => o.packs.length === 0).length

@@ -1,7 +1,9 @@
 import type { Fit } from '../piece/schema'
 import { CUFF_SHARE, fitKindOf, type FitKind } from './kind'
 
-export type Feel = 'will not close' | 'will not pass' | 'tight' | 'close' | 'easy' | 'loose' | 'too loose' | 'short' | 'right' | 'long'
+export const FEELS = ['will not close', 'will not pass', 'tight', 'close', 'easy', 'loose', 'too loose', 'short', 'right', 'long'] as const
+
+export type Feel = (typeof FEELS)[number]
 
 /** Upper bounds of room, mm, for will not close, tight, close, easy and loose; they lie halfway between the common figures. */
 type Bounds = readonly [number, number, number, number, number]

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { PDFDocument } from 'pdf-lib'
 import { describe, expect, it } from 'vitest'
-import { DEMO_PIECES } from '../../demo/pieces'
+import { WORKSHOP } from '../../tests/fixture/workshop'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { columnsOf, rowsOf } from '../piece/piece'
@@ -41,7 +41,7 @@ describe('a booklet', () => {
     }
   }, 60_000)
   it('is made of every stitch of the demo workshop, with names that the font lacks too', async () => {
-    for (const p of DEMO_PIECES.filter(d => ['herringbone', 'right-angle', 'netting', 'peyote-tube'].includes(d.parts[0]!.technique))) {
+    for (const p of WORKSHOP.filter(d => ['herringbone', 'right-angle', 'netting', 'peyote-tube'].includes(d.parts[0]!.technique))) {
       const made = await bookletPdf({ ...p, name: `${p.name} 珠 ☃` }, p.parts[0]!, { paper: 'A4', ink: 'colour' })
       expect((await PDFDocument.load(valueOf(made))).getPageCount()).toBeGreaterThan(2)
     }

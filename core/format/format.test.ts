@@ -3,7 +3,7 @@ import Ajv2020 from 'ajv/dist/2020.js'
 import { parse } from 'csv-parse/sync'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DEMO_PIECES } from '../../demo/pieces'
+import { WORKSHOP } from '../../tests/fixture/workshop'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
 import { pieceToBody, pieceToFile } from '../piece/codec'
 import { rowsOf, columnsOf } from '../piece/piece'
@@ -36,7 +36,7 @@ describe('the piece file', () => {
   })
   it('is valid against its published schema, by a validator of its own (JSON Schema draft 2020-12)', () => {
     const validate = new Ajv2020({ strict: false }).compile(pieceJsonSchema())
-    for (const p of DEMO_PIECES) expect(validate(JSON.parse(writePieceFile(p))), JSON.stringify(validate.errors)).toBe(true)
+    for (const p of WORKSHOP) expect(validate(JSON.parse(writePieceFile(p))), JSON.stringify(validate.errors)).toBe(true)
     expect(validate(JSON.parse(edited(f => ({ ...f, extra: 1 }))))).toBe(false)
     expect(validate(JSON.parse(edited((f) => { f.piece.fit.bodyMm = 9000 })))).toBe(false)
   })
@@ -76,7 +76,7 @@ describe('CSV (RFC 4180), read by an independent parser', () => {
     }))
   })
   it('counts add up to the tally, and rows to the beads', () => {
-    for (const p of DEMO_PIECES) {
+    for (const p of WORKSHOP) {
       const counts = parse(tallyCsv(p), { columns: true }) as Record<string, string>[]
       expect(counts.reduce((sum, r) => sum + Number(r.count), 0)).toBe(totalOf(tallyPiece(p)))
       for (const r of counts) expect(Number(r.start) + Number(r['one repeat']) * Number(r.repeats) + Number(r.end)).toBe(Number(r.count))

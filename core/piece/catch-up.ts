@@ -8,6 +8,8 @@ import { applySteps, type Step, type Transaction } from './step'
 export interface Ahead {
   /** Acknowledged revision. */
   readonly revision: number
+  /** Id of the transaction that made it; empty for a piece as it was begun. */
+  readonly head: string
   /** The piece at that revision. */
   readonly base: Piece
   /** Made here, not acknowledged, in order. */
@@ -21,7 +23,7 @@ export interface Incoming { readonly number: number, readonly id: string, readon
 
 function takeOwn(ahead: Ahead, incoming: Incoming): Result<Ahead> {
   const base = applySteps(ahead.base, incoming.steps)
-  return base.ok ? good({ ...ahead, base: base.value, revision: incoming.number, pending: ahead.pending.slice(1) }) : base
+  return base.ok ? good({ ...ahead, base: base.value, revision: incoming.number, head: incoming.id, pending: ahead.pending.slice(1) }) : base
 }
 
 function takeOther(ahead: Ahead, incoming: Incoming): Result<Ahead> {
@@ -45,7 +47,7 @@ function takeOther(ahead: Ahead, incoming: Incoming): Result<Ahead> {
     here = moved.value
     theirs = over.value
   }
-  return good({ revision: incoming.number, base: base.value, pending, piece, history: carriedOver(ahead.history, theirs, ahead.piece) })
+  return good({ revision: incoming.number, head: incoming.id, base: base.value, pending, piece, history: carriedOver(ahead.history, theirs, ahead.piece) })
 }
 
 /**
@@ -63,10 +65,11 @@ export function catchUp(ahead: Ahead, incoming: readonly Incoming[]): Result<Ahe
   return good(now)
 }
 
-/** The server has stored the first `count` pending transactions as revisions up to `revision`. */
-export function acknowledged(ahead: Ahead, count: number, revision: number): Result<Ahead> {
-  const base = applySteps(ahead.base, ahead.pending.slice(0, count).flatMap(t => t.steps))
-  return base.ok ? good({ ...ahead, revision, base: base.value, pending: ahead.pending.slice(count) }) : base
+/** The server has stored the first `count` pending transactions, each as a revision. */
+export function acknowledged(ahead: Ahead, count: number): Result<Ahead> {
+  const sent = ahead.pending.slice(0, count)
+  const base = applySteps(ahead.base, sent.flatMap(t => t.steps))
+  return base.ok ? good({ ...ahead, revision: ahead.revision + count, head: sent.at(-1)?.id ?? ahead.head, base: base.value, pending: ahead.pending.slice(count) }) : base
 }
 
 /** Two lots of unsent edits that stand on one acknowledged revision, as one: the second goes on top of the first. */

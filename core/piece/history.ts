@@ -19,6 +19,28 @@ export function recorded(history: History, made: Pick<Transaction, 'label' | 'st
   return { undo: [...history.undo, { label: made.label, steps: invertSteps(made.steps) }], redo: [] }
 }
 
+/** The label of a transaction that takes back, or brings again, what was labelled so. */
+export const takenBackLabel = (way: 'undo' | 'redo', label: string): string => `${way}: ${label}`.slice(0, 80)
+
+/**
+ * What can be undone and redone after a piece's last transactions, oldest first: what a tab has in hand that made them all itself. A
+ * transaction that took another back than the newest (another tab did) ends what can be undone before it.
+ */
+export function historyOf(made: readonly Pick<Transaction, 'label' | 'steps'>[]): History {
+  let history = EMPTY_HISTORY
+  for (const transaction of made) {
+    const way = /^(undo|redo): /.exec(transaction.label)?.[1] as 'undo' | 'redo' | undefined
+    if (!way) { history = recorded(history, transaction); continue }
+    const entry = history[way].at(-1)
+    const back: HistoryEntry = { label: entry?.label ?? transaction.label.slice(6), steps: invertSteps(transaction.steps) }
+    const fits = entry !== undefined && takenBackLabel(way, entry.label) === transaction.label
+    const rest = fits ? history[way].slice(0, -1) : []
+    const other = way === 'undo' ? 'redo' : 'undo'
+    history = { ...EMPTY_HISTORY, [way]: rest, [other]: [...(fits ? history[other] : []), back] }
+  }
+  return history
+}
+
 /** The newest undo (or redo) entry and the history once it has been applied. */
 export function takeBack(history: History, way: 'undo' | 'redo'): { entry: HistoryEntry, history: History } | null {
   const entry = history[way].at(-1)

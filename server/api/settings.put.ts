@@ -1,7 +1,8 @@
+import { settingsSchema } from '../../core/contract/settings'
 import { database } from '../database/connection'
 import { answer, readJson } from '../http/answer'
 import { requireAccount } from '../http/session'
-import { saveSettings, settingsSchema } from '../service/account'
+import { saveSettings } from '../service/account'
 
 export default answer(async (event) => {
   const account = await requireAccount(event)

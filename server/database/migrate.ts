@@ -5,10 +5,11 @@ import * as shelf from './migration/0002-shelf'
 import * as fit from './migration/0003-fit'
 import * as box from './migration/0004-box'
 import * as place from './migration/0005-place'
+import * as picture from './migration/0006-picture'
 
 interface Named { readonly name: string, readonly migration: Knex.Migration }
 
-const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }, { name: '0002-shelf', migration: shelf }, { name: '0003-fit', migration: fit }, { name: '0004-box', migration: box }, { name: '0005-place', migration: place }]
+const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }, { name: '0002-shelf', migration: shelf }, { name: '0003-fit', migration: fit }, { name: '0004-box', migration: box }, { name: '0005-place', migration: place }, { name: '0006-picture', migration: picture }]
 
 const migrationSource: Knex.MigrationSource<Named> = {
   getMigrations: () => Promise.resolve([...MIGRATIONS]),

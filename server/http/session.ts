@@ -1,4 +1,5 @@
 import { getRequestHeader, getRequestIP, useSession, type H3Event, type SessionConfig } from 'h3'
+import { ACCOUNT_HEADER } from '../../core/contract/answers'
 import { database } from '../database/connection'
 import { accountOfSession, openSession, type Account } from '../service/account'
 import { Failure } from '../service/failure'
@@ -47,5 +48,7 @@ export async function findAccount(event: H3Event): Promise<Account | null> {
 export async function requireAccount(event: H3Event): Promise<Account> {
   const account = await findAccount(event)
   if (!account) throw new Failure(401, 'signed-out', 'You are not signed in. Sign in; what you did here is kept in this browser until then.')
+  const meant = getRequestHeader(event, ACCOUNT_HEADER)
+  if (meant !== undefined && meant !== account.id) throw new Failure(401, 'other-account', 'Someone else has signed in in this browser since. Sign in again as yourself; what you did here is kept until then.')
   return account
 }

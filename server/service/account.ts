@@ -1,26 +1,13 @@
 import { Hash } from '@adonisjs/hash'
 import { Scrypt } from '@adonisjs/hash/drivers/scrypt'
 import { z } from 'zod'
-import { CURRENCY_CODES } from '../../core/money/money'
-import { SUPPLIER_WAYS } from '../../core/supply/price-list'
+import { DEMO_SIGN_IN } from '../../core/contract/answers'
+import { settingsSchema, type AccountSettings } from '../../core/contract/settings'
 import type { Database } from '../database/connection'
 import { isUniqueViolation } from '../database/errors'
 import { Failure } from './failure'
 
 const hash = new Hash(new Scrypt({}))
-
-/** How a person wants things shown. */
-export const settingsSchema = z.strictObject({
-  unit: z.enum(['mm', 'in']).default('mm'),
-  theme: z.enum(['system', 'day', 'evening']).default('system'),
-  hand: z.enum(['right', 'left']).default('right'),
-  school: z.enum(['A', 'B']).default('A'),
-  paper: z.enum(['A4', 'Letter']).default('A4'),
-  currency: z.enum(CURRENCY_CODES).default('EUR'),
-  supplier: z.enum(SUPPLIER_WAYS).default('well'),
-})
-
-export type AccountSettings = z.infer<typeof settingsSchema>
 
 export interface Account { readonly id: string, readonly signIn: string, readonly settings: AccountSettings }
 
@@ -84,8 +71,6 @@ export async function saveSettings(db: Database, accountId: string, settings: Ac
   await db('account').where({ id: accountId }).update({ settings: JSON.stringify(settings) })
   return settings
 }
-
-export const DEMO_SIGN_IN = 'Demo workshop'
 
 export async function findDemoAccount(db: Database): Promise<Account | null> {
   const row = await db<AccountRow>('account').where({ sign_in: DEMO_SIGN_IN }).first()

@@ -19,24 +19,28 @@ const unpackPiece = async (body: Buffer): Promise<Piece> => valueOf(pieceFromBod
 export const SNAPSHOT_EVERY = 64
 
 /**
- * Documents by owner, piece and revision. A revision never changes and a piece keeps its owner, so an entry cannot be wrong,
- * only unneeded: losing the whole cache, or having one in each instance, changes no answer.
+ * Documents by owner, piece, revision and the transaction that made it. Such a document never changes and a piece keeps its owner, so
+ * an entry cannot be wrong, only unneeded: losing the whole cache, having one in each instance, or a database that was put back to an
+ * earlier day, changes no answer.
  */
 const cache = new Map<string, Piece>()
 const CACHE_CELLS = 12_000_000
 const CACHE_ENTRIES = 64
 
 const cellCount = (piece: Piece): number => piece.parts.reduce((sum, p) => sum + columnsOf(p) * (p.start.rows + p.repeat.rows + p.end.rows), 0)
-const keyOf = ({ accountId, id }: Owned, revision: number): string => `${accountId}/${id}@${revision}`
+const keyOf = ({ accountId, id }: Owned, { revision, head }: Point): string => `${accountId}/${id}@${revision} ${head}`
 
 /** A piece as its owner names it. */
 export interface Owned { readonly accountId: string, readonly id: string }
 
 /** The document if it was in hand lately; having it means that the owner was checked then. */
-export const recall = (owned: Owned, revision: number): Piece | undefined => cache.get(keyOf(owned, revision))
+/** A point on the line of a piece's revisions: its number, and the id of the transaction that made it (empty for a piece as begun). */
+export interface Point { readonly revision: number, readonly head: string }
 
-export function remember(owned: Owned, revision: number, piece: Piece): void {
-  cache.set(keyOf(owned, revision), piece)
+export const recall = (owned: Owned, at: Point): Piece | undefined => cache.get(keyOf(owned, at))
+
+export function remember(owned: Owned, at: Point, piece: Piece): void {
+  cache.set(keyOf(owned, at), piece)
   let cells = 0
   for (const kept of cache.values()) cells += cellCount(kept)
   for (const [key, old] of cache) {
@@ -48,8 +52,9 @@ export function remember(owned: Owned, revision: number, piece: Piece): void {
 }
 
 /** A piece at a revision, from the cache or from the nearest snapshot and the steps after it. Access has been checked by the caller. */
-export async function pieceAt(db: Database, owned: Owned, revision: number): Promise<Piece | null> {
-  const kept = recall(owned, revision)
+export async function pieceAt(db: Database, owned: Owned, at: Point): Promise<Piece | null> {
+  const { revision } = at
+  const kept = recall(owned, at)
   if (kept) return kept
   const { id } = owned
   const snapshot = await db('snapshot').where({ piece_id: id }).andWhere('revision', '<=', revision).orderBy('revision', 'desc').first<{ revision: number, body: Buffer }>()
@@ -58,6 +63,6 @@ export async function pieceAt(db: Database, owned: Owned, revision: number): Pro
   const rows = await db('revision').where({ piece_id: id }).whereBetween('number', [snapshot.revision + 1, revision]).orderBy('number').select<{ number: number, steps: Step[] }[]>('number', 'steps')
   if (rows.length !== revision - snapshot.revision) return null
   for (const { steps } of rows) piece = valueOf(applySteps(piece, steps.map(upgradeStep)))
-  remember(owned, revision, piece)
+  remember(owned, at, piece)
   return piece
 }

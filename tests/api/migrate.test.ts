@@ -5,7 +5,7 @@ import { connect } from '../../server/database/connection'
 import { migrate } from '../../server/database/migrate'
 import * as first from '../../server/database/migration/0001-first'
 import * as shelf from '../../server/database/migration/0002-shelf'
-import { listPieces, readPiece } from '../../server/service/piece'
+import { listPieces, openPiece } from '../../server/service/piece'
 import { piece } from '../fixture/piece'
 
 /** A database as the Weben before this one left it: bracelets only, their measure called wristMm. */
@@ -31,13 +31,13 @@ it('an older database is brought up to date with everything in it', async () => 
     await db('revision').insert([[1, 170, 175], [2, 175, 181]].map(([number, before, after]) => ({ piece_id: row!.id, number, transaction_id: `before-${number}`, label: 'Fit', steps: JSON.stringify(step(before!, after!)) })))
     await db('shelf').insert({ account_id: account!.id, value: JSON.stringify({ kind: 'bead', name: 'Moss', spec: 'round-11', colour: '#446622', finish: 'matte' }) })
 
-    expect(await migrate(db)).toEqual(['0003-fit', '0004-box', '0005-place'])
+    expect(await migrate(db)).toEqual(['0003-fit', '0004-box', '0005-place', '0006-picture'])
     expect((await listPieces(db, account!.id))[0]!.summary).toMatchObject({ kind: 'bracelet', finishedMm: 22.5, bodyMm: 170 })
     const { rows } = await db.raw<{ rows: { steps: { path: string[] }[] }[] }>('select steps from revision order by number')
     expect(rows.map(r => r.steps.map(s => s.path.join('/')))).toEqual([['name', 'fit/bodyMm'], ['name', 'fit/bodyMm']])
-    const opened = await readPiece(db, account!.id, row!.id)
+    const opened = await openPiece(db, account!.id, row!.id)
     expect(opened.piece.fit.bodyMm).toBe(181)
-    expect((await readPiece(db, account!.id, row!.id, 1)).piece.fit.bodyMm).toBe(175)
+    expect((await openPiece(db, account!.id, row!.id, 1)).piece.fit.bodyMm).toBe(175)
   }
   finally {
     await db.destroy()

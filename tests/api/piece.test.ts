@@ -5,6 +5,8 @@ import { layingSteps, setStep } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step } from '#core/piece/step'
 import { valueOf } from '#core/problem'
+import { ACCOUNT_HEADER, DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
+import { connect } from '../../server/database/connection'
 import { piece } from '../fixture/piece'
 import { client, person } from './client'
 
@@ -28,9 +30,66 @@ describe('a piece', () => {
     expect((await bodyOf(weaver, id)).piece).toEqual(pieceToBody(piece({ name: 'Listed' })))
     expect((await weaver.call('DELETE', `piece/${id}`)).status).toBe(200)
     expect((await list()).some(p => p.id === id)).toBe(false)
-    expect((await weaver.call('GET', `piece/${id}`)).status).toBe(404)
+    const away = async () => (await weaver.call<{ pieces: { id: string }[] }>('GET', 'piece?away=1')).body.pieces.map(p => p.id)
+    const gone = await weaver.call('GET', `piece/${id}`)
+    expect([gone.status, gone.body.error?.code]).toEqual([410, 'put-away'])
+    expect((await send(weaver, id, 0, [setStep(piece({ name: 'Listed' }), ['name'], 'X')])).body.error?.code).toBe('put-away')
+    expect(await away()).toContain(id)
     expect((await weaver.call('POST', `piece/${id}/restore`, {})).status).toBe(200)
     expect((await weaver.call('GET', `piece/${id}`)).status).toBe(200)
+    expect(await away()).not.toContain(id)
+  })
+  it('is removed for good only once it was put away, by its owner', async () => {
+    const id = await created(weaver)
+    expect((await weaver.call('DELETE', `piece/${id}?for=good`)).status).toBe(404)
+    await weaver.call('DELETE', `piece/${id}`)
+    expect((await other.call('DELETE', `piece/${id}?for=good`)).status).toBe(404)
+    expect((await weaver.call('DELETE', `piece/${id}?for=good`)).status).toBe(200)
+    expect((await weaver.call('POST', `piece/${id}/restore`, {})).status).toBe(404)
+    expect((await weaver.call('GET', `piece/${id}`)).status).toBe(404)
+  })
+  it('a database that was put back to an earlier day is noticed, and nothing is laid on the wrong state', async () => {
+    const id = await created(weaver)
+    let now = piece()
+    const ids: string[] = []
+    const name = (to: string): Step[] => { const step = setStep(now, ['name'], to); now = { ...now, name: to }; return [step] }
+    for (const to of ['One', 'Two', 'Three']) {
+      const answer = await weaver.call<{ revision: number }>('POST', `piece/${id}/step`, { base: ids.length, on: ids.at(-1) ?? '', transactions: [{ id: `line-${id.slice(0, 8)}-${to}`, label: 'edit', steps: name(to) }] })
+      expect(answer.body).toEqual({ revision: ids.length + 1 })
+      ids.push(`line-${id.slice(0, 8)}-${to}`)
+    }
+    const db = connect(inject('databaseUrl'))
+    try {
+      await db('revision').where({ piece_id: id }).andWhere('number', '>', 1).delete()
+      await db('piece').where({ id }).update({ revision: 1, name: 'One' })
+    }
+    finally { await db.destroy() }
+    const ask = (base: number, on: string, steps: Step[]) => weaver.call<{ revision: number }>('POST', `piece/${id}/step`, { base, on, transactions: [{ id: `late-${id.slice(0, 8)}-${base}-${on.slice(-3)}`, label: 'edit', steps }] })
+    const behind = await ask(3, ids[2]!, [setStep(now, ['name'], 'Four')])
+    expect([behind.status, behind.body.error?.code, behind.body.error?.data]).toEqual([409, 'astray', { revision: 1 }])
+    expect((await weaver.call('GET', `piece/${id}/step?after=3&on=${ids[2]}`)).body.error?.code).toBe('astray')
+    expect((await weaver.call('GET', `piece/${id}/step?after=1&on=${ids[0]}`)).status).toBe(200)
+    // Others go on from there: the numbers are the same again, the line is not, and the server has not kept the old one in mind.
+    expect((await send(weaver, id, 1, [setStep({ ...now, name: 'One' }, ['name'], 'Another')], [setStep({ ...now, name: 'Another' }, ['name'], 'Three')])).body).toEqual({ revision: 3 })
+    const other = await ask(3, ids[2]!, [setStep(now, ['name'], 'Four')])
+    expect([other.status, other.body.error?.code]).toEqual([409, 'astray'])
+    expect(await bodyOf(weaver, id)).toMatchObject({ revision: 3, piece: { name: 'Three' } })
+    expect(await bodyOf(weaver, id, 2)).toMatchObject({ piece: { name: 'Another' } })
+  })
+  it('gives its last transactions, oldest first', async () => {
+    const id = await created(weaver)
+    for (let k = 0; k < 5; k++) await send(weaver, id, k, [setStep(piece({ name: k === 0 ? 'Test band' : `N${k}` }), ['name'], `N${k + 1}`)])
+    const { body } = await weaver.call<{ revision: number, missing: { number: number }[] }>('GET', `piece/${id}/step?last=3`)
+    expect([body.revision, body.missing.map(m => m.number)]).toEqual([5, [3, 4, 5]])
+  })
+  it('answers a page of another version, or of another account, with what to do', async () => {
+    const id = await created(weaver)
+    const old = await weaver.call('POST', `piece/${id}/step`, { base: 0, transactions: [{ id: 'older-page-1', label: 'x', steps: [setStep(piece(), ['name'], 'X')] }] }, { [DOCUMENT_HEADER]: '1' })
+    expect([old.status, old.body.error?.code, old.headers.get(DOCUMENT_HEADER)]).toEqual([409, 'renewed', DOCUMENT_VERSION])
+    const mixed = await weaver.call('GET', `piece/${id}`, undefined, { [ACCOUNT_HEADER]: '00000000-0000-4000-8000-000000000000' })
+    expect([mixed.status, mixed.body.error?.code]).toEqual([401, 'other-account'])
+    expect((await bodyOf(weaver, id)).revision).toBe(0)
+    for (const path of ['session', 'health', 'piece', `piece/${id}`]) expect((await weaver.call('GET', path)).headers.get(DOCUMENT_HEADER)).toBe(DOCUMENT_VERSION)
   })
   it('saves steps, keeps every revision, and knows its summary', async () => {
     const id = await created(weaver)
@@ -91,10 +150,25 @@ describe('a piece', () => {
   })
   it('has a picture that an independent library can read', async () => {
     const id = await created(weaver)
-    const response = await fetch(`${address}/api/piece/${id}/picture?ground=day&revision=0`, { headers: { cookie: weaver.cookie } })
+    const picture = (revision: number, ground = 'day') => fetch(`${address}/api/piece/${id}/picture/${revision}?ground=${ground}`, { headers: { cookie: weaver.cookie } })
+    const response = await picture(0)
     expect(response.headers.get('content-type')).toBe('image/png')
-    const png = PNG.sync.read(Buffer.from(await response.arrayBuffer()))
-    expect(png.width).toBeGreaterThan(50)
+    expect(response.headers.get('cache-control')).toMatch(/immutable/)
+    const bytes = Buffer.from(await response.arrayBuffer())
+    expect(PNG.sync.read(bytes).width).toBeGreaterThan(50)
+    // Drawn once: what is served again is what was kept.
+    const db = connect(inject('databaseUrl'))
+    try {
+      const kept = await db('picture').where({ piece_id: id }).select<{ revision: number, ground: string, png: Buffer }[]>()
+      expect(kept.map(k => [k.revision, k.ground, k.png.equals(bytes)])).toEqual([[0, 'day', true]])
+      await db('picture').where({ piece_id: id }).update({ png: Buffer.from('kept') })
+      expect(await (await picture(0)).text()).toBe('kept')
+      expect((await picture(1)).status).toBe(404)
+      await send(weaver, id, 0, layingSteps(piece().parts[0]!, new Map([[3, 2]])).length > 0 ? layingSteps(piece().parts[0]!, new Map([[3, 2]])) : [setStep(piece(), ['name'], 'N')])
+      expect(PNG.sync.read(Buffer.from(await (await picture(1)).arrayBuffer())).width).toBeGreaterThan(50)
+      expect((await db('picture').where({ piece_id: id }).select<{ revision: number }[]>('revision')).map(k => k.revision)).toEqual([1])
+    }
+    finally { await db.destroy() }
   })
 })
 
@@ -102,12 +176,12 @@ describe('another’s piece', () => {
   const routes: [string, string, unknown?][] = [
     ['GET', 'piece/:id'], ['DELETE', 'piece/:id'], ['POST', 'piece/:id/restore', {}], ['GET', 'piece/:id/step'], ['GET', 'piece/:id/step?after=0'],
     ['POST', 'piece/:id/step', { base: 0, transactions: [{ id: 'intruder-1', label: 'x', steps: [{ type: 'set', path: ['name'], before: 'Test band', after: 'Mine now' }] }] }],
-    ['GET', 'piece/:id/revision/0'], ['GET', 'piece/:id/picture'], ['POST', 'piece/:id/holding', { what: 'release' }], ['GET', 'piece/:id/place'], ['PUT', 'piece/:id/place', { part: 'band', move: 3 }],
+    ['GET', 'piece/:id/revision/0'], ['GET', 'piece/:id/picture/0'], ['DELETE', 'piece/:id?for=good'], ['POST', 'piece/:id/holding', { what: 'release' }], ['GET', 'piece/:id/place'], ['PUT', 'piece/:id/place', { part: 'band', move: 3 }],
   ]
   it('lists every route of a piece: a new one must be added here', async () => {
     const { readdirSync } = await import('node:fs')
     const files = (readdirSync(new URL('../../server/api/piece/[id]', import.meta.url), { recursive: true }) as string[]).filter(f => f.endsWith('.ts'))
-    const known = routes.map(([method, path]) => `${method.toLowerCase()} ${path.replace('piece/:id', '').replace(/\?.*/, '').replace(/^\//, '').replace(/\/\d+$/, '/[number]') || 'index'}`)
+    const known = routes.map(([method, path]) => `${method.toLowerCase()} ${path.replace('piece/:id', '').replace(/\?.*/, '').replace(/^\//, '').replace(/^picture\/\d+$/, 'picture/[revision]').replace(/\/\d+$/, '/[number]') || 'index'}`)
     for (const file of files) {
       const [, name, method] = /^(.*)\.(\w+)\.ts$/.exec(file)!
       expect(known).toContain(`${method} ${name}`)

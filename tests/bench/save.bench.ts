@@ -29,7 +29,7 @@ test('saving a step against a bare insert', async () => {
     for (const t of list) await db('bare').insert({ steps: JSON.stringify(t.steps) })
     const bare = performance.now() - began
     const then = performance.now()
-    for (const [k, t] of list.entries()) await saveSteps(db, account.id, id, k, [t])
+    for (const [k, t] of list.entries()) await saveSteps(db, account.id, id, { base: k, on: list[k - 1]?.id ?? '' }, [t])
     const saving = performance.now() - then
     console.log(`bare insert ${(bare / list.length).toFixed(2)} ms · saving a step ${(saving / list.length).toFixed(2)} ms · ${(bare / saving).toFixed(2)} of its rate`)
     expect(bare / saving).toBeGreaterThanOrEqual(0.5)

@@ -189,6 +189,6 @@ test('the reference converts, the strips print true, the screen is measured', as
   const id = await createPiece(page)
   await openMat(page, id)
   await page.keyboard.press('e')
-  await expect(page.locator('.scale')).toHaveText('true size')
+  await expect(page.locator('.scale')).toHaveText(/^true size( ·|$)/)
   expect(await page.evaluate(() => localStorage.getItem('weben-card-px'))).toBe('428')
 })

@@ -214,13 +214,16 @@ test('ways to look change what is seen and nothing else', async ({ weaver: page 
   const shot = async () => (await page.locator('.mat-canvas canvas').first().screenshot()).toString('base64')
   await page.keyboard.press('y')
   const panel = page.getByRole('region', { name: 'Ways to look' })
+  // Beside a level chart it is said once what the arrow of the words means on the screen.
+  await expect(page.locator('.scale')).toContainText('→ in the words runs from the upper edge to the lower')
   const seen = new Set([await shot()])
-  for (const choice of ['wrong side', 'to the left', 'chart for black-and-white print', 'dark', 'upright']) {
+  for (const choice of ['wrong side', 'at the right', 'chart for black-and-white print', 'dark', 'upright']) {
     await panel.getByRole('radio', { name: choice, exact: true }).click()
     await page.waitForTimeout(150)
     seen.add(await shot())
   }
   expect(seen.size).toBe(6)
+  await expect(page.locator('.scale')).not.toContainText('→')
   await panel.getByRole('radio', { name: 'beads', exact: true }).click()
   await page.waitForTimeout(100)
   const all = await shot()

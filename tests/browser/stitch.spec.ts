@@ -20,12 +20,12 @@ const WORDS: Record<string, { columns: number, settings?: Record<string, string>
   'peyote-tube': { columns: 4, words: ['1–2 → 1B 3A join', '3 → 2A step up', '4 → 1B 1A step up', '5 → 2A step up', '6 → 2A step up'] },
   'peyote-spiral': { columns: 5, words: ['1–2 → 1B 4A join', '3 → 3A', '4 → 1B 1A', '5 → 3A', '6 → 2A'] },
   'brick-tube': { columns: 4, words: ['1 → 1B 3A join', '2 → 1A 1B 2A join', '3 → 4A join'] },
-  'braid-8': { columns: 8, words: ['1 → 1A 1B 6A', '2 → 7A 1B', '3 → 8A'] },
-  'braid-12': { columns: 12, words: ['1 → 1A 1B 10A', '2 → 8A 1B 3A', '3 → 12A'] },
+  'braid-8': { columns: 8, words: ['1 → 1A 1B 6A', '2 → 6A 1B 1A', '3 → 8A'] },
+  'braid-12': { columns: 12, words: ['1 → 1A 1B 10A', '2 → 9A 1B 2A', '3 → 12A'] },
   'braid-7': { columns: 7, words: ['1 → 2A 1B 4A', '2 → 5A 1B 1A', '3 → 7A'] },
   'braid-own': { columns: 7, words: ['1 → 2A 1B 4A', '2 → 5A 1B 1A', '3 → 7A'] },
   'coil': { columns: 8, words: ['1 → 1B 7A', '2 → 1A 1B 6A', '3 → 8A'] },
-  'braid-16': { columns: 16, words: ['1 → 1A 1B 14A', '2 → 10A 1B 5A', '3 → 16A'] },
+  'braid-16': { columns: 16, words: ['1 → 1A 1B 14A', '2 → 11A 1B 4A', '3 → 16A'] },
   'herringbone-tube': { columns: 4, words: ['1 → 1B 3A step up', '2 → 1A 1B 2A step up', '3 → 4A step up'] },
 }
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { pieceToBody } from '#core/piece/codec'
-import { carriedOver, EMPTY_HISTORY, recorded, takeBack, type History } from '#core/piece/history'
+import { carriedOver, EMPTY_HISTORY, historyOf, recorded, takeBack, takenBackLabel, type History } from '#core/piece/history'
 import type { Piece } from '#core/piece/piece'
 import { mapPosition, mapPositions, mergeSteps, rebaseSteps } from '#core/piece/rebase'
 import { applyStep, applySteps, invertSteps, stepSchema, type Step } from '#core/piece/step'
@@ -128,6 +128,36 @@ describe('history', () => {
         history = again.history
       }
       expect(plain(now)).toBe(end)
+    }))
+  })
+  it('is found again from what was saved: undone and redone as in the tab that made it', () => {
+    let turned = 0
+    fc.assert(fc.property(anyPiece, wishes, fc.array(fc.boolean(), { maxLength: 8 }), (piece, list, turns) => {
+      const made: { label: string, steps: Step[] }[] = play(piece, list).map(({ steps }, k) => ({ label: `edit ${k}`, steps }))
+      let history: History = EMPTY_HISTORY
+      for (const each of made) history = recorded(history, each)
+      for (const back of turns) {
+        const way = back ? 'undo' : 'redo'
+        const taken = takeBack(history, way)
+        if (!taken) continue
+        turned++
+        made.push({ label: takenBackLabel(way, taken.entry.label), steps: [...taken.entry.steps] })
+        history = taken.history
+      }
+      expect(historyOf(made)).toEqual(history)
+    }))
+    expect(turned).toBeGreaterThan(50)
+  })
+  it('what another tab took back from the middle ends what can be undone before it, and what is left still applies', () => {
+    fc.assert(fc.property(anyPiece, fc.array(anyWish, { minLength: 3, maxLength: 5 }), (piece, list) => {
+      const played = play(piece, list)
+      if (played.length < 3) return
+      const over = rebaseSteps(invertSteps(played.at(-2)!.steps), played.at(-1)!.steps, played.at(-1)!.before)
+      const taken = over.ok && over.value.length > 0 ? applySteps(played.at(-1)!.after, over.value) : null
+      if (!over.ok || !taken?.ok) return
+      const history = historyOf([...played.map(({ steps }, k) => ({ label: `edit ${k}`, steps })), { label: takenBackLabel('undo', `edit ${played.length - 2}`), steps: over.value }])
+      expect(history.undo).toEqual([])
+      expect(applySteps(taken.value, history.redo[0]!.steps).ok).toBe(true)
     }))
   })
   it('carried over the edits of others still applies', () => {

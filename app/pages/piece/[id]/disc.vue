@@ -9,6 +9,7 @@ import { columnsOf, rowsOf, SECTIONS, techniqueOf, trayByNumber, type SectionNam
 import { isCordWork, strandCords } from '#core/tally/cords'
 import { readStrand, shapeNotes, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
 import { showNumber } from '#core/units/length'
+import { anyAnswer, placesAnswer } from '#core/contract/answers'
 import { api } from '../../../composables/api'
 import { useLengths } from '../../../composables/lengths'
 import { saveFile, slug } from '../../../composables/save-file'
@@ -37,7 +38,7 @@ const known = ref(false)
 const moves = computed(() => (part.value ? discMoves(part.value) : 0))
 async function findPlace() {
   await saying(async () => {
-    const { places } = await api<{ places: Record<string, number> }>(`piece/${id}/place`)
+    const { places } = await api(placesAnswer, `piece/${id}/place`)
     if (part.value) index.value = Math.min(moves.value, places[part.value.id] ?? 0)
   }, (text) => { says.value = text })
   known.value = true
@@ -49,7 +50,7 @@ let waiting = false
 const keepPlace = () => {
   if (!waiting || !part.value) return
   waiting = false
-  void saying(() => api(`piece/${id}/place`, { method: 'PUT', body: { part: part.value!.id, move: index.value } }), (text) => { says.value = text })
+  void saying(() => api(anyAnswer, `piece/${id}/place`, { method: 'PUT', body: { part: part.value!.id, move: index.value } }), (text) => { says.value = text })
 }
 function go(by: number) {
   const next = Math.max(0, Math.min(moves.value, index.value + by))

@@ -17,6 +17,8 @@ import { rowWords } from '#core/tally/words'
 import { showNumber } from '#core/units/length'
 import { boxSteps, TOOLS, toolOf, type Outcome, type ToolId } from '../../../mat/tool/tool'
 import { useDayOrEvening } from '../../../composables/theme'
+import { belongsElsewhere, hasSelectedText, isCommand } from '../../../composables/keys'
+import { useAccount } from '../../../stores/account'
 import { useMat, type Panel } from '../../../stores/mat'
 import { usePiece } from '../../../stores/piece'
 import BentView from '../../../mat/BentView.vue'
@@ -38,6 +40,7 @@ import FitAnswer from '../../../components/FitAnswer.vue'
 import RowWords from '../../../components/RowWords.vue'
 
 const store = usePiece()
+const account = useAccount()
 const mat = useMat()
 const canvas = ref<InstanceType<typeof MatCanvas>>()
 const toast = ref('')
@@ -143,30 +146,23 @@ function dishKeys(event: KeyboardEvent): boolean {
   return false
 }
 
-function undo(way: 'undo' | 'redo') {
-  const problem = way === 'undo' ? store.undo() : store.redo()
-  if (problem) toast.value = problem
-}
-
-const COMMANDS: Record<string, () => void> = {
-  z: () => undo('undo'), y: () => undo('redo'), c: () => copy(), x: () => copy(true), v: () => choose('paste'), a: selectAll,
-}
+const COMMANDS: Record<string, () => void> = { c: () => copy(), x: () => copy(true), v: () => choose('paste'), a: selectAll }
 const PLAIN: Record<string, () => void> = {
   '+': () => canvas.value?.zoom(1.25), '-': () => canvas.value?.zoom(0.8), 'a': () => canvas.value?.showAll(), 'e': () => canvas.value?.showTrue(), 'q': () => canvas.value?.showBead(),
   'g': () => { mat.glyphs = !mat.glyphs }, 'm': () => mirror('across'), 'k': () => mirror('along'), 'x': nextSymmetry, 'Delete': () => { if (box.value) commit('Clear box', boxSteps(part.value, box.value, 0)) }, 'Escape': () => { mat.selection = null },
 }
+/** Keys act while the work has the focus: the mat and its tools, the dishes, the names of the panels (WCAG 2.1.4). */
 function keys(event: KeyboardEvent) {
-  const target = event.target as HTMLElement
-  if (target.closest('input, textarea, select, [role="dialog"], [role="listbox"], .v-overlay')) return
-  const command = event.ctrlKey || event.metaKey
+  if (belongsElsewhere(event) || !(event.target as HTMLElement).closest('.work, .dishes, .panels')) return
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-  if (command && COMMANDS[key]) {
+  if (isCommand(event)) {
+    if (!COMMANDS[key] || (key === 'c' && hasSelectedText())) return
     event.preventDefault()
-    if (key === 'z' && event.shiftKey) undo('redo')
-    else COMMANDS[key]()
+    COMMANDS[key]()
     return
   }
-  if (command || event.altKey) return
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key.length === 1 && account.account?.settings.letters === 'off') return
   const tool = TOOLS.find(t => t.key.toLowerCase() === key)
   if (tool) choose(tool.id)
   else if (PLAIN[key]) PLAIN[key]()
@@ -174,11 +170,18 @@ function keys(event: KeyboardEvent) {
   else if (!dishKeys(event)) return
   event.preventDefault()
 }
-onMounted(() => window.addEventListener('keydown', keys))
+onMounted(() => { window.addEventListener('keydown', keys); canvas.value?.focus() })
 onBeforeUnmount(() => { window.removeEventListener('keydown', keys); mat.hover = null; mat.ghost = null })
 watch(() => part.value.id, () => { mat.cursor = null; mat.selection = null; mat.hover = null })
 const theme = useDayOrEvening()
 const seenTray = computed(() => piece.value.tray.map(b => ({ ...b, colour: asSeen(b.colour, mat.vision) })))
+
+// ---- said to those who listen: after a change, what it has changed
+const spoken = (...parts: (string | undefined)[]) => mat.say(parts.filter(Boolean).join('. '))
+watch(piece, () => { spoken(store.did, mat.cursor ? canvas.value?.placeWords(mat.cursor) : undefined) }, { flush: 'post' })
+watch(() => mat.tool, () => { spoken(toolOf(mat.tool).label, toolOf(mat.tool).hint) })
+watch(() => mat.symmetry, () => { spoken(mat.symmetry === 'none' ? 'No symmetry' : `Symmetry: ${mat.symmetry}`) })
+watch(() => mat.number, () => { const bead = piece.value.tray.find(b => b.number === mat.number); spoken(bead && `${bead.letter} ${bead.name} in hand`) })
 
 // ---- answers
 const findings = computed(() => gapFindings(part.value))
@@ -215,11 +218,8 @@ const underHand = computed(() => {
       <RopeView v-if="mat.bent && techniqueOf(part).family !== 'weave'" class="canvas" :part="part" :tray="seenTray" :tone="mat.tone === 'theme' ? theme : mat.tone" />
       <BentView v-else-if="mat.bent" class="canvas" :piece="piece" :part="part" :tray="seenTray" :tone="mat.tone === 'theme' ? theme : mat.tone" />
       <MatCanvas v-else ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
-      <div class="turns" role="toolbar" aria-label="Undo and view">
-        <button type="button" class="tool" :disabled="!store.canUndo" :title="store.canUndo ? `Undo: ${store.canUndo} (Ctrl Z)` : 'Nothing to undo'" @click="undo('undo')">Undo</button>
-        <button type="button" class="tool" :disabled="!store.canRedo" :title="store.canRedo ? `Redo: ${store.canRedo} (Ctrl Y)` : 'Nothing to redo'" @click="undo('redo')">Redo</button>
+      <div class="turns" role="toolbar" aria-label="View">
         <template v-if="!mat.bent">
-          <span class="gap" />
           <button type="button" class="tool" aria-label="Closer" title="Closer (+)" @click="canvas?.zoom(1.25)">+</button>
           <button type="button" class="tool" aria-label="Further" title="Further (−)" @click="canvas?.zoom(0.8)">−</button>
           <button type="button" class="tool" title="The whole piece (A)" @click="canvas?.showAll()">All</button>
@@ -285,7 +285,6 @@ const underHand = computed(() => {
 .tools, .turns { position: absolute; z-index: 2; left: 12px; top: 12px; display: flex; gap: 2px; padding: 4px; background: var(--paper); border-radius: 14px; box-shadow: var(--shadow); max-width: calc(100% - 24px); overflow-x: auto; scrollbar-width: none; }
 .turns { top: auto; bottom: 10px; }
 .panels { position: sticky; top: 0; z-index: 1; display: flex; flex-wrap: wrap; gap: 2px; background: var(--ground); padding-bottom: 4px; }
-.gap { width: 10px; flex: none; }
 .tool { flex: none; display: inline-flex; align-items: center; gap: 6px; min-height: 38px; min-width: 32px; padding: 0 11px; border: 0; border-radius: 10px; background: none; color: var(--ink); font: 500 14.5px/1 var(--text); cursor: pointer; justify-content: center; }
 .tool:hover { background: color-mix(in srgb, var(--ink) 8%, transparent); }
 .tool:disabled { color: var(--soft); opacity: 0.55; cursor: default; }

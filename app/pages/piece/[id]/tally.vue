@@ -59,13 +59,13 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
         <h3 id="of-what">By bead</h3>
         <div class="scroll" tabindex="0" role="group" aria-label="Table of counts">
           <table>
-            <thead><tr><th scope="col">Bead</th><th class="number" scope="col">Start</th><th class="number" scope="col">One repeat</th><th class="number" scope="col">× {{ part.times }}</th><th class="number" scope="col">End</th><th class="number" scope="col">In all</th><th class="number" scope="col">Grams</th></tr></thead>
+            <thead><tr><th class="who" scope="col">Bead</th><th class="number all" scope="col">In all</th><th class="number" scope="col">Start</th><th class="number" scope="col">One repeat</th><th class="number" scope="col">× {{ part.times }}</th><th class="number" scope="col">End</th><th class="number" scope="col">Grams</th></tr></thead>
             <tbody>
               <tr v-for="b in rows" :key="b.bead.number">
-                <th scope="row"><span class="swatch" :style="{ '--bead': b.bead.colour }" /> <b>{{ b.bead.letter }}</b> {{ b.bead.name }}</th>
-                <td class="number">{{ sections.start.get(b.bead.number) ?? 0 }}</td><td class="number">{{ sections.repeat.get(b.bead.number) ?? 0 }}</td>
+                <th scope="row" class="who"><span class="swatch" :style="{ '--bead': b.bead.colour }" /> <b>{{ b.bead.letter }}</b> {{ b.bead.name }}</th>
+                <td class="number all total">{{ showNumber(b.count) }}</td><td class="number">{{ sections.start.get(b.bead.number) ?? 0 }}</td><td class="number">{{ sections.repeat.get(b.bead.number) ?? 0 }}</td>
                 <td class="number">{{ showNumber((sections.repeat.get(b.bead.number) ?? 0) * part.times) }}</td><td class="number">{{ sections.end.get(b.bead.number) ?? 0 }}</td>
-                <td class="number total">{{ showNumber(b.count) }}</td><td class="number">{{ showNumber(b.grams, 2) }}</td>
+                <td class="number">{{ showNumber(b.grams, 2) }}</td>
               </tr>
             </tbody>
           </table>
@@ -121,4 +121,10 @@ tbody th { color: var(--ink); }
 .list li { padding: 8px 12px; border-radius: 10px; }
 .list li:nth-child(odd) { background: var(--paper); }
 @media (width <= 980px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 12px 24px; } .counts { position: static; } .big { font-size: 34px; } }
+@media (width <= 600px) {
+  /* The bead and its sum stay in sight, however far one goes to the right. */
+  .sheet .who, .sheet .all { position: sticky; background: var(--paper); z-index: 1; }
+  .sheet .who { left: 0; width: 138px; min-width: 138px; max-width: 138px; white-space: normal; }
+  .sheet .all { left: 138px; padding-right: 8px; box-shadow: 6px 0 6px -6px color-mix(in srgb, var(--ink) 30%, transparent); }
+}
 </style>

@@ -1,11 +1,13 @@
-import { getRouterParam } from 'h3'
+import { getQuery, getRouterParam } from 'h3'
 import { database } from '../../../database/connection'
 import { answer } from '../../../http/answer'
 import { requireAccount } from '../../../http/session'
-import { removePiece } from '../../../service/piece'
+import { putAway, removeForGood } from '../../../service/piece'
 
+/** Puts a piece away; with `?for=good` it removes one that is put away already. */
 export default answer(async (event) => {
   const account = await requireAccount(event)
-  await removePiece(database(), account.id, getRouterParam(event, 'id')!)
+  const remove = getQuery(event).for === 'good' ? removeForGood : putAway
+  await remove(database(), account.id, getRouterParam(event, 'id')!)
   return { ok: true }
 })

@@ -1,0 +1,107 @@
+import { defineStore } from 'pinia'
+import { ref, watch } from 'vue'
+import { ApiError, reach } from '../composables/api'
+import { countUnsent, findUnsent, forgetAccount } from '../line/kept'
+import { Line, wantsChoice } from '../line/line'
+import { useAccount } from './account'
+
+const LOOK_EVERY_MS = 20_000
+
+/**
+ * Sends what pieces have not sent yet, whichever page is open. The piece on the screen sends its own; one that needs a person's choice
+ * waits until it is opened.
+ */
+export const useOutbox = defineStore('outbox', () => {
+  const account = useAccount()
+  /** How many edits of each piece wait in this browser. */
+  const waiting = ref<ReadonlyMap<string, number>>(new Map())
+  const lines = new Map<string, Line>()
+  const jobs = new Map<string, Promise<void>>()
+  /** On the screen: sends its own. */
+  let onScreen: string | null = null
+  const choice = new Set<string>()
+  let working: Promise<void> | null = null
+  let again = false
+
+  const count = async (): Promise<void> => {
+    const id = account.account?.id
+    waiting.value = id ? await countUnsent(id) : new Map()
+  }
+
+  async function sendOne(owner: string, piece: string): Promise<void> {
+    try {
+      const line = await Line.open({ account: owner, piece }, () => {})
+      lines.set(piece, line)
+      if (onScreen === piece) line.close()
+      await line.settled()
+      if (wantsChoice(line.shown.state)) choice.add(piece)
+      line.close()
+    }
+    catch (error) {
+      if (!(error instanceof ApiError) || !error.isPassing) choice.add(piece)
+    }
+    lines.delete(piece)
+  }
+
+  function startOne(owner: string, piece: string): Promise<void> {
+    const job = sendOne(owner, piece)
+    jobs.set(piece, job)
+    return job.finally(() => jobs.delete(piece))
+  }
+
+  async function send(): Promise<void> {
+    const owner = account.account?.id
+    if (!owner || reach.away || reach.renewed || reach.signedOut) { await count(); return }
+    const pieces = new Set((await findUnsent(owner)).map(f => f.owned.piece))
+    for (const piece of pieces) {
+      if (piece === onScreen || choice.has(piece) || account.account?.id !== owner) continue
+      // A tab at a time: two would send the same twice, and one of them for nothing.
+      const job = async (lock: Lock | null) => { if (lock) await startOne(owner, piece) }
+      await (navigator.locks ? navigator.locks.request(`weben-send ${piece}`, { ifAvailable: true }, job) : startOne(owner, piece))
+    }
+    await count()
+  }
+
+  function soon(): void {
+    again = true
+    working ??= (async () => {
+      while (again) {
+        again = false
+        await send()
+      }
+    })().finally(() => { working = null })
+  }
+
+  /** The piece comes onto the screen: what was sending it here stops first. */
+  async function leave(piece: string): Promise<void> {
+    onScreen = piece
+    choice.delete(piece)
+    lines.get(piece)?.close()
+    await jobs.get(piece)
+  }
+
+  /** Nothing is on the screen any more. */
+  const release = (): void => { onScreen = null; soon() }
+
+  /** Tries to send everything; returns how many edits are still waiting after so long. */
+  async function sendAll(withinMs: number): Promise<number> {
+    soon()
+    await Promise.race([working, new Promise(done => setTimeout(done, withinMs))])
+    await count()
+    return [...waiting.value.values()].reduce((sum, n) => sum + n, 0)
+  }
+
+  async function forget(owner: string): Promise<void> {
+    for (const line of lines.values()) line.close()
+    await forgetAccount(owner)
+    waiting.value = new Map()
+  }
+
+  function begin(): void {
+    watch(() => [reach.away, reach.signedOut, account.account?.id], () => { if (!reach.away) soon() }, { immediate: true })
+    setInterval(() => { if (document.visibilityState === 'visible') soon() }, LOOK_EVERY_MS)
+    window.addEventListener('online', soon)
+  }
+
+  return { waiting, count, soon, leave, release, sendAll, forget, begin }
+})

@@ -1,0 +1,18 @@
+import { z } from 'zod'
+import { CURRENCY_CODES } from '../money/money'
+import { SUPPLIER_WAYS } from '../supply/price-list'
+
+/** How a person wants things shown. */
+export const settingsSchema = z.strictObject({
+  unit: z.enum(['mm', 'in']).default('mm'),
+  theme: z.enum(['system', 'day', 'evening']).default('system'),
+  hand: z.enum(['right', 'left']).default('right'),
+  school: z.enum(['A', 'B']).default('A'),
+  paper: z.enum(['A4', 'Letter']).default('A4'),
+  currency: z.enum(CURRENCY_CODES).default('EUR'),
+  supplier: z.enum(SUPPLIER_WAYS).default('well'),
+  /** Single letters act on the mat (WCAG 2.1.4: they can be switched off). */
+  letters: z.enum(['on', 'off']).default('on'),
+})
+
+export type AccountSettings = z.infer<typeof settingsSchema>

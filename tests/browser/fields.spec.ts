@@ -1,0 +1,86 @@
+import type { Locator, Page } from '@playwright/test'
+import { createPiece, expect, plainBracelet, test } from './weaver'
+
+/** On every route with fields that are saved by a button: what cannot be read says so and stops the button, and Enter does not press it by surprise. */
+
+interface Form {
+  readonly where: string
+  /** Goes there; returns the fields that measure something and the button that they must stop. */
+  readonly open: (page: Page) => Promise<{ readonly fields: Locator, readonly button: Locator }>
+}
+
+const number = (page: Page | Locator) => page.locator('input[autocomplete="off"]:not([role="combobox"]):visible')
+
+const FORMS: readonly Form[] = [
+  { where: 'start', open: async (page) => {
+    await page.goto('/start')
+    return { fields: number(page), button: page.getByRole('button', { name: 'Lay it on the mat' }) }
+  } },
+  { where: 'box: beads', open: async (page) => {
+    await page.goto('/box')
+    await page.getByRole('button', { name: 'Put beads in' }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByRole('textbox', { name: 'Name' }).fill('Fog')
+    return { fields: number(dialog), button: dialog.getByRole('button', { name: 'Put it in' }) }
+  } },
+  { where: 'people', open: async (page) => {
+    await page.goto('/people')
+    await page.getByRole('button', { name: 'Add a person' }).click()
+    await page.getByRole('textbox', { name: 'Name' }).fill('Ada')
+    await page.getByRole('button', { name: '+ Wrist' }).click()
+    return { fields: number(page), button: page.getByRole('button', { name: 'Keep', exact: true }) }
+  } },
+]
+
+for (const { where, open } of FORMS) {
+  test(`${where}: a field that cannot be read says so and stops the button`, async ({ weaver: page }) => {
+    const { fields, button } = await open(page)
+    const count = await fields.count()
+    expect(count).toBeGreaterThan(0)
+    for (let k = 0; k < count; k++) {
+      const field = fields.nth(k)
+      const was = await field.inputValue()
+      await field.fill('abc')
+      await field.press('Tab')
+      await expect(field).toHaveAttribute('aria-invalid', 'true')
+      const at = page.url()
+      await button.click()
+      await expect(page.getByRole('alert').filter({ hasText: /\S/ }).first()).toBeVisible()
+      expect(page.url()).toBe(at)
+      await expect(field).toBeVisible()
+      await field.fill(was)
+      await field.press('Tab')
+    }
+  })
+}
+
+/** Fields that are saved as they are left: what cannot be read is asked back and changes nothing. */
+for (const stage of ['fit', 'supplies'] as const) {
+  test(`${stage}: a field that cannot be read says so and changes nothing`, async ({ weaver: page }) => {
+    const id = await createPiece(page, plainBracelet({ motif: 'diamonds' }))
+    await page.goto(`/piece/${id}/${stage}`)
+    await expect(page.getByRole('heading', { name: stage === 'fit' ? 'What comes near' : 'Beads to buy' })).toBeVisible()
+    const fields = number(page)
+    const count = await fields.count()
+    expect(count).toBeGreaterThan(0)
+    for (let k = 0; k < count; k++) {
+      const field = fields.nth(k)
+      const was = await field.inputValue()
+      await field.fill('abc')
+      await field.press('Tab')
+      await expect(field).toHaveAttribute('aria-invalid', 'true')
+      await field.fill(was)
+      await field.press('Tab')
+    }
+    const { revision } = await (await page.request.get(`/api/piece/${id}`)).json() as { revision: number }
+    expect(revision).toBe(0)
+  })
+}
+
+test('Enter in a field of the start does not begin a piece', async ({ weaver: page }) => {
+  await page.goto('/start')
+  await page.getByLabel('Wrist').fill('165')
+  await page.getByLabel('Wrist').press('Enter')
+  await page.waitForTimeout(500)
+  expect(page.url()).toMatch(/\/start$/)
+})
