@@ -10,7 +10,7 @@ export default defineConfig({
     projects: [
       { resolve: { alias }, test: { name: 'core', environment: 'node', include: ['core/**/*.test.ts', 'app/mat/**/*.test.ts', 'server/**/*.test.ts', 'tests/law/**/*.test.ts', 'launcher/**/*.test.ts', 'demo/**/*.test.ts'] } },
       { resolve: { alias }, test: { name: 'api', environment: 'node', include: ['tests/api/**/*.test.ts'], globalSetup: ['tests/api/setup.ts'], testTimeout: 30_000, hookTimeout: 60_000, fileParallelism: false } },
-      { plugins: [vue()], resolve: { alias }, test: { name: 'components', environment: 'happy-dom', include: ['app/components/**/*.test.ts'], server: { deps: { inline: ['vuetify'] } } } },
+      { plugins: [vue()], resolve: { alias }, test: { name: 'components', environment: 'happy-dom', include: ['app/{components,composables}/**/*.test.ts'], server: { deps: { inline: ['vuetify'] } } } },
     ],
     passWithNoTests: false,
   },

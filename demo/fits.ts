@@ -25,7 +25,7 @@ export const FIT_PIECES: readonly Piece[] = [
     notes: '', tray: [['Chalk', '#e9e3d4', 'matte'], ['Sedge', '#6d8436', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Rust', '#b5512b', 'matte']], design: vines,
   }),
   pieceOf({
-    name: 'Tide line ring', kind: 'ring', wearer: 'Tilda', bodyMm: 52, easeMm: 0, closure: 'none', technique: 'peyote', spec: 'cylinder-11', columns: 6, repeatRows: 8, endRows: 0,
+    name: 'Tide line ring', kind: 'ring', wearer: 'Tilda', bodyMm: 52, easeMm: 0, closure: 'none', technique: 'peyote', spec: 'cylinder-11', columns: 6, repeatRows: 12, endRows: 0,
     notes: 'Ends joined row to row.', tray: TIDE, design: bands, gauges: [FLAT_PEYOTE],
   }),
   pieceOf({

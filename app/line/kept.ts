@@ -99,6 +99,12 @@ export async function keepDocument({ account, piece }: Owned, { revision, head, 
   await set(`${account} ${piece}`, { revision, head, body: pieceToBody(document) } satisfies KeptDocument, documents)
 }
 
+/** Where the document stands that this browser last had from the server. */
+export async function keptStand({ account, piece }: Owned): Promise<Pick<Document, 'revision' | 'head'> | null> {
+  const kept = await get<KeptDocument>(`${account} ${piece}`, documents)
+  return kept ? { revision: kept.revision, head: kept.head } : null
+}
+
 /** The document as this browser last had it from the server; null if it has none, or one that cannot be read any more. */
 export async function keptDocument({ account, piece }: Owned): Promise<Document | null> {
   const kept = await get<KeptDocument>(`${account} ${piece}`, documents)

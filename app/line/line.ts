@@ -6,7 +6,7 @@ import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
 import { api, ApiError, backOff } from '../composables/api'
-import { findUnsent, forgetPiece, keepDocument, keepUnsent, keptDocument, letGo, putAside, type Document, type Found, type Owned, type Unsent } from './kept'
+import { findUnsent, forgetPiece, keepDocument, keepUnsent, keptDocument, keptStand, letGo, putAside, type Document, type Found, type Owned, type Unsent } from './kept'
 
 /**
  * saved: all acknowledged · saving: on the way · waiting: server away, kept here · signed-out: the session has ended · renewed: this page
@@ -25,6 +25,7 @@ const MOST_AT_ONCE = 100
 const UNDO_AFTER_OPENING = 60
 /** A document is written down once nothing has happened for so long. */
 const QUIET_MS = 2500
+const PUT_BACK = 'The server no longer has the state that this browser had from it: it was put back to an earlier one.'
 const SEND_WITHIN_MS = 60_000
 const AGAIN_AFTER_MS = 4000
 
@@ -270,8 +271,10 @@ interface Begun { readonly ahead: Ahead, readonly state: SaveState, readonly say
 async function openedOrKept(owned: Owned, found: readonly Found[]): Promise<Begun> {
   try {
     const [opened, { missing }] = await Promise.all([api(openedAnswer, `piece/${owned.piece}`), api(missingAnswer, `piece/${owned.piece}/step?last=${UNDO_AFTER_OPENING}`)])
-    const history = historyOf(missing.filter(m => m.number <= opened.revision))
-    return { ahead: standing(opened), state: 'saved', says: '', history, taken: [] }
+    const made = missing.filter(m => m.number <= opened.revision)
+    const held = await isPutBack(owned, opened, made) ? await heldHere(owned, found) : null
+    if (held) return { ...held, state: 'astray', says: PUT_BACK, history: EMPTY_HISTORY }
+    return { ahead: standing(opened), state: 'saved', says: '', history: historyOf(made), taken: [] }
   }
   catch (error) {
     if (!(error instanceof ApiError)) throw error
@@ -279,6 +282,23 @@ async function openedOrKept(owned: Owned, found: readonly Found[]): Promise<Begu
     const state = stateAfter(error)
     if (!kept || (state === 'gone' && kept.ahead.pending.length === 0)) throw error
     return { ...kept, state, says: error.says, history: EMPTY_HISTORY }
+  }
+}
+
+/** Whether this browser had a later state from the server than the server has now, or one of another line. */
+async function isPutBack(owned: Owned, now: Document, made: Missing['missing']): Promise<boolean> {
+  const kept = await keptStand(owned)
+  if (!kept || kept.revision === 0) return false
+  if (kept.revision >= now.revision) return kept.revision > now.revision || kept.head !== now.head
+  const there = made.find(m => m.number === kept.revision)
+  if (there) return there.id !== kept.head
+  try {
+    await api(missingAnswer, `piece/${owned.piece}/step?after=${kept.revision}&on=${encodeURIComponent(kept.head)}`)
+    return false
+  }
+  catch (error) {
+    if (error instanceof ApiError && error.code === 'astray') return true
+    throw error
   }
 }
 
@@ -309,7 +329,7 @@ async function resume(owned: Owned, now: Ahead, unsent: Unsent): Promise<{ ahead
   if (old === 'astray') {
     const document = await keptDocument(owned)
     const held = document?.revision === unsent.revision ? ontop(document, unsent) : null
-    return held && alone ? { ahead: held, state: 'astray', says: 'The server no longer has the state that your changes stand on: it was put back to an earlier one.' } : null
+    return held && alone ? { ahead: held, state: 'astray', says: PUT_BACK } : null
   }
   let mine = ontop(old, unsent)
   if (!mine) return null

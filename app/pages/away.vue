@@ -9,7 +9,7 @@ import { forgetPiece } from '../line/kept'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
 /** What was put away: to bring back, or to remove for good. */
-useHead({ title: 'Put away · Weben' })
+useHead({ title: 'Put-away pieces · Weben' })
 const account = useAccount()
 const pieces = ref<Listing[] | null>(null)
 const says = ref('')
@@ -44,7 +44,7 @@ const removeForGood = () => guarded(async () => {
 
 <template>
   <div>
-    <WorkshopHead title="Put away"><NuxtLink to="/" class="button plain back">Back</NuxtLink></WorkshopHead>
+    <WorkshopHead title="Put-away pieces"><NuxtLink to="/" class="button plain back">Back</NuxtLink></WorkshopHead>
     <main class="page">
       <p v-if="says" class="trouble" role="alert">{{ says }}</p>
       <p class="soft" role="status">{{ done || (pieces?.length === 0 ? 'Nothing is put away.' : pieces ? 'Nothing here is lost until you remove it for good.' : 'Looking…') }}</p>

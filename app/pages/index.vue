@@ -93,7 +93,7 @@ const empty = computed(() => pieces.value?.length === 0)
       <NuxtLink to="/start" class="button main">Start a piece</NuxtLink>
     </WorkshopHead>
     <main class="page">
-      <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink><NuxtLink to="/away">Put away</NuxtLink></nav>
+      <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink><NuxtLink to="/away">Put-away pieces</NuxtLink></nav>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <section v-if="empty" class="first">
         <div class="band" aria-hidden="true"><WelcomeBand /></div>

@@ -36,7 +36,7 @@ export const useAccount = defineStore('account', () => {
   }
 
   async function look(): Promise<void> {
-    const answer = await api(sessionAnswer, 'session')
+    const answer = await api(sessionAnswer, 'session', { within: 8000 })
     be(answer.account)
     demo.value = answer.demo
     known.value = true

@@ -13,6 +13,7 @@ export default async function globalSetup() {
   process.env.WEBEN_JOIN_LIMIT = '1000'
   const application = await startApplication({ root, port: await freePort(), databaseUrl: cluster.url, secret: randomBytes(32).toString('hex'), demo: true })
   process.env.WEBEN_TEST_ADDRESS = application.address
+  process.env.WEBEN_TEST_DATABASE = cluster.url
   return async () => {
     await application.stop()
     cluster.remove()

@@ -2,6 +2,7 @@ import type { Page, Route } from '@playwright/test'
 import { setStep } from '#core/piece/edit'
 import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
 import type { Step } from '#core/piece/step'
+import { connect } from '../../server/database/connection'
 import { address, createPiece, cursorTo, expect, join, openMat, PASSWORD, plainBracelet, readPiece, saved, test } from './weaver'
 
 /** Edits that the browser keeps: strange answers, a server put back, a session that ends, a piece that goes, an account that changes. */
@@ -41,28 +42,47 @@ test('an answer that is not Weben’s acknowledges nothing', async ({ weaver: pa
   expect(await firstRow(page, id)).toContain('2')
 })
 
+/** As a backup that is brought back: the piece as it was at a revision, and nothing after it. */
+async function putBack(id: string, revision: number): Promise<void> {
+  const db = connect(process.env.WEBEN_TEST_DATABASE!)
+  try {
+    await db('revision').where({ piece_id: id }).andWhere('number', '>', revision).delete()
+    await db('piece').where({ id }).update({ revision })
+  }
+  finally { await db.destroy() }
+}
+
 test('a server put back to an earlier state is said, and what is here is sent again or kept', async ({ weaver: page }) => {
   const id = await createPiece(page)
   await openMat(page, id)
   await lay(page, 0, 0)
+  await lay(page, 5, 0)
   await saved(page)
-  // As after a restored backup: the state that this browser stands on is not there any more.
-  const astray = { error: { code: 'astray', says: 'The server no longer has the state that your changes stand on: it was put back to an earlier one.', data: { revision: 0 } } }
+  await putBack(id, 1)
   let asked = 0
-  await page.route(`${steps}*`, (route) => {
-    asked++
-    return route.fulfill({ status: 409, headers: { [DOCUMENT_HEADER]: DOCUMENT_VERSION }, contentType: 'application/json', body: JSON.stringify(astray) })
-  })
+  page.on('request', (request) => { if (request.url().includes('/step')) asked++ })
   await lay(page, 1, 0, '3')
   const dialog = page.getByRole('alertdialog')
   await expect(dialog).toContainText('The server has an earlier state of this piece')
   const then = asked
   await page.waitForTimeout(2500)
   expect(asked).toBe(then)
-  await page.unroute(`${steps}*`)
+  expect((await readPiece(page, id)).revision).toBe(1)
   await dialog.getByRole('button', { name: 'Send mine again' }).click()
   await saved(page)
-  expect(JSON.parse(await firstRow(page, id))).toEqual([1, 2, 1, 3, 4, 1])
+  expect(JSON.parse(await firstRow(page, id))).toEqual([1, 2, 1, 3, 3, 1, 1, 2])
+
+  // The same found at the next opening, with nothing unsent: what this browser had from the server is not written over.
+  await page.waitForTimeout(3500)
+  await putBack(id, 1)
+  await page.reload()
+  await expect(dialog).toContainText('The server has an earlier state of this piece')
+  await dialog.getByRole('button', { name: 'Keep mine as a piece of its own' }).click()
+  await expect(page.getByRole('heading', { name: 'Plain band (my version)' })).toBeVisible()
+  const copy = /piece\/([^/]+)/.exec(page.url())![1]!
+  expect(JSON.parse(await firstRow(page, copy))).toEqual([1, 2, 1, 3, 3, 1, 1, 2])
+  await openMat(page, id)
+  await saved(page)
 })
 
 test('a session that ends while one works is opened again in place', async ({ page }) => {
@@ -295,7 +315,7 @@ test('the mat says what has changed after it has; the focus comes back after dia
   await page.getByRole('button', { name: 'Put Other band away' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('link', { name: 'Plain band' })).toBeFocused()
-  await page.getByRole('link', { name: 'Put away', exact: true }).click()
+  await page.getByRole('link', { name: 'Put-away pieces' }).click()
   await page.getByRole('button', { name: 'Remove Other band for good' }).click()
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('button', { name: 'Remove Other band for good' })).toBeFocused()

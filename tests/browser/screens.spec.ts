@@ -123,6 +123,19 @@ test('inches, evening, a left hand and a braider’s school are kept and followe
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
 })
 
+test('on a phone a bead’s sum is never off the screen', async ({ weaver: page }) => {
+  await page.setViewportSize({ width: 400, height: 800 })
+  const id = await createPiece(page, plainBracelet({ motif: 'diamonds', widthMm: 18 }))
+  await page.goto(`/piece/${id}/tally`)
+  const sum = page.locator('td.total').first()
+  const inSight = async () => { const box = (await sum.boundingBox())!; return box.x >= 0 && box.x + box.width <= 400 }
+  await expect(sum).toBeVisible()
+  expect(await inSight()).toBe(true)
+  const scrolled = await page.locator('.scroll').evaluate((e) => { e.scrollLeft = 10_000; return e.scrollLeft })
+  expect(scrolled).toBeGreaterThan(50)
+  expect(await inSight()).toBe(true)
+})
+
 test('a finger lays beads, two fingers move; nothing is laid by moving', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ viewport: { width: 400, height: 800 }, hasTouch: true, isMobile: true, baseURL })
   const page = await context.newPage()
