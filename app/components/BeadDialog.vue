@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { tryParseNumber } from '#core/units/number'
 import { computed, reactive, ref, watch } from 'vue'
 import { FINISHES, nextOnTray, type TrayBead } from '#core/bead/bead'
 import { nearestInColour, runsInsteadOf } from '#core/bead/substitute'
@@ -40,8 +41,11 @@ const specs = computed(() => (cord.value ? known.value : [{ value: NEW_SIZE, tit
 
 // ---- a size of one's own, measured with a caliper
 const measuring = ref(false)
+/** A name is asked for once the size is to be used, not before. */
+const pressed = ref(false)
 const own = reactive({ shape: 'round' as BeadShape, name: '', d: '2.2', l: '1.5', h: '0.8', perGram: '100' })
-const readNumber = (text: string) => Number(text.replace(',', '.'))
+const ANY = { least: 0, most: 1_000_000, whole: false }
+const readNumber = (text: string) => { const read = tryParseNumber(text, ANY); return read.ok ? read.value : NaN }
 const ownSize = computed(() => ({ shape: own.shape, name: own.name.trim(), d: readNumber(own.d), l: readNumber(own.l), h: readNumber(own.h), perGram: readNumber(own.perGram) }))
 const ownTrouble = computed(() => Object.fromEntries(ownSpecProblems(ownSize.value).map(p => [p.field, p.says])) as Partial<Record<'name' | 'd' | 'l' | 'h' | 'perGram', string>>)
 const shapes = BEAD_SHAPES.map(value => ({ value, title: shapeName(value) }))
@@ -50,10 +54,13 @@ function chooseSpec(id: string) {
     const from = requireSpec(draft.value!.spec)
     Object.assign(own, { shape: from.shape, name: '', d: String(from.d), l: String(from.l), h: String(from.h), perGram: String(from.perGram) })
     measuring.value = true
+    pressed.value = false
   }
   else draft.value!.spec = id
 }
+/** Takes the size that was measured, if it can be read. */
 async function keepSize() {
+  pressed.value = true
   if (Object.keys(ownTrouble.value).length > 0) return
   draft.value!.spec = ownSpecId(ownSize.value)
   measuring.value = false
@@ -75,9 +82,11 @@ const near = computed(() => (draft.value ? nearestInColour(look.value, [...shelf
 const runs = computed(() => (draft.value ? runsInsteadOf(draft.value.spec).slice(0, 4) : []))
 const finishes = FINISHES.map(f => ({ value: f, title: f }))
 
-function save() {
+async function save() {
+  // A size that was typed in is meant, whether or not its own button was pressed.
+  if (measuring.value) await keepSize()
   const bead = draft.value
-  if (!bead) return
+  if (!bead || measuring.value) return
   const named = { ...bead, name: bead.name.trim() || `Bead ${bead.letter}`, colour: bead.colour.toLowerCase() }
   if (props.number === 'new') emit('steps', `Add ${named.name}`, [{ type: 'tray', do: 'insert', at: props.piece.tray.length, bead: named }], named.number)
   else {
@@ -118,13 +127,13 @@ function remove() {
       <VSelect :model-value="draft.spec" :items="specs" label="Shape and size" :hint="SHAPE_FACTS[requireSpec(draft.spec).shape]" persistent-hint @update:model-value="chooseSpec" />
       <fieldset v-if="measuring" class="measure">
         <legend>A size of my own: measure ten in a row and divide</legend>
-        <VTextField v-model="own.name" label="Its name" maxlength="40" :error-messages="ownTrouble.name && own.name !== '' ? [ownTrouble.name] : []" />
+        <VTextField v-model="own.name" label="Its name" maxlength="40" :error-messages="ownTrouble.name && (pressed || own.name !== '') ? [ownTrouble.name] : []" />
         <VSelect v-model="own.shape" :items="shapes" label="Shape" />
-        <div class="with"><VTextField v-model="own.d" label="Across, mm" inputmode="decimal" :error-messages="ownTrouble.d ? [ownTrouble.d] : []" /><CaliperButton label="Across" @measured="mm => { own.d = String(mm) }" /></div>
-        <div class="with"><VTextField v-model="own.l" label="Along the hole, mm" inputmode="decimal" :error-messages="ownTrouble.l ? [ownTrouble.l] : []" /><CaliperButton label="Along the hole" @measured="mm => { own.l = String(mm) }" /></div>
-        <div class="with"><VTextField v-model="own.h" label="Hole, mm" inputmode="decimal" :error-messages="ownTrouble.h ? [ownTrouble.h] : []" /><CaliperButton label="Hole" @measured="mm => { own.h = String(mm) }" /></div>
-        <VTextField v-model="own.perGram" label="Beads in a gram" inputmode="decimal" :error-messages="ownTrouble.perGram ? [ownTrouble.perGram] : []" />
-        <button type="button" class="button" :disabled="Object.keys(ownTrouble).length > 0" @click="keepSize">Use this size</button><button type="button" class="button plain" @click="measuring = false">Not now</button>
+        <div class="with"><VTextField v-model="own.d" label="Across, mm" inputmode="decimal" autocomplete="off" :error-messages="ownTrouble.d ? [ownTrouble.d] : []" :aria-invalid="ownTrouble.d ? 'true' : undefined" /><CaliperButton label="Across" @measured="mm => { own.d = String(mm) }" /></div>
+        <div class="with"><VTextField v-model="own.l" label="Along the hole, mm" inputmode="decimal" autocomplete="off" :error-messages="ownTrouble.l ? [ownTrouble.l] : []" :aria-invalid="ownTrouble.l ? 'true' : undefined" /><CaliperButton label="Along the hole" @measured="mm => { own.l = String(mm) }" /></div>
+        <div class="with"><VTextField v-model="own.h" label="Hole, mm" inputmode="decimal" autocomplete="off" :error-messages="ownTrouble.h ? [ownTrouble.h] : []" :aria-invalid="ownTrouble.h ? 'true' : undefined" /><CaliperButton label="Hole" @measured="mm => { own.h = String(mm) }" /></div>
+        <VTextField v-model="own.perGram" label="Beads in a gram" inputmode="decimal" autocomplete="off" :error-messages="ownTrouble.perGram ? [ownTrouble.perGram] : []" :aria-invalid="ownTrouble.perGram ? 'true' : undefined" />
+        <button type="button" class="button" @click="keepSize">Use this size</button><button type="button" class="button plain" @click="measuring = false">Not now</button>
       </fieldset>
       <details v-if="near.length || runs.length" class="instead">
         <summary>What stands in for it</summary>

@@ -1,5 +1,5 @@
 import { missingAnswer, openedAnswer, savedAnswer, type Missing } from '#core/contract/answers'
-import { acknowledged, catchUp, stacked, type Ahead } from '#core/piece/catch-up'
+import { acknowledged, catchUp, goesThrough, stacked, type Ahead } from '#core/piece/catch-up'
 import { stepsBetween } from '#core/piece/difference'
 import { EMPTY_HISTORY, historyOf, recorded, takeBack, takenBackLabel, type History } from '#core/piece/history'
 import type { Piece } from '#core/piece/piece'
@@ -288,10 +288,9 @@ async function openedOrKept(owned: Owned, found: readonly Found[]): Promise<Begu
 /** Whether this browser had a later state from the server than the server has now, or one of another line. */
 async function isPutBack(owned: Owned, now: Document, made: Missing['missing']): Promise<boolean> {
   const kept = await keptStand(owned)
-  if (!kept || kept.revision === 0) return false
-  if (kept.revision >= now.revision) return kept.revision > now.revision || kept.head !== now.head
-  const there = made.find(m => m.number === kept.revision)
-  if (there) return there.id !== kept.head
+  if (!kept) return false
+  const same = goesThrough(kept, now, made)
+  if (same !== null) return !same
   try {
     await api(missingAnswer, `piece/${owned.piece}/step?after=${kept.revision}&on=${encodeURIComponent(kept.head)}`)
     return false

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { anyWish, play } from '../../tests/fixture/step'
-import { acknowledged, catchUp, stacked, type Ahead } from './catch-up'
+import { acknowledged, catchUp, goesThrough, stacked, type Ahead } from './catch-up'
 import { pieceToBody } from './codec'
 import { layingSteps, setStep } from './edit'
 import { EMPTY_HISTORY } from './history'
@@ -72,5 +72,17 @@ describe('catching up', () => {
     const theirs = layingSteps(base.parts[0]!, new Map([[0, 2]]))
     const caught = catchUp(aheadOf(base, [mine]), [{ number: 6, id: 'theirs-0000', steps: theirs }])
     expect(caught.ok ? 'both' : caught.problems[0]!.code).toBe('edits-clash')
+  })
+  it('a line goes through every state of itself and no other; what is too long ago is not known', () => {
+    fc.assert(fc.property(fc.array(fc.uuid(), { minLength: 1, maxLength: 30 }), fc.nat(), fc.nat(), fc.uuid(), (ids, at, seen, other) => {
+      const line = ids.map((id, k) => ({ number: k + 1, id }))
+      const now = { revision: ids.length, head: ids.at(-1)! }
+      const made = line.slice(seen % (ids.length + 1))
+      const revision = at % (ids.length + 1)
+      const known = revision === 0 || revision === ids.length || made.some(m => m.number === revision)
+      expect(goesThrough({ revision, head: ids[revision - 1] ?? '' }, now, made)).toBe(known ? true : null)
+      if (revision > 0) expect(goesThrough({ revision, head: other }, now, made)).toBe(known ? false : null)
+      expect(goesThrough({ revision: ids.length + 1, head: now.head }, now, made)).toBe(false)
+    }))
   })
 })

@@ -65,6 +65,20 @@ export function catchUp(ahead: Ahead, incoming: readonly Incoming[]): Result<Ahe
   return good(now)
 }
 
+/** A point on the line of a piece's revisions: its number, and the id of the transaction that made it (empty for the piece as begun). */
+export interface Point { readonly revision: number, readonly head: string }
+
+/**
+ * Whether the line that ends in `now` goes through `kept`; null if that cannot be seen from the last transactions of it, `made`, oldest
+ * first. A line that does not was put back to an earlier day, or is another.
+ */
+export function goesThrough(kept: Point, now: Point, made: readonly Pick<Incoming, 'number' | 'id'>[]): boolean | null {
+  if (kept.revision === 0) return true
+  if (kept.revision >= now.revision) return kept.revision === now.revision && kept.head === now.head
+  const there = made.find(m => m.number === kept.revision)
+  return there ? there.id === kept.head : null
+}
+
 /** The server has stored the first `count` pending transactions, each as a revision. */
 export function acknowledged(ahead: Ahead, count: number): Result<Ahead> {
   const sent = ahead.pending.slice(0, count)

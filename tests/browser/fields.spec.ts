@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { createPiece, expect, plainBracelet, readPiece, saved, test } from './weaver'
+import { address, createPiece, expect, plainBracelet, readPiece, saved, test } from './weaver'
 
 /** On every route with fields that are saved by a button: what cannot be read says so and stops the button, and Enter does not press it by surprise. */
 
@@ -23,6 +23,33 @@ const FORMS: readonly Form[] = [
     const dialog = page.getByRole('dialog')
     await dialog.getByRole('textbox', { name: 'Name' }).fill('Fog')
     return { fields: number(dialog), button: dialog.getByRole('button', { name: 'Put it in' }) }
+  } },
+  { where: 'box: weigh', open: async (page) => {
+    await page.request.post('/api/shelf', { headers: { origin: address() }, data: { values: [{ kind: 'bead', name: 'Fog', spec: 'cylinder-11', colour: '#d9d4c7', finish: 'matte' }] } })
+    await page.goto('/box')
+    await page.getByRole('button', { name: 'Weigh Fog' }).click()
+    const dialog = page.getByRole('dialog')
+    return { fields: number(dialog), button: dialog.getByRole('button', { name: 'Keep this weight' }) }
+  } },
+  { where: 'fit: a swatch', open: async (page) => {
+    await page.goto(`/piece/${await createPiece(page)}/fit`)
+    await page.getByRole('button', { name: 'Enter a swatch' }).click()
+    const form = page.locator('.gauge .form')
+    return { fields: number(form), button: form.getByRole('button', { name: 'Keep the swatch' }) }
+  } },
+  { where: 'fit: a finished piece', open: async (page) => {
+    await page.goto(`/piece/${await createPiece(page)}/fit`)
+    await page.getByRole('button', { name: 'This piece is finished: measure it' }).click()
+    const form = page.locator('.gauge .form')
+    return { fields: number(form), button: form.getByRole('button', { name: 'Keep it as my gauge' }) }
+  } },
+  { where: 'mat: a size of one’s own', open: async (page) => {
+    await page.goto(`/piece/${await createPiece(page)}/mat`)
+    await page.getByRole('button', { name: 'Change A Fog' }).click()
+    await page.getByRole('combobox', { name: 'Shape and size' }).press('Enter')
+    await page.getByRole('option', { name: 'A size of my own…' }).click()
+    const dialog = page.getByRole('dialog')
+    return { fields: number(dialog), button: dialog.getByRole('button', { name: 'Use this size' }) }
   } },
   { where: 'people', open: async (page) => {
     await page.goto('/people')

@@ -64,7 +64,7 @@ test('box, move, turn, repeat and shift', async ({ weaver: page }) => {
   await page.getByRole('button', { name: 'Repeat across' }).click()
   await saved(page)
   expect((await grid(page, id))[0]).toBe('ABBABB')
-  await page.keyboard.press('d')
+  await mat.press('d')
   await cursorTo(page, 0, 0)
   await mat.press('Enter')
   await mat.press('ArrowRight')

@@ -47,7 +47,7 @@ plain('a killed application and a killed database lose nothing that was acknowle
       await gone(cluster.pid)
       await mat.press(' ')
       await mat.press('ArrowRight')
-      await expect(page.getByText('Kept in this browser')).toBeVisible()
+      await expect(page.getByText('Kept in this browser;')).toBeVisible()
       if (round === 1) {
         // Even a closed tab keeps what was not sent.
         cluster = await cluster.again()
@@ -109,7 +109,7 @@ test('edits made offline meet edits made elsewhere: apart they merge, in one pla
   await openMat(other, id)
   await page.route('**/api/piece/*/step*', route => route.abort())
   await page.keyboard.press('Space')
-  await expect(page.getByText('Kept in this browser')).toBeVisible()
+  await expect(page.getByText('Kept in this browser;')).toBeVisible()
   await other.keyboard.press('3')
   await cursorTo(other, 3, 0)
   await other.keyboard.press('Space')

@@ -85,7 +85,7 @@ function rename() {
     <p v-if="problem" class="sheet trouble" role="alert">{{ problem }} <NuxtLink to="/">Back to the workshop</NuxtLink></p>
     <NuxtPage v-else-if="store.piece" />
     <p v-else class="trouble soft" role="status">Opening…</p>
-    <VSnackbar :model-value="toast !== ''" :timeout="2500" location="top" @update:model-value="v => { if (!v) toast = '' }">{{ toast }}</VSnackbar>
+    <VSnackbar class="passing" :model-value="toast !== ''" :timeout="2500" location="bottom" @update:model-value="v => { if (!v) toast = '' }">{{ toast }}</VSnackbar>
   </div>
 </template>
 

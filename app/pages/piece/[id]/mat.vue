@@ -151,9 +151,16 @@ const PLAIN: Record<string, () => void> = {
   '+': () => canvas.value?.zoom(1.25), '-': () => canvas.value?.zoom(0.8), 'a': () => canvas.value?.showAll(), 'e': () => canvas.value?.showTrue(), 'q': () => canvas.value?.showBead(),
   'g': () => { mat.glyphs = !mat.glyphs }, 'm': () => mirror('across'), 'k': () => mirror('along'), 'x': nextSymmetry, 'Delete': () => { if (box.value) commit('Clear box', boxSteps(part.value, box.value, 0)) }, 'Escape': () => { mat.selection = null },
 }
-/** Keys act while the work has the focus: the mat and its tools, the dishes, the names of the panels (WCAG 2.1.4). */
+/** Keys act while the work has the focus: the mat and its tools, the dishes, the names of the panels (WCAG 2.1.4). From beside it Escape leads back. */
 function keys(event: KeyboardEvent) {
-  if (belongsElsewhere(event) || !(event.target as HTMLElement).closest('.work, .dishes, .panels')) return
+  const from = event.target as HTMLElement
+  if (belongsElsewhere(event)) return
+  if (!from.closest('.work, .dishes, .panels, .turns')) {
+    if (event.key !== 'Escape' || !from.closest('.desk')) return
+    mat.selection = null
+    canvas.value?.focus()
+    return
+  }
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
   if (isCommand(event)) {
     if (!COMMANDS[key] || (key === 'c' && hasSelectedText())) return
@@ -274,7 +281,7 @@ const underHand = computed(() => {
     </div>
 
     <BeadDialog :piece="piece" :number="editing" :spec="part.spec" @close="editing = null" @steps="(label, steps, pick) => { if (commit(label, steps) && pick) mat.number = pick }" />
-    <VSnackbar :model-value="toast !== ''" :timeout="4000" location="top" @update:model-value="v => { if (!v) toast = '' }">{{ toast }}</VSnackbar>
+    <VSnackbar class="passing" :model-value="toast !== ''" :timeout="4000" location="bottom" @update:model-value="v => { if (!v) toast = '' }">{{ toast }}</VSnackbar>
   </main>
 </template>
 
