@@ -311,6 +311,6 @@ const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.
 .tool-select { cursor: cell; }
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
 .scale { position: absolute; inset: auto 12px 10px auto; padding: 4px 10px; border-radius: 8px; background: var(--paper); font-size: 13px; color: var(--soft); pointer-events: none; }
-/* Above the tools of the view, which take the whole foot on a phone. */
-@media (width <= 600px) { .scale { bottom: 70px; } }
+/* Under the tools: on a phone those of the view take the whole foot. */
+@media (width <= 600px) { .scale { inset: 68px 12px auto auto; } }
 </style>

@@ -11,30 +11,33 @@ export const LEAST_SCALE = 0.15
 /** Room kept free round the work for rulers and tools, px. */
 export const EDGE = { top: 84, bottom: 56, side: 28 }
 
+/** Upright work begins at the foot, where its column numbers and the tools of the view are: there is more kept free. */
+const footOf = (lie: Lie): number => (lie === 'upright' ? EDGE.bottom + 36 : EDGE.bottom)
+
 const clampScale = (scale: number): number => Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale))
 
 export function viewOfAll(part: Part, lie: Lie, size: Size): View {
   const unit = sizeOnScreen(part, { lie, scale: 1 })
-  const scale = clampScale(Math.min((size.width - 2 * EDGE.side) / Math.max(1, unit.width), (size.height - EDGE.top - EDGE.bottom) / Math.max(1, unit.height)))
+  const scale = clampScale(Math.min((size.width - 2 * EDGE.side) / Math.max(1, unit.width), (size.height - EDGE.top - footOf(lie)) / Math.max(1, unit.height)))
   return centred(part, lie, scale, size)
 }
 
 /** A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work, on whichever side that lies. */
 export function viewToBegin(part: Part, { lie, flip }: Pick<View, 'lie' | 'flip'>, size: Size): View {
   const unit = sizeOnScreen(part, { lie, scale: 1 })
-  const across = lie === 'level' ? (size.height - EDGE.top - EDGE.bottom) / unit.height : (size.width - 2 * EDGE.side - 24) / unit.width
+  const across = lie === 'level' ? (size.height - EDGE.top - footOf(lie)) / unit.height : (size.width - 2 * EDGE.side - 24) / unit.width
   const all = viewOfAll(part, lie, size)
   const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, 13)))
   const view = { ...centred(part, lie, scale, size), ...(flip ? { flip } : {}) }
   const work = sizeOnScreen(part, view)
   const { sx, sy } = axesOf(part, view)
   if (lie === 'level') return { ...view, x: sx > 0 ? Math.max(view.x, EDGE.side) : Math.min(view.x, size.width - EDGE.side - work.width) }
-  return { ...view, y: sy > 0 ? Math.max(view.y, EDGE.top) : Math.min(view.y, size.height - EDGE.bottom - work.height) }
+  return { ...view, y: sy > 0 ? Math.max(view.y, EDGE.top) : Math.min(view.y, size.height - footOf(lie) - work.height) }
 }
 
 export function centred(part: Part, lie: Lie, scale: number, size: Size): View {
   const work = sizeOnScreen(part, { lie, scale })
-  const free = size.height - EDGE.top - EDGE.bottom
+  const free = size.height - EDGE.top - footOf(lie)
   return { lie, scale, x: Math.round((size.width - work.width) / 2), y: Math.round(EDGE.top + (free - work.height) / 2) }
 }
 
@@ -66,5 +69,5 @@ export const pointOf = (part: Part, view: View, { c, r }: Place): { x: number, y
 export function showing(part: Part, view: View, place: Place, size: Size): View {
   const { x, y } = pointOf(part, view, place)
   const over = (at: number, low: number, high: number) => (at < low ? low - at : at > high ? high - at : 0)
-  return { ...view, x: view.x + over(x, EDGE.side + 24, size.width - EDGE.side - 24), y: view.y + over(y, EDGE.top, size.height - EDGE.bottom) }
+  return { ...view, x: view.x + over(x, EDGE.side + 24, size.width - EDGE.side - 24), y: view.y + over(y, EDGE.top, size.height - footOf(view.lie)) }
 }

@@ -107,6 +107,24 @@ for (const stage of ['fit', 'supplies'] as const) {
   })
 }
 
+for (const path of ['/devices', '/reference']) {
+  test(`${path}: a field that cannot be read says so`, async ({ weaver: page }) => {
+    await page.goto(path)
+    const fields = number(page)
+    await expect(fields.first()).toBeEnabled()
+    const count = await fields.count()
+    for (let k = 0; k < count; k++) {
+      const field = fields.nth(k)
+      const was = await field.inputValue()
+      await field.fill('abc')
+      await field.press('Tab')
+      await expect(field).toHaveAttribute('aria-invalid', 'true')
+      await field.fill(was)
+      await field.press('Tab')
+    }
+  })
+}
+
 test('a start without a server promises nothing, keeps what was filled in, and goes on when it is back', async ({ weaver: page }) => {
   await page.goto('/start')
   await page.getByLabel('Wrist').fill('165')
