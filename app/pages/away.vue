@@ -75,5 +75,5 @@ const removeForGood = () => guarded(async () => {
 .away div { flex: 1 1 220px; display: grid; }
 .name { font: 650 19px/1.3 var(--title); }
 .ask { display: grid; gap: 14px; box-shadow: var(--shadow); }
-@media (width <= 600px) { .page { padding: 8px 14px 32px; } }
+@media (width <= 600px) { .away .plain { margin-left: auto; } .page { padding: 8px 14px 32px; } }
 </style>

@@ -23,18 +23,20 @@ const { length } = useLengths()
 const theme = useDayOrEvening()
 const pieces = ref<Listing[] | null>(null)
 const outbox = useOutbox()
+/** What a person tried and could not; and why the list is not there, which goes away by itself. */
 const problem = ref('')
+const unopened = ref('')
 const removed = ref<Listing | null>(null)
 const file = ref<HTMLInputElement>()
 
 async function load() {
   try {
     pieces.value = (await api(piecesAnswer, 'piece')).pieces
-    problem.value = ''
+    unopened.value = ''
     await outbox.count()
   }
   catch (error) {
-    problem.value = error instanceof ApiError ? error.says : 'The workshop could not be opened. Try again in a moment.'
+    unopened.value = error instanceof ApiError ? error.says : 'The workshop could not be opened. Try again in a moment.'
   }
 }
 onMounted(load)
@@ -94,7 +96,7 @@ const empty = computed(() => pieces.value?.length === 0)
     </WorkshopHead>
     <main class="page">
       <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink><NuxtLink to="/away">Put-away pieces</NuxtLink></nav>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-for="says in [problem, unopened].filter(Boolean)" :key="says" class="problem" role="alert">{{ says }}</p>
       <section v-if="empty" class="first">
         <div class="band" aria-hidden="true"><WelcomeBand /></div>
         <div class="invite">
@@ -117,7 +119,7 @@ const empty = computed(() => pieces.value?.length === 0)
           </li>
         </ul>
       </template>
-      <p v-if="!pieces && !problem" class="soft" role="status">Opening the workshop…</p>
+      <p v-if="!pieces && !unopened" class="soft" role="status">Opening the workshop…</p>
     </main>
     <VSnackbar :model-value="removed !== null" :timeout="10000" @update:model-value="v => { if (!v) removed = null }">
       {{ removed?.name }} was put away. <template #actions><button type="button" class="undo" @click="putBack">Bring it back</button></template>
