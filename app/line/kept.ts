@@ -1,5 +1,6 @@
 import { createStore, del, delMany, entries, get, set } from 'idb-keyval'
 import { pieceFromBody, pieceToBody } from '#core/piece/codec'
+import type { Point } from '#core/piece/catch-up'
 import type { Piece } from '#core/piece/piece'
 import type { Transaction } from '#core/piece/step'
 import { upgradeBody, upgradeStep } from '#core/piece/upgrade'
@@ -16,7 +17,7 @@ export interface Unsent {
 }
 
 interface KeptUnsent extends Unsent { readonly account: string, readonly piece: string, readonly tab: string }
-interface KeptDocument { readonly revision: number, readonly head: string, readonly body: unknown }
+interface KeptDocument extends Point { readonly body: unknown }
 
 const unsents = createStore('weben', 'unsent')
 const documents = createStore('weben-documents', 'document')
@@ -90,17 +91,17 @@ export async function letGo(owned: Owned, taken: readonly Found[]): Promise<void
 
 /** Puts aside what could not be taken in, before this tab's own place is written anew; it is tried again at the next opening. */
 export async function putAside({ key, owned, unsent }: Found): Promise<void> {
-  if (key === keyOf(owned)) await set(`${key}-aside-${unsent.revision}`, { ...unsent, ...owned, tab: tabName() } satisfies KeptUnsent, unsents)
+  if (key === keyOf(owned)) await set(`${key}-aside-${unsent.transactions[0]?.id}`, { ...unsent, ...owned, tab: tabName() } satisfies KeptUnsent, unsents)
 }
 
-export interface Document { readonly revision: number, readonly head: string, readonly piece: Piece }
+export interface Document extends Point { readonly piece: Piece }
 
 export async function keepDocument({ account, piece }: Owned, { revision, head, piece: document }: Document): Promise<void> {
   await set(`${account} ${piece}`, { revision, head, body: pieceToBody(document) } satisfies KeptDocument, documents)
 }
 
 /** Where the document stands that this browser last had from the server. */
-export async function keptStand({ account, piece }: Owned): Promise<Pick<Document, 'revision' | 'head'> | null> {
+export async function keptStand({ account, piece }: Owned): Promise<Point | null> {
   const kept = await get<KeptDocument>(`${account} ${piece}`, documents)
   return kept ? { revision: kept.revision, head: kept.head } : null
 }
@@ -110,6 +111,12 @@ export async function keptDocument({ account, piece }: Owned): Promise<Document 
   const kept = await get<KeptDocument>(`${account} ${piece}`, documents)
   const read = kept && pieceFromBody(upgradeBody(kept.body))
   return kept && read?.ok ? { revision: kept.revision, head: kept.head, piece: read.value } : null
+}
+
+/** Forgets what this tab shows of a piece: its unsent edits and the document. */
+export async function forgetShown(owned: Owned): Promise<void> {
+  await del(keyOf(owned), unsents)
+  await del(`${owned.account} ${owned.piece}`, documents)
 }
 
 /** Forgets a piece: all that any tab of this browser keeps of it for the account. */

@@ -1,12 +1,12 @@
 import { missingAnswer, openedAnswer, savedAnswer, type Missing } from '#core/contract/answers'
-import { acknowledged, catchUp, goesThrough, stacked, type Ahead } from '#core/piece/catch-up'
+import { acknowledged, catchUp, goesThrough, stacked, type Ahead, type Point } from '#core/piece/catch-up'
 import { stepsBetween } from '#core/piece/difference'
 import { EMPTY_HISTORY, historyOf, recorded, takeBack, takenBackLabel, type History } from '#core/piece/history'
 import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
 import { api, ApiError, backOff } from '../composables/api'
-import { findUnsent, forgetPiece, keepDocument, keepUnsent, keptDocument, keptStand, letGo, putAside, type Document, type Found, type Owned, type Unsent } from './kept'
+import { findUnsent, forgetShown, keepDocument, keepUnsent, keptDocument, keptStand, letGo, putAside, type Document, type Found, type Owned, type Unsent } from './kept'
 
 /**
  * saved: all acknowledged · saving: on the way · waiting: server away, kept here · signed-out: the session has ended · renewed: this page
@@ -75,7 +75,7 @@ export class Line {
     const line = new Line(owned, ahead, state, says, tell)
     await line.keep()
     await letGo(owned, taken)
-    line.show({ ahead: { ...ahead, history: ahead.pending.reduce(recorded, opened.history) } })
+    line.show({ ahead: { ...ahead, history: historyOf(ahead.pending, opened.history) } })
     if (state === 'waiting') line.written = ahead.revision
     else void line.writeDown()
     line.flushSoon()
@@ -189,8 +189,9 @@ export class Line {
     }
     const state = stateAfter(error)
     this.show({ state, says: error.says })
-    if (state !== 'waiting') return false
+    // What this stands on may be nowhere else by now.
     await this.writeDown()
+    if (state !== 'waiting') return false
     await this.pause(error)
     return !this.closed
   }
@@ -230,6 +231,7 @@ export class Line {
       if (!(error instanceof ApiError) || this.closed || this.sending) return
       const state = stateAfter(error)
       if (state !== 'waiting') this.show({ state, says: error.says })
+      await this.writeDown()
     }
     this.flushSoon()
   }
@@ -239,7 +241,7 @@ export class Line {
     const there = await api(openedAnswer, `piece/${this.owned.piece}`)
     const steps = stepsBetween(there.piece, this.ahead.piece)
     const made = transaction('Sent again', steps)
-    const ahead: Ahead = { ...standing({ ...there, piece: there.piece }), pending: steps.length > 0 ? [made] : [], piece: this.ahead.piece }
+    const ahead: Ahead = { ...standing(there), pending: steps.length > 0 ? [made] : [], piece: this.ahead.piece }
     this.written = -1
     this.failures = 0
     this.show({ ahead: { ...ahead, history: steps.length > 0 ? recorded(EMPTY_HISTORY, made) : EMPTY_HISTORY }, state: 'saving', says: '' })
@@ -248,10 +250,10 @@ export class Line {
     await this.settled()
   }
 
-  /** Lets go of what is here. */
+  /** Lets go of what is here; what other tabs have not sent stays kept. */
   async forget(): Promise<void> {
     this.close()
-    await forgetPiece(this.owned)
+    await forgetShown(this.owned)
   }
 }
 
@@ -269,10 +271,12 @@ function stateAfter(error: ApiError): SaveState {
 interface Begun { readonly ahead: Ahead, readonly state: SaveState, readonly says: string, readonly history: History, readonly taken: readonly Found[] }
 
 async function openedOrKept(owned: Owned, found: readonly Found[]): Promise<Begun> {
+  // Read before the server is asked: another tab may write down a later state meanwhile.
+  const stand = await keptStand(owned)
   try {
     const [opened, { missing }] = await Promise.all([api(openedAnswer, `piece/${owned.piece}`), api(missingAnswer, `piece/${owned.piece}/step?last=${UNDO_AFTER_OPENING}`)])
     const made = missing.filter(m => m.number <= opened.revision)
-    const held = await isPutBack(owned, opened, made) ? await heldHere(owned, found) : null
+    const held = stand && await isPutBack(owned, stand, opened, made) ? await heldHere(owned, found) : null
     if (held) return { ...held, state: 'astray', says: PUT_BACK, history: EMPTY_HISTORY }
     return { ahead: standing(opened), state: 'saved', says: '', history: historyOf(made), taken: [] }
   }
@@ -286,9 +290,7 @@ async function openedOrKept(owned: Owned, found: readonly Found[]): Promise<Begu
 }
 
 /** Whether this browser had a later state from the server than the server has now, or one of another line. */
-async function isPutBack(owned: Owned, now: Document, made: Missing['missing']): Promise<boolean> {
-  const kept = await keptStand(owned)
-  if (!kept) return false
+async function isPutBack(owned: Owned, kept: Point, now: Point, made: Missing['missing']): Promise<boolean> {
   const same = goesThrough(kept, now, made)
   if (same !== null) return !same
   try {

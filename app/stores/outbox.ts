@@ -38,7 +38,8 @@ export const useOutbox = defineStore('outbox', () => {
       line.close()
     }
     catch (error) {
-      if (!(error instanceof ApiError) || !error.isPassing) choice.add(piece)
+      // A session that ended or a page of another version is no matter of this piece.
+      if (!(error instanceof ApiError) || !(error.isPassing || error.status === 401 || error.code === 'renewed')) choice.add(piece)
     }
     lines.delete(piece)
   }

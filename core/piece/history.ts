@@ -23,11 +23,11 @@ export function recorded(history: History, made: Pick<Transaction, 'label' | 'st
 export const takenBackLabel = (way: 'undo' | 'redo', label: string): string => `${way}: ${label}`.slice(0, 80)
 
 /**
- * What can be undone and redone after a piece's last transactions, oldest first: what a tab has in hand that made them all itself. A
+ * What can be undone and redone after a piece's last transactions, oldest first, on top of what could before: what a tab has in hand that made them all itself. A
  * transaction that took another back than the newest (another tab did) ends what can be undone before it.
  */
-export function historyOf(made: readonly Pick<Transaction, 'label' | 'steps'>[]): History {
-  let history = EMPTY_HISTORY
+export function historyOf(made: readonly Pick<Transaction, 'label' | 'steps'>[], before: History = EMPTY_HISTORY): History {
+  let history = before
   for (const transaction of made) {
     const way = /^(undo|redo): /.exec(transaction.label)?.[1] as 'undo' | 'redo' | undefined
     if (!way) { history = recorded(history, transaction); continue }

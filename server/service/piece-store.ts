@@ -1,5 +1,6 @@
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
+import type { Point } from '../../core/piece/catch-up'
 import { pieceFromBody, pieceToBody } from '../../core/piece/codec'
 import type { Piece } from '../../core/piece/piece'
 import { columnsOf } from '../../core/piece/piece'
@@ -34,9 +35,6 @@ const keyOf = ({ accountId, id }: Owned, { revision, head }: Point): string => `
 export interface Owned { readonly accountId: string, readonly id: string }
 
 /** The document if it was in hand lately; having it means that the owner was checked then. */
-/** A point on the line of a piece's revisions: its number, and the id of the transaction that made it (empty for a piece as begun). */
-export interface Point { readonly revision: number, readonly head: string }
-
 export const recall = (owned: Owned, at: Point): Piece | undefined => cache.get(keyOf(owned, at))
 
 export function remember(owned: Owned, at: Point, piece: Piece): void {

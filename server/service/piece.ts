@@ -1,4 +1,5 @@
 import type { Listing } from '../../core/contract/answers'
+import type { Point } from '../../core/piece/catch-up'
 import { fitOf } from '../../core/fit/reckon'
 import { pieceToBody } from '../../core/piece/codec'
 import { laidCounted } from '../../core/piece/laid'
@@ -10,7 +11,7 @@ import type { Knex } from 'knex'
 import type { Database } from '../database/connection'
 import { isBadUuid, isUniqueViolation } from '../database/errors'
 import { Failure, notFound, unsound } from './failure'
-import { packPiece, pieceAt, recall, remember, SNAPSHOT_EVERY, type Point } from './piece-store'
+import { packPiece, pieceAt, recall, remember, SNAPSHOT_EVERY } from './piece-store'
 
 /** What the workshop shows of a piece without opening it. */
 export function summarise(piece: Piece): Listing['summary'] {

@@ -11,6 +11,13 @@ interface Form {
 
 const number = (page: Page | Locator) => page.locator('input[autocomplete="off"]:not([role="combobox"]):visible')
 
+const gaugeForm = (where: string, opens: string, keeps: string): Form => ({ where, open: async (page) => {
+  await page.goto(`/piece/${await createPiece(page)}/fit`)
+  await page.getByRole('button', { name: opens }).click()
+  const form = page.locator('.gauge .form')
+  return { fields: number(form), button: form.getByRole('button', { name: keeps }) }
+} })
+
 const FORMS: readonly Form[] = [
   { where: 'start', open: async (page) => {
     await page.goto('/start')
@@ -31,18 +38,8 @@ const FORMS: readonly Form[] = [
     const dialog = page.getByRole('dialog')
     return { fields: number(dialog), button: dialog.getByRole('button', { name: 'Keep this weight' }) }
   } },
-  { where: 'fit: a swatch', open: async (page) => {
-    await page.goto(`/piece/${await createPiece(page)}/fit`)
-    await page.getByRole('button', { name: 'Enter a swatch' }).click()
-    const form = page.locator('.gauge .form')
-    return { fields: number(form), button: form.getByRole('button', { name: 'Keep the swatch' }) }
-  } },
-  { where: 'fit: a finished piece', open: async (page) => {
-    await page.goto(`/piece/${await createPiece(page)}/fit`)
-    await page.getByRole('button', { name: 'This piece is finished: measure it' }).click()
-    const form = page.locator('.gauge .form')
-    return { fields: number(form), button: form.getByRole('button', { name: 'Keep it as my gauge' }) }
-  } },
+  gaugeForm('fit: a swatch', 'Enter a swatch', 'Keep the swatch'),
+  gaugeForm('fit: a finished piece', 'This piece is finished: measure it', 'Keep it as my gauge'),
   { where: 'mat: a size of one’s own', open: async (page) => {
     await page.goto(`/piece/${await createPiece(page)}/mat`)
     await page.getByRole('button', { name: 'Change A Fog' }).click()

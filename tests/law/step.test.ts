@@ -145,6 +145,9 @@ describe('history', () => {
         history = taken.history
       }
       expect(historyOf(made)).toEqual(history)
+      // Saved or not yet saved makes no difference.
+      const cut = Math.floor(made.length / 2)
+      expect(historyOf(made.slice(cut), historyOf(made.slice(0, cut)))).toEqual(history)
     }))
     expect(turned).toBeGreaterThan(50)
   })
