@@ -42,10 +42,12 @@ export default defineNuxtConfig({
     strict: true,
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
     // The launcher, the demo and the tests are checked with the rest.
-    nodeTsConfig: { include: ['../launcher/**/*.ts', '../demo/**/*.ts', '../tests/**/*.ts', '../core/**/*.ts', '../*.ts'] },
+    nodeTsConfig: {
+      include: ['../launcher/**/*.ts', '../demo/**/*.ts', '../tests/**/*.ts', '../core/**/*.ts', '../*.ts'],
+    },
   },
   telemetry: false,
-  eslint: { config: { stylistic: true } },
+  eslint: { config: { stylistic: false } },
   security: {
     // The embedder policy blocks workers silently; limits and origin checks are ours, in PostgreSQL and in middleware.
     headers: {
@@ -55,19 +57,19 @@ export default defineNuxtConfig({
       referrerPolicy: 'no-referrer',
       xFrameOptions: 'DENY',
       contentSecurityPolicy: {
-        'default-src': ['\'self\''],
-        'base-uri': ['\'none\''],
-        'font-src': ['\'self\''],
-        'form-action': ['\'self\''],
-        'frame-ancestors': ['\'none\''],
-        'img-src': ['\'self\'', 'data:', 'blob:'],
-        'object-src': ['\'none\''],
-        'script-src': ['\'self\'', '\'nonce-{{nonce}}\''],
-        'script-src-attr': ['\'none\''],
+        'default-src': ["'self'"],
+        'base-uri': ["'none'"],
+        'font-src': ["'self'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'object-src': ["'none'"],
+        'script-src': ["'self'", "'nonce-{{nonce}}'"],
+        'script-src-attr': ["'none'"],
         // Vuetify writes its sizes into style attributes.
-        'style-src': ['\'self\'', '\'unsafe-inline\''],
-        'connect-src': IS_DEV ? ['\'self\'', 'ws:'] : ['\'self\''],
-        'worker-src': ['\'self\'', 'blob:'],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'connect-src': IS_DEV ? ["'self'", 'ws:'] : ["'self'"],
+        'worker-src': ["'self'", 'blob:'],
         'upgrade-insecure-requests': false,
       },
     },

@@ -8,9 +8,43 @@ const alias = { '#core': at('./core'), '~~': at('.'), '~': at('./app') }
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'core', environment: 'node', include: ['core/**/*.test.ts', 'app/mat/**/*.test.ts', 'server/**/*.test.ts', 'tests/law/**/*.test.ts', 'launcher/**/*.test.ts', 'demo/**/*.test.ts'] } },
-      { resolve: { alias }, test: { name: 'api', environment: 'node', include: ['tests/api/**/*.test.ts'], globalSetup: ['tests/api/setup.ts'], testTimeout: 30_000, hookTimeout: 60_000, fileParallelism: false } },
-      { plugins: [vue()], resolve: { alias }, test: { name: 'components', environment: 'happy-dom', include: ['app/{components,composables}/**/*.test.ts'], server: { deps: { inline: ['vuetify'] } } } },
+      {
+        resolve: { alias },
+        test: {
+          name: 'core',
+          environment: 'node',
+          include: [
+            'core/**/*.test.ts',
+            'app/mat/**/*.test.ts',
+            'server/**/*.test.ts',
+            'tests/law/**/*.test.ts',
+            'launcher/**/*.test.ts',
+            'demo/**/*.test.ts',
+          ],
+        },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'api',
+          environment: 'node',
+          include: ['tests/api/**/*.test.ts'],
+          globalSetup: ['tests/api/setup.ts'],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+      {
+        plugins: [vue()],
+        resolve: { alias },
+        test: {
+          name: 'components',
+          environment: 'happy-dom',
+          include: ['app/{components,composables}/**/*.test.ts'],
+          server: { deps: { inline: ['vuetify'] } },
+        },
+      },
     ],
     passWithNoTests: false,
   },

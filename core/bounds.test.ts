@@ -14,10 +14,10 @@ describe('bounds of a form field', () => {
     expect(() => boundsOf(gaugeSchema, 'thread')).toThrow(/no bounds/)
     expect(() => boundsOf(supplySchema, 'nothing')).toThrow(/no field/)
   })
-  it('are there for every length, count and number that a stitch lets one choose, and its own value lies in them', () => {
+  it('are there for whatever a stitch lets one choose, and its own value lies in them', () => {
     let found = 0
     for (const { id, fields, settings } of TECHNIQUES) {
-      for (const { key, kind } of fields.filter(f => ['length', 'count', 'number'].includes(f.kind))) {
+      for (const { key, kind } of fields.filter((f) => ['length', 'count', 'number'].includes(f.kind))) {
         found++
         const { least, most } = boundsOf(settings, key)
         expect([id, key, kind, least < most]).toEqual([id, key, kind, true])
@@ -31,9 +31,20 @@ describe('bounds of a form field', () => {
 
 describe('numbers as people type them', () => {
   const bounds = { least: 0, most: 50, whole: false }
-  const read = (text: string, b = bounds, unit = '') => { const r = tryParseNumber(text, b, unit); return r.ok ? r.value : r.problems[0]!.says }
+  const read = (text: string, b = bounds, unit = '') => {
+    const r = tryParseNumber(text, b, unit)
+    return r.ok ? r.value : r.problems[0]!.says
+  }
   it('take a point or a comma, and the unit behind', () => {
-    expect([read('2.5'), read('2,5'), read(' 7 '), read('.5'), read('10 %', bounds, '%'), read('10%', bounds, '%'), read('−3', { ...bounds, least: -5 })]).toEqual([2.5, 2.5, 7, 0.5, 10, 10, -3])
+    expect([
+      read('2.5'),
+      read('2,5'),
+      read(' 7 '),
+      read('.5'),
+      read('10 %', bounds, '%'),
+      read('10%', bounds, '%'),
+      read('−3', { ...bounds, least: -5 }),
+    ]).toEqual([2.5, 2.5, 7, 0.5, 10, 10, -3])
   })
   it('say what to type otherwise', () => {
     expect(read('abc')).toBe('“abc” is not a number here. Type one from 0 to 50.')

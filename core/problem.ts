@@ -8,7 +8,8 @@ export interface Problem {
   readonly says: string
 }
 
-export type Result<T> = { readonly ok: true, readonly value: T } | { readonly ok: false, readonly problems: readonly Problem[] }
+export type Result<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly Problem[] }
 
 export const good = <T>(value: T): Result<T> => ({ ok: true, value })
 
@@ -19,5 +20,5 @@ export const problem = (code: string, at: string, says: string): Problem => ({ c
 /** The value of a result that the caller knows to be good; a bug of the caller otherwise, so it throws. */
 export function valueOf<T>(result: Result<T>): T {
   if (result.ok) return result.value
-  throw new Error(result.problems.map(p => `${p.at}: ${p.says}`).join('; '))
+  throw new Error(result.problems.map((p) => `${p.at}: ${p.says}`).join('; '))
 }

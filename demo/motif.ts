@@ -1,8 +1,11 @@
 import { cellsFrom, type Cells } from '../core/grid/cells'
 import { beadCentre, type Lattice } from '../core/technique/lattice'
 
-/** Which tray number lies at a place: x across and y along, both in mm from the first bead, in a repeat `length` mm long. */
-export type Design = (x: number, y: number, size: { readonly width: number, readonly length: number }) => number
+/**
+ * Which tray number lies at a place: x across and y along, both in mm from the first bead, in a repeat `length` mm
+ * long.
+ */
+export type Design = (x: number, y: number, size: { readonly width: number; readonly length: number }) => number
 
 /** One section of a design, sampled at the middle of every bead: it lies right on any lattice and closes on itself. */
 export function sampled(lattice: Lattice, columns: number, rows: number, design: Design): Cells {

@@ -6,20 +6,24 @@ import { FIT_PIECES } from './fits'
 import { FLAT_PEYOTE } from './shelf'
 import { STITCH_PIECES } from './stitches'
 
-/** The demo workshop: pieces of an invented small workshop that prepares for a fair. All names and designs are made up. */
+/**
+ * The demo workshop: pieces of an invented small workshop that prepares for a fair. All names and designs are made up.
+ */
 const TAU = Math.PI * 2
 
-/** A river between two banks: reeds in thin slanting lines, a blue wave with a dark edge, gold where the light falls. */
+/**
+ * A river between two banks: reeds in thin slanting lines, a blue wave with a dark edge, gold where the light falls.
+ */
 const reedBank: Design = (x, y, { width, length }) => {
   if (x < 1 || x > width - 1) return Math.round(y / 1.6) % 4 === 0 ? 6 : 5
-  const middle = width / 2 + width * 0.24 * Math.sin(TAU * y / length)
+  const middle = width / 2 + width * 0.24 * Math.sin((TAU * y) / length)
   const far = Math.abs(x - middle)
   if (far < 1.6) return 3
   if (far < 3.2) return fold(y / 6.4 + x / 5.2) < 0.13 ? 6 : 3
   if (far < 4.4) return 5
-  const reed = fold(y / length * 4 + (x < middle ? x : -x) / 7.8)
+  const reed = fold((y / length) * 4 + (x < middle ? x : -x) / 7.8)
   if (reed < 0.09) return 4
-  if (reed < 0.17 && fold(y / length * 8) < 0.3) return 2
+  if (reed < 0.17 && fold((y / length) * 8) < 0.3) return 2
   return 1
 }
 
@@ -27,10 +31,10 @@ const reedBank: Design = (x, y, { width, length }) => {
 const starTiles: Design = (x, y, { width, length }) => {
   const edge = Math.min(x, width - x)
   if (edge < 1.1) return 7
-  if (edge < 3.4) return (Math.floor(y / (length / 4)) % 2 === 0) === (edge < 2.2) ? 4 : 2
+  if (edge < 3.4) return (Math.floor(y / (length / 4)) % 2 === 0) === edge < 2.2 ? 4 : 2
   if (edge < 4.6) return 7
   const inner = width - 9.2
-  const u = (x - 4.6) / inner * 2 - 1
+  const u = ((x - 4.6) / inner) * 2 - 1
   const v = (y / length) * 2 - 1
   const square = Math.max(Math.abs(u), Math.abs(v))
   const diamond = (Math.abs(u) + Math.abs(v)) * 0.72
@@ -46,16 +50,51 @@ const starTiles: Design = (x, y, { width, length }) => {
 
 export const DEMO_PIECES: readonly Piece[] = [
   pieceOf({
-    name: 'Reed bank cuff', wearer: 'the fair', bodyMm: 168, easeMm: 13, closure: 'slide', technique: 'peyote', spec: 'cylinder-11', columns: 26, repeatRows: 24, endRows: 2,
+    name: 'Reed bank cuff',
+    wearer: 'the fair',
+    bodyMm: 168,
+    easeMm: 13,
+    closure: 'slide',
+    technique: 'peyote',
+    spec: 'cylinder-11',
+    columns: 26,
+    repeatRows: 24,
+    endRows: 2,
     notes: 'Sample for the stall. Keep the reeds thin.',
-    tray: [['Fog', '#d9d4c7', 'lustre'], ['Sedge', '#6d8436', 'opaque'], ['Kingfisher', '#1b7fa3', 'lustre'], ['Rust', '#b5512b', 'matte'], ['Night water', '#252d52', 'metallic'], ['Old gold', '#b98a2e', 'metallic']],
-    design: reedBank, gauges: [FLAT_PEYOTE],
+    tray: [
+      ['Fog', '#d9d4c7', 'lustre'],
+      ['Sedge', '#6d8436', 'opaque'],
+      ['Kingfisher', '#1b7fa3', 'lustre'],
+      ['Rust', '#b5512b', 'matte'],
+      ['Night water', '#252d52', 'metallic'],
+      ['Old gold', '#b98a2e', 'metallic'],
+    ],
+    design: reedBank,
+    gauges: [FLAT_PEYOTE],
   }),
   pieceOf({
-    name: 'Courtyard tiles', wearer: 'order 14', bodyMm: 175, easeMm: 13, closure: 'button', technique: 'loom', spec: 'cylinder-15', columns: 51, repeatRows: 32, endRows: 5,
+    name: 'Courtyard tiles',
+    wearer: 'order 14',
+    bodyMm: 175,
+    easeMm: 13,
+    closure: 'button',
+    technique: 'loom',
+    spec: 'cylinder-15',
+    columns: 51,
+    repeatRows: 32,
+    endRows: 5,
     notes: 'Wide and intricate: two evenings for the warp and the first tile.',
-    tray: [['Lime wash', '#e8e0cd', 'opaque'], ['Sky glaze', '#5b9fb5', 'lustre'], ['Cobalt', '#1f3f8f', 'opaque'], ['Terracotta', '#b4552f', 'matte'], ['Saffron', '#d99a21', 'opaque'], ['Pomegranate', '#8f1f33', 'lustre'], ['Kiln black', '#25211f', 'matte']],
-    design: starTiles, supply: { thread: 'gel-4', needle: '15' },
+    tray: [
+      ['Lime wash', '#e8e0cd', 'opaque'],
+      ['Sky glaze', '#5b9fb5', 'lustre'],
+      ['Cobalt', '#1f3f8f', 'opaque'],
+      ['Terracotta', '#b4552f', 'matte'],
+      ['Saffron', '#d99a21', 'opaque'],
+      ['Pomegranate', '#8f1f33', 'lustre'],
+      ['Kiln black', '#25211f', 'matte'],
+    ],
+    design: starTiles,
+    supply: { thread: 'gel-4', needle: '15' },
   }),
   ...BRAID_PIECES,
   ...FIT_PIECES,

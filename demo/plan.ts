@@ -7,7 +7,15 @@ import { rowsWanted } from '../core/fit/reckon'
 import { cellsFrom, emptyCells } from '../core/grid/cells'
 import { nearestTimes } from '../core/piece/begin'
 import type { Part, Piece } from '../core/piece/piece'
-import { costSchema, fitSchema, supplySchema, type Cost, type Fit, type Gauge, type Supply } from '../core/piece/schema'
+import {
+  costSchema,
+  fitSchema,
+  supplySchema,
+  type Cost,
+  type Fit,
+  type Gauge,
+  type Supply,
+} from '../core/piece/schema'
 import { requireTechnique } from '../core/technique/registry'
 import type { Settings } from '../core/technique/technique'
 import { sampled, type Design } from './motif'
@@ -17,7 +25,15 @@ import { sampled, type Design } from './motif'
 export type Dish = readonly [name: string, colour: string, finish: Finish, spec?: string]
 
 export const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
-  dishes.map(([name, colour, finish, own], k) => ({ number: k + 1, letter: trayLetter(k), glyph: GLYPH_IDS[k]!, name, spec: own ?? spec, colour, finish }))
+  dishes.map(([name, colour, finish, own], k) => ({
+    number: k + 1,
+    letter: trayLetter(k),
+    glyph: GLYPH_IDS[k]!,
+    name,
+    spec: own ?? spec,
+    colour,
+    finish,
+  }))
 
 export interface Plan {
   readonly name: string
@@ -51,22 +67,53 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
   const bead = requireSpec(plan.spec)
   const lattice = technique.lattice({ bead, settings, columns: plan.columns })
   const tray = trayOf(plan.spec, plan.tray)
-  const endOf = (inward: (r: number) => number) => plan.end
-    ? cellsFrom(plan.columns, plan.endRows, Array.from({ length: plan.columns * plan.endRows }, (_, key) => plan.end!(key % plan.columns, inward(Math.floor(key / plan.columns)))))
-    : emptyCells(plan.columns, plan.endRows, 1)
+  const endOf = (inward: (r: number) => number) =>
+    plan.end
+      ? cellsFrom(
+          plan.columns,
+          plan.endRows,
+          Array.from({ length: plan.columns * plan.endRows }, (_, key) =>
+            plan.end!(key % plan.columns, inward(Math.floor(key / plan.columns))),
+          ),
+        )
+      : emptyCells(plan.columns, plan.endRows, 1)
   const partOf = (rows: number): Part => ({
-    id: 'band', name: 'Band', technique: plan.technique, settings, spec: plan.spec, times: 1,
-    start: endOf(r => r), repeat: sampled(lattice, plan.columns, rows, plan.design), end: endOf(r => plan.endRows - 1 - r),
+    id: 'band',
+    name: 'Band',
+    technique: plan.technique,
+    settings,
+    spec: plan.spec,
+    times: 1,
+    start: endOf((r) => r),
+    repeat: sampled(lattice, plan.columns, rows, plan.design),
+    end: endOf((r) => plan.endRows - 1 - r),
   })
   const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
   const fit = fitSchema.parse({
-    kind: plan.kind ?? 'bracelet', wearer: plan.wearer, bodyMm: plan.bodyMm, easeMm: plan.easeMm, closure: { ...usualClosure(plan.closure), ...plan.closureMore }, widthMm, ...plan.fitMore,
+    kind: plan.kind ?? 'bracelet',
+    wearer: plan.wearer,
+    bodyMm: plan.bodyMm,
+    easeMm: plan.easeMm,
+    closure: { ...usualClosure(plan.closure), ...plan.closureMore },
+    widthMm,
+    ...plan.fitMore,
   })
-  const base = { name: plan.name, notes: plan.notes, tray, fit, gauges: plan.gauges ?? [], supply: supplySchema.parse({ needle: '13', ...plan.supply }), cost: costSchema.parse(plan.cost ?? {}) }
+  const base = {
+    name: plan.name,
+    notes: plan.notes,
+    tray,
+    fit,
+    gauges: plan.gauges ?? [],
+    supply: supplySchema.parse({ needle: '13', ...plan.supply }),
+    cost: costSchema.parse(plan.cost ?? {}),
+  }
   // The design is stretched a little, so that whole repeats end where the measure does.
   const first = { ...base, parts: [partOf(plan.repeatRows)] }
   const times = nearestTimes(first)
   const step = technique.repeatRows
   const rows = step * Math.max(1, Math.round((rowsWanted(first) - 2 * plan.endRows) / times / step))
-  return { ...base, parts: [{ ...partOf(rows), ...fitKindOf(fit.kind).kind === 'earrings' ? { name: 'Drop' } : {}, times }, ...more] }
+  return {
+    ...base,
+    parts: [{ ...partOf(rows), ...(fitKindOf(fit.kind).kind === 'earrings' ? { name: 'Drop' } : {}), times }, ...more],
+  }
 }

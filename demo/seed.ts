@@ -9,16 +9,26 @@ import { keep } from '../server/service/shelf'
 import { DEMO_PIECES } from './pieces'
 import { DEMO_HOLDINGS, DEMO_SHELF } from './shelf'
 
-/** Lays the demo workshop out in an empty database; says whether it did. Its password is random: it opens by its button only. */
+/**
+ * Lays the demo workshop out in an empty database; says whether it did. Its password is random: it opens by its button
+ * only.
+ */
 export async function seedDemo(db: Database): Promise<boolean> {
   const anyone = await db('account').first('id')
   if (anyone) return false
   const account = await join(db, { signIn: DEMO_SIGN_IN, password: randomBytes(24).toString('base64url') })
   const pieces = new Map<string, string>()
   for (const piece of DEMO_PIECES.toReversed()) pieces.set(piece.name, (await createPiece(db, account.id, piece)).id)
-  const items = await keep(db, account.id, DEMO_SHELF.map(value => shelfValueSchema.parse(value)))
-  for (const name of new Set(DEMO_HOLDINGS.map(h => h.piece))) {
-    const asks = DEMO_HOLDINGS.filter(h => h.piece === name).map(h => ({ shelfId: items.find(i => i.value.kind === 'bead' && i.value.name === h.bead)!.id, amount: h.grams }))
+  const items = await keep(
+    db,
+    account.id,
+    DEMO_SHELF.map((value) => shelfValueSchema.parse(value)),
+  )
+  for (const name of new Set(DEMO_HOLDINGS.map((h) => h.piece))) {
+    const asks = DEMO_HOLDINGS.filter((h) => h.piece === name).map((h) => ({
+      shelfId: items.find((i) => i.value.kind === 'bead' && i.value.name === h.bead)!.id,
+      amount: h.grams,
+    }))
     await changeHoldings(db, account.id, pieces.get(name)!, 'reserve', asks)
   }
   return true

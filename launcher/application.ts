@@ -19,13 +19,29 @@ export interface Application {
   stop(): Promise<void>
 }
 
-const sleep = (ms: number) => new Promise(done => setTimeout(done, ms))
+const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms))
 
 /** Starts the built application and waits until it answers. */
-export async function startApplication({ root, port, databaseUrl, secret, demo, host = '127.0.0.1', log = 'ignore' }: ApplicationPlan): Promise<Application> {
+export async function startApplication({
+  root,
+  port,
+  databaseUrl,
+  secret,
+  demo,
+  host = '127.0.0.1',
+  log = 'ignore',
+}: ApplicationPlan): Promise<Application> {
   const child = spawn(process.execPath, [serverEntry(root)], {
     cwd: root,
-    env: { ...process.env, NODE_ENV: 'production', NITRO_HOST: host, NITRO_PORT: String(port), WEBEN_DATABASE_URL: databaseUrl, WEBEN_SESSION_SECRET: secret, WEBEN_DEMO: demo ? '1' : '0' },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      NITRO_HOST: host,
+      NITRO_PORT: String(port),
+      WEBEN_DATABASE_URL: databaseUrl,
+      WEBEN_SESSION_SECRET: secret,
+      WEBEN_DEMO: demo ? '1' : '0',
+    },
     stdio: ['ignore', log, 'pipe'],
   })
   let errors = ''
@@ -33,15 +49,21 @@ export async function startApplication({ root, port, databaseUrl, secret, demo, 
     errors = (errors + chunk.toString()).slice(-4000)
     if (log === 'inherit') process.stderr.write(chunk)
   })
-  const ended = new Promise<void>(done => child.once('exit', () => done()))
+  const ended = new Promise<void>((done) => child.once('exit', () => done()))
   const address = `http://${host}:${port}`
   for (let tries = 0; tries < 150; tries++) {
-    if (child.exitCode !== null) throw new Trouble(errors.includes('EADDRINUSE') ? `Port ${port} is taken. Choose another with --port.` : `The application stopped at once:\n${errors}`)
+    if (child.exitCode !== null)
+      throw new Trouble(
+        errors.includes('EADDRINUSE')
+          ? `Port ${port} is taken. Choose another with --port.`
+          : `The application stopped at once:\n${errors}`,
+      )
     try {
       const response = await fetch(`${address}/api/health`)
       if (response.ok) {
         return {
-          address, process: child,
+          address,
+          process: child,
           stop: async () => {
             child.kill('SIGTERM')
             await Promise.race([ended, sleep(8000)])
@@ -49,8 +71,9 @@ export async function startApplication({ root, port, databaseUrl, secret, demo, 
           },
         }
       }
+    } catch {
+      /* not listening yet */
     }
-    catch { /* not listening yet */ }
     await sleep(100)
   }
   child.kill('SIGKILL')

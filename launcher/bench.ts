@@ -6,6 +6,10 @@ import { run } from './run'
 export async function bench(root: string): Promise<void> {
   await postgresPrograms()
   await ensureChromium()
-  const { code } = await run(join(root, 'node_modules/.bin/playwright'), ['test', '-c', 'tests/bench/playwright.config.ts'], { cwd: root, live: true })
+  const { code } = await run(
+    join(root, 'node_modules/.bin/playwright'),
+    ['test', '-c', 'tests/bench/playwright.config.ts'],
+    { cwd: root, live: true },
+  )
   process.exitCode = code
 }

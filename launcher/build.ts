@@ -33,7 +33,10 @@ export async function ensureBuilt(root: string): Promise<void> {
   const hash = sourcesHash(root)
   if (existsSync(serverEntry(root)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return
   await step('building the application (about a minute and a half)', async () => {
-    const { code, output } = await run('node_modules/.bin/nuxt', ['build'], { cwd: root, env: { ...process.env, NODE_ENV: 'production', NODE_OPTIONS: '--max-old-space-size=4096' } })
+    const { code, output } = await run('node_modules/.bin/nuxt', ['build'], {
+      cwd: root,
+      env: { ...process.env, NODE_ENV: 'production', NODE_OPTIONS: '--max-old-space-size=4096' },
+    })
     if (code !== 0) throw new Trouble(`The build failed:\n${lastLines(output, 40)}`)
   })
   mkdirSync(join(root, '.weben'), { recursive: true })

@@ -18,7 +18,11 @@ async function install(name: string, why: string): Promise<void> {
 function findPostgres(): string | null {
   const root = '/usr/lib/postgresql'
   if (!existsSync(root)) return null
-  const versions = readdirSync(root).filter(v => existsSync(`${root}/${v}/bin/initdb`)).map(Number).filter(v => v >= 13).sort((a, b) => b - a)
+  const versions = readdirSync(root)
+    .filter((v) => existsSync(`${root}/${v}/bin/initdb`))
+    .map(Number)
+    .filter((v) => v >= 13)
+    .sort((a, b) => b - a)
   return versions.length > 0 ? `${root}/${versions[0]}/bin` : null
 }
 
@@ -28,7 +32,11 @@ export async function postgresPrograms(): Promise<string> {
   if (found) return found
   await install('postgresql', 'PostgreSQL is missing.')
   const now = findPostgres()
-  if (!now) throw new Trouble('PostgreSQL was installed but its programs are not in /usr/lib/postgresql. Set WEBEN_DATABASE_URL to a server of your own instead.')
+  if (!now)
+    throw new Trouble(
+      'PostgreSQL was installed but its programs are not in /usr/lib/postgresql. Set WEBEN_DATABASE_URL to a ' +
+        'server of your own instead.',
+    )
   return now
 }
 

@@ -20,7 +20,12 @@ const root = resolve(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'weben-launcher-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-const launch = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', join(root, 'launcher/main.ts'), ...args], { cwd: root, encoding: 'utf8', env: { ...process.env, WEBEN_CALLER: folder } })
+const launch = (...args: string[]) =>
+  spawnSync(process.execPath, ['--import', 'tsx', join(root, 'launcher/main.ts'), ...args], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, WEBEN_CALLER: folder },
+  })
 
 // Starting a Node process takes seconds on a busy machine.
 vi.setConfig({ testTimeout: 60_000 })
@@ -29,14 +34,23 @@ describe('./weben report', () => {
   it('prints what the core computes, for a file named from where the caller stands', () => {
     writeFileSync(join(folder, 'reed.json'), writePieceFile(DEMO_PIECES[0]!))
     const { status, stdout } = launch('report', 'reed.json')
-    const report = JSON.parse(stdout) as { name: string, tally: { beads: number }, parts: { tally: { byRow: { beads: number }[] } }[] }
+    const report = JSON.parse(stdout) as {
+      name: string
+      tally: { beads: number }
+      parts: { tally: { byRow: { beads: number }[] } }[]
+    }
     expect(status).toBe(0)
     expect(report.name).toBe('Reed bank cuff')
     expect(report.parts[0]!.tally.byRow.reduce((sum, r) => sum + r.beads, 0)).toBe(report.tally.beads)
   })
   it('says what is wrong and ends with 1', () => {
     writeFileSync(join(folder, 'bad.json'), '{"format":"weben-piece","version":9}')
-    for (const [args, words] of [[['report', 'bad.json'], 'newer Weben'], [['report', 'none.json'], 'cannot be read'], [['report'], './weben report FILE'], [['knit'], '“knit” is not a command']] as const) {
+    for (const [args, words] of [
+      [['report', 'bad.json'], 'newer Weben'],
+      [['report', 'none.json'], 'cannot be read'],
+      [['report'], './weben report FILE'],
+      [['knit'], '“knit” is not a command'],
+    ] as const) {
       const { status, stderr } = launch(...args)
       expect(status).toBe(1)
       expect(stderr).toContain(words)
@@ -56,15 +70,25 @@ describe('./weben start', () => {
 describe('the demo workshop', () => {
   it('has a box of sound beads, sizes and stamps', () => {
     for (const value of DEMO_SHELF) expect(shelfValueSchema.safeParse(value).error).toBeUndefined()
-    expect(new Set(DEMO_SHELF.map(v => v.kind))).toEqual(new Set(['bead', 'thread', 'finding', 'spec', 'stamp', 'person', 'gauge']))
+    expect(new Set(DEMO_SHELF.map((v) => v.kind))).toEqual(
+      new Set(['bead', 'thread', 'finding', 'spec', 'stamp', 'person', 'gauge']),
+    )
   })
   it('is sound: every piece passes its checks, uses its beads and can be threaded', () => {
     expect(DEMO_PIECES.length).toBe(12)
-    expect(new Set(DEMO_PIECES.map(p => makingOf(p.parts[0]!.technique).id))).toEqual(new Set(MAKINGS.map(m => m.id)))
-    expect(new Set(WORKSHOP.map(p => p.parts[0]!.technique))).toEqual(new Set(TECHNIQUES.map(t => t.id)))
+    expect(new Set(DEMO_PIECES.map((p) => makingOf(p.parts[0]!.technique).id))).toEqual(
+      new Set(MAKINGS.map((m) => m.id)),
+    )
+    expect(new Set(WORKSHOP.map((p) => p.parts[0]!.technique))).toEqual(new Set(TECHNIQUES.map((t) => t.id)))
     for (const p of WORKSHOP) {
-      expect([p.name, checkPiece(p), strayNumbers(p), unusedBeads(p), readinessOf(p).supplies]).toEqual([p.name, [], [], [], 0])
+      expect([p.name, checkPiece(p), strayNumbers(p), unusedBeads(p), readinessOf(p).supplies]).toEqual([
+        p.name,
+        [],
+        [],
+        [],
+        0,
+      ])
     }
-    expect(DEMO_PIECES.filter(p => fitsWell(fitOf(p).feel)).length).toBeGreaterThanOrEqual(4)
+    expect(DEMO_PIECES.filter((p) => fitsWell(fitOf(p).feel)).length).toBeGreaterThanOrEqual(4)
   })
 })

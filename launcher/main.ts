@@ -15,13 +15,23 @@ const [command, ...args] = process.argv.slice(2)
 
 async function main(): Promise<void> {
   switch (command) {
-    case 'start': return (await import('./start')).start(root, args)
-    case 'test': return (await import('./test')).test(root)
-    case 'bench': return (await import('./bench')).bench(root)
-    case 'dev': return (await import('./dev')).dev(root, args)
-    case 'report': return (await import('./report')).report(args)
-    case undefined: case 'help': case '--help': process.stdout.write(HELP); return
-    default: throw new Trouble(`“${command}” is not a command.\n${HELP}`)
+    case 'start':
+      return (await import('./start')).start(root, args)
+    case 'test':
+      return (await import('./test')).test(root)
+    case 'bench':
+      return (await import('./bench')).bench(root)
+    case 'dev':
+      return (await import('./dev')).dev(root, args)
+    case 'report':
+      return (await import('./report')).report(args)
+    case undefined:
+    case 'help':
+    case '--help':
+      process.stdout.write(HELP)
+      return
+    default:
+      throw new Trouble(`“${command}” is not a command.\n${HELP}`)
   }
 }
 

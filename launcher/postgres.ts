@@ -20,9 +20,13 @@ export interface Cluster {
 const DATABASE = 'weben'
 
 /** PostgreSQL refuses to run as root: its programs are then run as the user postgres. */
-function asOwner(program: string, args: readonly string[]): { status: number | null, output: string } {
+function asOwner(program: string, args: readonly string[]): { status: number | null; output: string } {
   const [command, all] = isRoot() ? ['runuser', ['-u', 'postgres', '--', program, ...args]] : [program, [...args]]
-  const { status, stdout, stderr, error } = spawnSync(command as string, all as string[], { cwd: '/', encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] })
+  const { status, stdout, stderr, error } = spawnSync(command as string, all as string[], {
+    cwd: '/',
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   return { status, output: `${stdout ?? ''}${stderr ?? ''}${error?.message ?? ''}` }
 }
 
@@ -41,14 +45,19 @@ function ownedFolder(folder: string): void {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   if (isRoot()) {
     const made = spawnSync('install', ['-d', '-o', 'postgres', '-g', 'postgres', '-m', '700', folder])
-    if (made.status !== 0) throw new Trouble(`The folder ${folder} could not be given to the user postgres. Check that this user exists, or set WEBEN_DATABASE_URL.`)
-  }
-  else chmodSync(folder, 0o700)
+    if (made.status !== 0)
+      throw new Trouble(
+        `The folder ${folder} could not be given to the user postgres. Check that this user exists, or set ` +
+          'WEBEN_DATABASE_URL.',
+      )
+  } else chmodSync(folder, 0o700)
 }
 
 const passable = (folder: string): boolean => !isRoot() || asOwner('test', ['-x', folder]).status === 0
 
-/** Where the kept cluster lives: in the checkout, or under /var/lib where the user postgres cannot enter the checkout. */
+/**
+ * Where the kept cluster lives: in the checkout, or under /var/lib where the user postgres cannot enter the checkout.
+ */
 function keptFolder(root: string): string {
   const here = join(root, '.weben')
   mkdirSync(here, { recursive: true })
@@ -59,7 +68,11 @@ function keptFolder(root: string): string {
   return join(there, 'postgres')
 }
 
-interface Plan { readonly folder: string, readonly password: string | null, readonly options: readonly string[] }
+interface Plan {
+  readonly folder: string
+  readonly password: string | null
+  readonly options: readonly string[]
+}
 
 async function initialise(programs: string, { folder, password }: Plan): Promise<void> {
   ownedFolder(folder)
@@ -70,15 +83,18 @@ async function initialise(programs: string, { folder, password }: Plan): Promise
     writeFileSync(pwfile, password, { mode: 0o600 })
     if (isRoot()) spawnSync('chown', ['postgres', pwfile])
     args.push('-A', 'scram-sha-256', `--pwfile=${pwfile}`)
-  }
-  else args.push('-A', 'trust', '--no-sync')
+  } else args.push('-A', 'trust', '--no-sync')
   const { status, output } = asOwner(join(programs, 'initdb'), args)
   rmSync(pwfile, { force: true })
   if (status !== 0) throw new Trouble(`The database cluster could not be made in ${data}:\n${output}`)
 }
 
-function runningCluster(programs: string, data: string): { port: number, pid: number } | null {
-  if (!existsSync(join(data, 'postmaster.pid')) || asOwner(join(programs, 'pg_ctl'), ['status', '-D', data]).status !== 0) return null
+function runningCluster(programs: string, data: string): { port: number; pid: number } | null {
+  if (
+    !existsSync(join(data, 'postmaster.pid')) ||
+    asOwner(join(programs, 'pg_ctl'), ['status', '-D', data]).status !== 0
+  )
+    return null
   const lines = readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')
   return { pid: Number(lines[0]), port: Number(lines[3]) }
 }
@@ -86,22 +102,44 @@ function runningCluster(programs: string, data: string): { port: number, pid: nu
 async function launch(plan: Plan): Promise<Cluster> {
   const programs = await postgresPrograms()
   const data = join(plan.folder, 'data')
-  if (!existsSync(join(data, 'PG_VERSION'))) await step('making a private PostgreSQL cluster', () => initialise(programs, plan))
+  if (!existsSync(join(data, 'PG_VERSION')))
+    await step('making a private PostgreSQL cluster', () => initialise(programs, plan))
   let running = runningCluster(programs, data)
   if (!running) {
     const port = await freePort()
-    const options = [`-p ${port}`, '-c listen_addresses=127.0.0.1', '-c unix_socket_directories=\'\'', ...plan.options].join(' ')
-    const { status, output } = asOwner(join(programs, 'pg_ctl'), ['start', '-w', '-t', '60', '-D', data, '-l', join(plan.folder, 'log'), '-o', options])
+    const options = [
+      `-p ${port}`,
+      '-c listen_addresses=127.0.0.1',
+      "-c unix_socket_directories=''",
+      ...plan.options,
+    ].join(' ')
+    const { status, output } = asOwner(join(programs, 'pg_ctl'), [
+      'start',
+      '-w',
+      '-t',
+      '60',
+      '-D',
+      data,
+      '-l',
+      join(plan.folder, 'log'),
+      '-o',
+      options,
+    ])
     if (status !== 0) throw new Trouble(`PostgreSQL did not start; its log is ${join(plan.folder, 'log')}.\n${output}`)
     running = runningCluster(programs, data)
     if (!running) throw new Trouble(`PostgreSQL started and was gone again; its log is ${join(plan.folder, 'log')}.`)
   }
   const { port, pid } = running
-  const address = (database: string) => `postgres://weben${plan.password ? `:${plan.password}` : ''}@127.0.0.1:${port}/${database}`
+  const address = (database: string) =>
+    `postgres://weben${plan.password ? `:${plan.password}` : ''}@127.0.0.1:${port}/${database}`
   await createDatabase(address('postgres'))
   return {
-    port, pid, url: address(DATABASE),
-    stop: () => { asOwner(join(programs, 'pg_ctl'), ['stop', '-m', 'fast', '-w', '-t', '30', '-D', data]) },
+    port,
+    pid,
+    url: address(DATABASE),
+    stop: () => {
+      asOwner(join(programs, 'pg_ctl'), ['stop', '-m', 'fast', '-w', '-t', '30', '-D', data])
+    },
   }
 }
 
@@ -111,8 +149,7 @@ async function createDatabase(adminUrl: string, name = DATABASE): Promise<void> 
   try {
     const { rowCount } = await client.query('select 1 from pg_database where datname = $1', [name])
     if (rowCount === 0) await client.query(`create database ${client.escapeIdentifier(name)}`)
-  }
-  finally {
+  } finally {
     await client.end()
   }
 }
@@ -123,7 +160,11 @@ export function keptCluster(root: string): Promise<Cluster> {
   const secretFile = join(root, '.weben', 'database-password')
   const fresh = !existsSync(join(folder, 'data', 'PG_VERSION'))
   if (fresh || !existsSync(secretFile)) {
-    if (!fresh) throw new Trouble(`The database in ${folder} is there but its password file ${secretFile} is gone. Put it back, or move the folder away to begin anew.`)
+    if (!fresh)
+      throw new Trouble(
+        `The database in ${folder} is there but its password file ${secretFile} is gone. Put it back, or move ` +
+          'the folder away to begin anew.',
+      )
     writeFileSync(secretFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
   }
   return launch({ folder, password: readFileSync(secretFile, 'utf8').trim(), options: [] })
@@ -138,14 +179,25 @@ export interface ThrowAway extends Cluster {
 }
 
 /** A cluster for tests. `durable` keeps fsync on, for tests that kill it. */
-export async function throwAwayCluster({ durable = false, folder = mkdtempSync(join(tmpdir(), 'weben-test-')) } = {}): Promise<ThrowAway> {
+export async function throwAwayCluster({
+  durable = false,
+  folder = mkdtempSync(join(tmpdir(), 'weben-test-')),
+} = {}): Promise<ThrowAway> {
   if (isRoot()) chmodSync(folder, 0o755)
-  const plan: Plan = { folder: join(folder, 'postgres'), password: null, options: durable ? [] : ['-c fsync=off', '-c full_page_writes=off', '-c synchronous_commit=off'] }
+  const plan: Plan = {
+    folder: join(folder, 'postgres'),
+    password: null,
+    options: durable ? [] : ['-c fsync=off', '-c full_page_writes=off', '-c synchronous_commit=off'],
+  }
   const cluster = await launch(plan)
   return {
-    ...cluster, folder,
+    ...cluster,
+    folder,
     again: () => throwAwayCluster({ durable, folder }),
-    remove: () => { cluster.stop(); rmSync(folder, { recursive: true, force: true }) },
+    remove: () => {
+      cluster.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
   }
 }
 

@@ -12,11 +12,10 @@ export function report(args: readonly string[]): void {
   let text: string
   try {
     text = readFileSync(path, 'utf8')
-  }
-  catch {
+  } catch {
     throw new Trouble(`The file ${path} cannot be read. Check its name.`)
   }
   const piece = readPieceFile(text)
-  if (!piece.ok) throw new Trouble(`${name} cannot be used:\n${piece.problems.map(p => `  ${p.says}`).join('\n')}`)
+  if (!piece.ok) throw new Trouble(`${name} cannot be used:\n${piece.problems.map((p) => `  ${p.says}`).join('\n')}`)
   process.stdout.write(`${JSON.stringify(reportPiece(piece.value), null, 2)}\n`)
 }

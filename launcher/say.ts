@@ -1,5 +1,7 @@
 /** What the launcher tells: progress on standard error, so that results on standard output stay clean. */
-export const say = (text: string): void => { process.stderr.write(`weben: ${text}\n`) }
+export const say = (text: string): void => {
+  process.stderr.write(`weben: ${text}\n`)
+}
 
 /** A failure that the person at the terminal can do something about. */
 export class Trouble extends Error {}

@@ -6,7 +6,10 @@ import { ensureChromium, postgresPrograms } from './debian'
 import { lastLines, run } from './run'
 import { say, step } from './say'
 
-interface Count { readonly passed: number, readonly failed: number }
+interface Count {
+  readonly passed: number
+  readonly failed: number
+}
 
 const add = (a: Count, b: Count): Count => ({ passed: a.passed + b.passed, failed: a.failed + b.failed })
 
@@ -21,8 +24,7 @@ async function command(root: string, title: string, program: string, args: reado
 function readJson(file: string): unknown {
   try {
     return JSON.parse(readFileSync(file, 'utf8'))
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -30,9 +32,15 @@ function readJson(file: string): unknown {
 /** Vitest projects; a run that counted nothing, or ended badly with no test failed, is a failure of its own. */
 async function vitest(root: string, folder: string, title: string, projects: readonly string[]): Promise<Count> {
   const file = join(folder, `${projects[0]}.json`)
-  const args = ['run', ...projects.flatMap(p => ['--project', p]), '--reporter=json', `--outputFile=${file}`, '--reporter=dot']
+  const args = [
+    'run',
+    ...projects.flatMap((p) => ['--project', p]),
+    '--reporter=json',
+    `--outputFile=${file}`,
+    '--reporter=dot',
+  ]
   const { code, output } = await step(title, () => run(join(root, 'node_modules/.bin/vitest'), args, { cwd: root }))
-  const report = readJson(file) as { numPassedTests: number, numFailedTests: number } | null
+  const report = readJson(file) as { numPassedTests: number; numFailedTests: number } | null
   const count = { passed: report?.numPassedTests ?? 0, failed: report?.numFailedTests ?? 0 }
   if (code !== 0) say(`${title} FAILED:\n${lastLines(output, 120)}`)
   return code !== 0 && count.failed === 0 ? { ...count, failed: 1 } : count
@@ -40,8 +48,13 @@ async function vitest(root: string, folder: string, title: string, projects: rea
 
 async function browser(root: string, folder: string): Promise<Count> {
   const file = join(folder, 'browser.json')
-  const { code, output } = await step('browser tests', () => run(join(root, 'node_modules/.bin/playwright'), ['test', '-c', 'tests/browser/playwright.config.ts'], { cwd: root, env: { ...process.env, WEBEN_BROWSER_JSON: file } }))
-  const stats = (readJson(file) as { stats: { expected: number, unexpected: number, flaky: number } } | null)?.stats
+  const { code, output } = await step('browser tests', () =>
+    run(join(root, 'node_modules/.bin/playwright'), ['test', '-c', 'tests/browser/playwright.config.ts'], {
+      cwd: root,
+      env: { ...process.env, WEBEN_BROWSER_JSON: file },
+    }),
+  )
+  const stats = (readJson(file) as { stats: { expected: number; unexpected: number; flaky: number } } | null)?.stats
   const count = { passed: stats?.expected ?? 0, failed: (stats?.unexpected ?? 0) + (stats?.flaky ?? 0) }
   if (code !== 0) say(`browser tests FAILED:\n${lastLines(output, 200)}`)
   return code !== 0 && count.failed === 0 ? { ...count, failed: 1 } : count
@@ -53,18 +66,29 @@ export async function test(root: string): Promise<void> {
   await ensureChromium()
   const folder = mkdtempSync(join(tmpdir(), 'weben-results-'))
   let count: Count = { passed: 0, failed: 0 }
-  const took = async (part: Promise<Count>) => { count = add(count, await part) }
+  const took = async (part: Promise<Count>) => {
+    count = add(count, await part)
+  }
   try {
     await took(command(root, 'preparing types', 'nuxt', ['prepare']))
+    await took(command(root, 'layout of the code', 'prettier', ['--check', '--log-level', 'warn', '.']))
     await took(command(root, 'lint', 'eslint', ['.', '--max-warnings', '0']))
-    await took(command(root, 'dependency rules', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'core', 'app', 'server', 'launcher']))
+    await took(
+      command(root, 'dependency rules', 'depcruise', [
+        '--config',
+        '.dependency-cruiser.cjs',
+        'core',
+        'app',
+        'server',
+        'launcher',
+      ]),
+    )
     await took(command(root, 'types', 'nuxt', ['typecheck']))
     await took(vitest(root, folder, 'unit and law tests', ['core', 'components']))
     await ensureBuilt(root)
     await took(vitest(root, folder, 'API tests', ['api']))
     await took(browser(root, folder))
-  }
-  finally {
+  } finally {
     rmSync(folder, { recursive: true, force: true })
   }
   process.stdout.write(`${count.passed} passed, ${count.failed} failed\n`)

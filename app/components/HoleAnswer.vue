@@ -5,17 +5,25 @@ import { requireNeedle, requireThread } from '#core/supply/catalogue'
 import type { Help, SpecHoleCheck } from '#core/supply/thread'
 import { showNumber } from '#core/units/length'
 
-/** Will it go through? The hole drawn to scale with what passes it, the figures, and what would help: one press takes the advice. */
-defineProps<{ check: SpecHoleCheck, supply: Supply, letters: readonly string[] }>()
+/**
+ * Will it go through? The hole drawn to scale with what passes it, the figures, and what would help: one press takes
+ * the advice.
+ */
+defineProps<{ check: SpecHoleCheck; supply: Supply; letters: readonly string[] }>()
 const emit = defineEmits<{ help: [help: Help] }>()
 const VERDICT = { easy: 'Goes through easily', tight: 'Tight', no: 'Will not go through' } as const
 const helpWords = (h: Help) => {
   switch (h.kind) {
-    case 'needle': return `Needle ${requireNeedle(h.id).name}`
-    case 'thread': return requireThread(h.id).name
-    case 'single': return 'Single thread'
-    case 'fewer passes': return 'No extra passes'
-    case 'larger hole': return 'A bead with a larger hole, or another path'
+    case 'needle':
+      return `Needle ${requireNeedle(h.id).name}`
+    case 'thread':
+      return requireThread(h.id).name
+    case 'single':
+      return 'Single thread'
+    case 'fewer passes':
+      return 'No extra passes'
+    case 'larger hole':
+      return 'A bead with a larger hole, or another path'
   }
 }
 </script>
@@ -23,31 +31,93 @@ const helpWords = (h: Help) => {
 <template>
   <div class="hole" :class="check.verdict">
     <svg viewBox="-50 -50 100 100" width="66" height="66" aria-hidden="true">
-      <circle r="46" class="glass" /><circle :r="34" class="opening" />
-      <circle v-for="k in check.passes - 1" :key="k" :r="34 * requireThread(supply.thread).diameterMm / check.holeMm" :cx="20 * Math.cos(k * 2.1)" :cy="20 * Math.sin(k * 2.1)" class="thread" />
-      <ellipse :rx="34 * requireNeedle(supply.needle).eyeMm / check.holeMm" :ry="12 * requireNeedle(supply.needle).eyeMm / check.holeMm" class="needle" />
+      <circle r="46" class="glass" />
+      <circle :r="34" class="opening" />
+      <circle
+        v-for="k in check.passes - 1"
+        :key="k"
+        :r="(34 * requireThread(supply.thread).diameterMm) / check.holeMm"
+        :cx="20 * Math.cos(k * 2.1)"
+        :cy="20 * Math.sin(k * 2.1)"
+        class="thread"
+      />
+      <ellipse
+        :rx="(34 * requireNeedle(supply.needle).eyeMm) / check.holeMm"
+        :ry="(12 * requireNeedle(supply.needle).eyeMm) / check.holeMm"
+        class="needle"
+      />
     </svg>
     <div>
       <b>{{ VERDICT[check.verdict] }}<template v-if="check.where === 'ends'">, at the ends</template></b>
-      <p><b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes === 1 ? 'once' : `${check.passes} times` }}<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.</p>
+      <p>
+        <b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole
+        {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes === 1 ? 'once' : `${check.passes} times`
+        }}<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs
+        {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.
+      </p>
       <p v-if="check.helps.length" class="helps">
         Would help:
-        <template v-for="(h, k) in check.helps" :key="k"><span v-if="h.kind === 'larger hole'">{{ helpWords(h) }}; cull the beads with the smallest holes.</span><button v-else type="button" class="link" @click="emit('help', h)">{{ helpWords(h) }}<span class="quiet"> ({{ h.verdict }})</span></button></template>
+        <template v-for="(h, k) in check.helps" :key="k"
+          ><span v-if="h.kind === 'larger hole'">{{ helpWords(h) }}; cull the beads with the smallest holes.</span
+          ><button v-else type="button" class="link" @click="emit('help', h)">
+            {{ helpWords(h) }}<span class="quiet"> ({{ h.verdict }})</span>
+          </button></template
+        >
       </p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.hole { display: grid; grid-template-columns: 66px 1fr; gap: 14px; align-items: center; background: var(--verdigris-wash); color: var(--verdigris); padding: 12px 14px; border-radius: var(--round); font-size: 14.5px; }
-.hole b { font: 700 17px/1.2 var(--title); }
-.hole .letters { font: 700 14.5px/1.2 var(--text); }
-.tight, .no { background: var(--marigold-wash); color: var(--marigold); }
-.glass { fill: var(--mat); stroke: currentColor; stroke-width: 3; }
-.opening { fill: var(--paper); }
-.thread { fill: currentColor; opacity: 0.8; }
-.needle { fill: none; stroke: var(--ink); stroke-width: 3; }
-.helps { display: flex; gap: 4px 14px; flex-wrap: wrap; align-items: center; }
-.helps .link { min-height: 32px; }
-.helps .quiet { color: inherit; }
+.hole {
+  display: grid;
+  grid-template-columns: 66px 1fr;
+  gap: 14px;
+  align-items: center;
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  padding: 12px 14px;
+  border-radius: var(--round);
+  font-size: 14.5px;
+}
+.hole b {
+  font: 700 17px/1.2 var(--title);
+}
+.hole .letters {
+  font: 700 14.5px/1.2 var(--text);
+}
+.tight,
+.no {
+  background: var(--marigold-wash);
+  color: var(--marigold);
+}
+.glass {
+  fill: var(--mat);
+  stroke: currentColor;
+  stroke-width: 3;
+}
+.opening {
+  fill: var(--paper);
+}
+.thread {
+  fill: currentColor;
+  opacity: 0.8;
+}
+.needle {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+.helps {
+  display: flex;
+  gap: 4px 14px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.helps .link {
+  min-height: 32px;
+}
+.helps .quiet {
+  color: inherit;
+}
 </style>

@@ -6,14 +6,28 @@ import { VTextField } from 'vuetify/components/VTextField'
 import { useAccount } from '../stores/account'
 import LengthField from './LengthField.vue'
 
-const settings = { unit: 'mm', theme: 'day', hand: 'right', school: 'A', paper: 'A4', currency: 'EUR', supplier: 'well', letters: 'on' } as const
+const settings = {
+  unit: 'mm',
+  theme: 'day',
+  hand: 'right',
+  school: 'A',
+  paper: 'A4',
+  currency: 'EUR',
+  supplier: 'well',
+  letters: 'on',
+} as const
 
-function field(modelValue: number, props: { least?: number, most?: number } = {}) {
-  return mount(LengthField, { props: { modelValue, label: 'Wrist', ...props }, global: { plugins: [createVuetify()], components: { VTextField } } })
+function field(modelValue: number, props: { least?: number; most?: number } = {}) {
+  return mount(LengthField, {
+    props: { modelValue, label: 'Wrist', ...props },
+    global: { plugins: [createVuetify()], components: { VTextField } },
+  })
 }
 
 describe('a length field', () => {
-  beforeEach(() => { setActivePinia(createPinia()) })
+  beforeEach(() => {
+    setActivePinia(createPinia())
+  })
 
   it('shows millimetres, and gives millimetres for what is typed', async () => {
     const wrapper = field(170)

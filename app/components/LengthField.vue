@@ -4,16 +4,31 @@ import { computed, ref, watch } from 'vue'
 import type { Bounds } from '#core/units/number'
 import { useLengths } from '../composables/lengths'
 
-/** A length as people type it; gives and takes millimetres. What cannot be read stays in the field, with a sentence. */
-const props = defineProps<{ modelValue: number, label: string, least?: number, most?: number, bounds?: Bounds, hint?: string, decimals?: number }>()
+/**
+ * A length as people type it; gives and takes millimetres. What cannot be read stays in the field, with a sentence.
+ */
+const props = defineProps<{
+  modelValue: number
+  label: string
+  least?: number
+  most?: number
+  bounds?: Bounds
+  hint?: string
+  decimals?: number
+}>()
 const emit = defineEmits<{ 'update:modelValue': [mm: number] }>()
 const { unit, length } = useLengths()
 
-const shown = (mm: number) => (unit.value === 'in' ? `${inchFraction(mm)} in` : `${showNumber(mm, Number.isInteger(mm) ? 0 : props.decimals ?? 1)} mm`)
+const shown = (mm: number) =>
+  unit.value === 'in'
+    ? `${inchFraction(mm)} in`
+    : `${showNumber(mm, Number.isInteger(mm) ? 0 : (props.decimals ?? 1))} mm`
 const text = ref(shown(props.modelValue))
 const typing = ref(false)
 
-watch([() => props.modelValue, unit], () => { if (!typing.value) text.value = shown(props.modelValue) })
+watch([() => props.modelValue, unit], () => {
+  if (!typing.value) text.value = shown(props.modelValue)
+})
 
 const read = computed(() => tryParseLength(text.value, unit.value))
 const problem = computed(() => {
@@ -41,7 +56,15 @@ function left() {
 
 <template>
   <VTextField
-    :model-value="text" :label="label" :hint="hint" :persistent-hint="Boolean(hint)" :error-messages="problem ? [problem] : []" :aria-invalid="problem ? 'true' : undefined" inputmode="text" autocomplete="off"
-    @update:model-value="typed" @blur="left"
+    :model-value="text"
+    :label="label"
+    :hint="hint"
+    :persistent-hint="Boolean(hint)"
+    :error-messages="problem ? [problem] : []"
+    :aria-invalid="problem ? 'true' : undefined"
+    inputmode="text"
+    autocomplete="off"
+    @update:model-value="typed"
+    @blur="left"
   />
 </template>

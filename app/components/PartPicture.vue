@@ -11,7 +11,7 @@ import { matGround } from '../mat/ground'
 import { useDayOrEvening } from '../composables/theme'
 
 /** A part lying on the mat, its beginning in sight; `close`: so near that it fills the frame. */
-const props = defineProps<{ part: Part, tray: readonly TrayBead[], close?: boolean }>()
+const props = defineProps<{ part: Part; tray: readonly TrayBead[]; close?: boolean }>()
 const frame = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(frame)
@@ -25,11 +25,26 @@ watchEffect(() => {
   target.height = Math.round(height.value * dpr)
   const one = sizeOnScreen(props.part, { lie: 'level', scale: 1 })
   const lattice = latticeOf(props.part)
-  const scale = props.close ? 12 * dpr / Math.min(lattice.beadX, lattice.beadY) : Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
+  const scale = props.close
+    ? (12 * dpr) / Math.min(lattice.beadX, lattice.beadY)
+    : Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
   const surface = { width: target.width, height: target.height, pixels: new Int32Array(target.width * target.height) }
-  const view = { lie: 'level' as const, scale, x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr), y: Math.round((target.height - one.height * scale) / 2) }
-  paint(surface, { x: 0, y: 0, width: target.width, height: target.height }, props.part, view, makeSprites(props.tray, scale, 'level', { ground: matGround(theme.value), glyphs: false, nap: 4 }))
-  target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
+  const view = {
+    lie: 'level' as const,
+    scale,
+    x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr),
+    y: Math.round((target.height - one.height * scale) / 2),
+  }
+  paint(
+    surface,
+    { x: 0, y: 0, width: target.width, height: target.height },
+    props.part,
+    view,
+    makeSprites(props.tray, scale, 'level', { ground: matGround(theme.value), glyphs: false, nap: 4 }),
+  )
+  target
+    .getContext('2d')!
+    .putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
 })
 </script>
 
@@ -38,6 +53,14 @@ watchEffect(() => {
 </template>
 
 <style scoped>
-.picture { background: var(--mat); border-radius: var(--round); overflow: hidden; }
-canvas { width: 100%; height: 100%; display: block; }
+.picture {
+  background: var(--mat);
+  border-radius: var(--round);
+  overflow: hidden;
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  display: block;
+}
 </style>

@@ -4,26 +4,37 @@ import { readinessOf } from '#core/proof/readiness'
 import { techniqueOf, type Piece } from '#core/piece/piece'
 
 /** The way through a piece: a thread with a bead for each stage. */
-const props = defineProps<{ piece: Piece, id: string }>()
+const props = defineProps<{ piece: Piece; id: string }>()
 const route = useRoute()
 const readiness = computed(() => readinessOf(props.piece))
-const stages = computed(() => [
-  { to: 'fit', name: 'Fit', wants: readiness.value.fit },
-  { to: 'mat', name: 'Mat', wants: readiness.value.mat },
-  ...props.piece.parts.some(p => techniqueOf(p).braid) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : [],
-  { to: 'tally', name: 'Tally', wants: readiness.value.tally },
-  { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
-  { to: 'print', name: 'Print', wants: 0 },
-].map(s => ({ ...s, here: route.path.endsWith(`/${s.to}`) })))
+const stages = computed(() =>
+  [
+    { to: 'fit', name: 'Fit', wants: readiness.value.fit },
+    { to: 'mat', name: 'Mat', wants: readiness.value.mat },
+    ...(props.piece.parts.some((p) => techniqueOf(p).braid) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : []),
+    { to: 'tally', name: 'Tally', wants: readiness.value.tally },
+    { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
+    { to: 'print', name: 'Print', wants: 0 },
+  ].map((s) => ({ ...s, here: route.path.endsWith(`/${s.to}`) })),
+)
 </script>
 
 <template>
   <nav class="thread" aria-label="Stages of the piece">
     <ol>
       <li v-for="stage in stages" :key="stage.to">
-        <NuxtLink :to="`/piece/${id}/${stage.to}`" :class="{ here: stage.here }" :aria-current="stage.here ? 'page' : undefined">
+        <NuxtLink
+          :to="`/piece/${id}/${stage.to}`"
+          :class="{ here: stage.here }"
+          :aria-current="stage.here ? 'page' : undefined"
+        >
           <span class="bead" :class="stage.here ? 'now' : stage.wants ? 'wants' : 'good'" aria-hidden="true" />
-          <span class="name">{{ stage.name }}<span v-if="stage.wants" class="wants-count">{{ stage.wants }}<span class="hidden"> to look at</span></span></span>
+          <span class="name"
+            >{{ stage.name
+            }}<span v-if="stage.wants" class="wants-count"
+              >{{ stage.wants }}<span class="hidden"> to look at</span></span
+            ></span
+          >
         </NuxtLink>
       </li>
     </ol>
@@ -31,21 +42,89 @@ const stages = computed(() => [
 </template>
 
 <style scoped>
-ol { list-style: none; margin: 0; padding: 0; display: flex; position: relative; }
-ol::before { content: ''; position: absolute; inset: 16px 0 auto; border-top: 1.5px solid var(--edge); opacity: 0.65; }
-li { flex: 1; min-width: 84px; }
-a { display: grid; justify-items: center; gap: 5px; padding: 4px 4px 2px; color: var(--soft); text-decoration: none; font-size: 14.5px; border-radius: 10px; position: relative; }
-a:hover .name { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; }
-.here { color: var(--ink); font-weight: 700; }
-.bead { width: 17px; height: 24px; border-radius: 6px; background: linear-gradient(100deg, rgb(255 255 255 / 38%), transparent 46%, rgb(0 0 0 / 22%)), var(--bead); box-shadow: 0 0 0 1px rgb(0 0 0 / 20%); }
-.good { --bead: #2c857c; }
-.wants { --bead: #d39a2c; }
-.now { --bead: #a93c49; box-shadow: 0 0 0 3px var(--ground), 0 0 0 5px var(--madder); }
-.wants-count { margin-left: 5px; color: var(--marigold); font-weight: 700; }
-@media (width <= 720px) {
-  .thread { position: fixed; inset: auto 0 0; z-index: 20; background: var(--paper); padding: 4px 6px calc(4px + env(safe-area-inset-bottom)); border-top: 1px solid var(--line); }
-  li { min-width: 0; }
-  .now { box-shadow: 0 0 0 3px var(--paper), 0 0 0 5px var(--madder); }
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  position: relative;
 }
-@media print { .thread { display: none; } }
+ol::before {
+  content: '';
+  position: absolute;
+  inset: 16px 0 auto;
+  border-top: 1.5px solid var(--edge);
+  opacity: 0.65;
+}
+li {
+  flex: 1;
+  min-width: 84px;
+}
+a {
+  display: grid;
+  justify-items: center;
+  gap: 5px;
+  padding: 4px 4px 2px;
+  color: var(--soft);
+  text-decoration: none;
+  font-size: 14.5px;
+  border-radius: 10px;
+  position: relative;
+}
+a:hover .name {
+  color: var(--ink);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.here {
+  color: var(--ink);
+  font-weight: 700;
+}
+.bead {
+  width: 17px;
+  height: 24px;
+  border-radius: 6px;
+  background: linear-gradient(100deg, rgb(255 255 255 / 38%), transparent 46%, rgb(0 0 0 / 22%)), var(--bead);
+  box-shadow: 0 0 0 1px rgb(0 0 0 / 20%);
+}
+.good {
+  --bead: #2c857c;
+}
+.wants {
+  --bead: #d39a2c;
+}
+.now {
+  --bead: #a93c49;
+  box-shadow:
+    0 0 0 3px var(--ground),
+    0 0 0 5px var(--madder);
+}
+.wants-count {
+  margin-left: 5px;
+  color: var(--marigold);
+  font-weight: 700;
+}
+@media (width <= 720px) {
+  .thread {
+    position: fixed;
+    inset: auto 0 0;
+    z-index: 20;
+    background: var(--paper);
+    padding: 4px 6px calc(4px + env(safe-area-inset-bottom));
+    border-top: 1px solid var(--line);
+  }
+  li {
+    min-width: 0;
+  }
+  .now {
+    box-shadow:
+      0 0 0 3px var(--paper),
+      0 0 0 5px var(--madder);
+  }
+}
+@media print {
+  .thread {
+    display: none;
+  }
+}
 </style>

@@ -18,21 +18,44 @@ async function takeOff(item: ShelfItem): Promise<void> {
 async function putBack() {
   const value = gone.value
   if (!value) return
-  await saying(async () => {
-    await shelf.keep([value])
-    gone.value = null
-  }, (text) => { says.value = text })
+  await saying(
+    async () => {
+      await shelf.keep([value])
+      gone.value = null
+    },
+    (text) => {
+      says.value = text
+    },
+  )
 }
 defineExpose({ takeOff })
 </script>
 
 <template>
-  <VSnackbar :model-value="gone !== null" :timeout="12000" @update:model-value="v => { if (!v) gone = null }">
-    {{ says || `${gone ? nameOf(gone) : ''} was taken out.` }} <template #actions><button type="button" class="undo" @click="putBack">Put it back</button></template>
+  <VSnackbar
+    :model-value="gone !== null"
+    :timeout="12000"
+    @update:model-value="
+      (v) => {
+        if (!v) gone = null
+      }
+    "
+  >
+    {{ says || `${gone ? nameOf(gone) : ''} was taken out.` }}
+    <template #actions><button type="button" class="undo" @click="putBack">Put it back</button></template>
   </VSnackbar>
 </template>
 
 <style scoped>
-.undo { all: unset; cursor: pointer; font-weight: 700; text-decoration: underline; padding: 12px; }
-.undo:focus-visible { outline: 2px solid currentColor; border-radius: 6px; }
+.undo {
+  all: unset;
+  cursor: pointer;
+  font-weight: 700;
+  text-decoration: underline;
+  padding: 12px;
+}
+.undo:focus-visible {
+  outline: 2px solid currentColor;
+  border-radius: 6px;
+}
 </style>

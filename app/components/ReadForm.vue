@@ -2,8 +2,8 @@
 import { nextTick, ref } from 'vue'
 
 /**
- * A form whose button works only while every field of it can be read: otherwise the first that cannot is shown, with its sentence. `calm`: Enter in a
- * field does not press the button.
+ * A form whose button works only while every field of it can be read: otherwise the first that cannot is shown, with
+ * its sentence. `calm`: Enter in a field does not press the button.
  */
 const props = defineProps<{ calm?: boolean }>()
 const emit = defineEmits<{ done: [] }>()

@@ -5,7 +5,7 @@ import { isCordWork } from '#core/tally/cords'
 import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
-const props = defineProps<{ words: RowWords, piece: Piece, large?: boolean }>()
+const props = defineProps<{ words: RowWords; piece: Piece; large?: boolean }>()
 /** Rounds of a plain braid have crossings of cords, no beads. */
 const crossings = computed(() => props.piece.parts.every(isCordWork))
 const tray = computed(() => trayByNumber(props.piece.tray))
@@ -14,13 +14,24 @@ const tray = computed(() => trayByNumber(props.piece.tray))
 <template>
   <div class="words" :class="{ large }">
     <div class="which">
-      <strong>{{ rowTitle(words) }} <span class="way">{{ words.direction }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span></strong>
+      <strong
+        >{{ rowTitle(words) }}
+        <span class="way"
+          >{{ words.direction
+          }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span
+        ></strong
+      >
       <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : 'beads' }}</span>
     </div>
     <ol>
       <li v-for="(run, k) in words.runs" :key="k">
         <span class="run">{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</span>
-        <span v-if="run.number !== 0" class="swatch" :style="{ '--bead': tray.get(run.number)?.colour }" aria-hidden="true" /><span v-else class="hidden">empty</span>
+        <span
+          v-if="run.number !== 0"
+          class="swatch"
+          :style="{ '--bead': tray.get(run.number)?.colour }"
+          aria-hidden="true"
+        /><span v-else class="hidden">empty</span>
       </li>
       <li v-for="text in asides(words)" :key="text" class="aside">{{ text }}</li>
     </ol>
@@ -28,12 +39,43 @@ const tray = computed(() => trayByNumber(props.piece.tray))
 </template>
 
 <style scoped>
-.words { display: flex; gap: 18px; align-items: center; min-width: 0; }
-.which { display: grid; flex: none; min-width: 84px; }
-.which strong { font: 650 17px/1.2 var(--title); white-space: nowrap; }
-ol { list-style: none; display: flex; gap: 4px 14px; margin: 0; padding: 0; flex-wrap: wrap; }
-li { display: inline-flex; align-items: center; gap: 5px; }
-.run { font: 650 17px/1.3 var(--title); }
-li.aside { color: var(--verdigris); font-weight: 700; font-size: 14.5px; }
-.large .run { font-size: 20px; }
+.words {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  min-width: 0;
+}
+.which {
+  display: grid;
+  flex: none;
+  min-width: 84px;
+}
+.which strong {
+  font: 650 17px/1.2 var(--title);
+  white-space: nowrap;
+}
+ol {
+  list-style: none;
+  display: flex;
+  gap: 4px 14px;
+  margin: 0;
+  padding: 0;
+  flex-wrap: wrap;
+}
+li {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+.run {
+  font: 650 17px/1.3 var(--title);
+}
+li.aside {
+  color: var(--verdigris);
+  font-weight: 700;
+  font-size: 14.5px;
+}
+.large .run {
+  font-size: 20px;
+}
 </style>

@@ -4,7 +4,19 @@ import { beginPiece } from '#core/piece/begin'
 import PartPicture from './PartPicture.vue'
 
 /** A band on the mat, drawn by the renderer of the work itself: the picture of the way in. */
-const piece = beginPiece({ kind: 'bracelet', name: 'Welcome', wearer: '', bodyMm: 330, easeMm: 13, closure: usualClosure('toggle'), widthMm: 32, technique: 'peyote', spec: 'cylinder-11', motif: 'diamonds', start: 'left' })
+const piece = beginPiece({
+  kind: 'bracelet',
+  name: 'Welcome',
+  wearer: '',
+  bodyMm: 330,
+  easeMm: 13,
+  closure: usualClosure('toggle'),
+  widthMm: 32,
+  technique: 'peyote',
+  spec: 'cylinder-11',
+  motif: 'diamonds',
+  start: 'left',
+})
 </script>
 
 <template>
@@ -12,5 +24,8 @@ const piece = beginPiece({ kind: 'bracelet', name: 'Welcome', wearer: '', bodyMm
 </template>
 
 <style scoped>
-.welcome { width: 100%; height: 100%; }
+.welcome {
+  width: 100%;
+  height: 100%;
+}
 </style>

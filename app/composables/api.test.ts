@@ -3,17 +3,27 @@ import { ACCOUNT_HEADER, DOCUMENT_HEADER, DOCUMENT_VERSION, savedAnswer } from '
 import { api, ApiError, backOff, reach } from './api'
 
 const answer = (body: string, { status = 200, version = DOCUMENT_VERSION as string | null } = {}) =>
-  new Response(body, { status, headers: { 'content-type': 'application/json', ...(version === null ? {} : { [DOCUMENT_HEADER]: version }) } })
+  new Response(body, {
+    status,
+    headers: { 'content-type': 'application/json', ...(version === null ? {} : { [DOCUMENT_HEADER]: version }) },
+  })
 
 const failing = async (): Promise<ApiError> => {
-  const error: unknown = await api(savedAnswer, 'piece/x/step', { method: 'POST', body: {}, within: 60 }).then(() => null, (e: unknown) => e)
+  const error: unknown = await api(savedAnswer, 'piece/x/step', { method: 'POST', body: {}, within: 60 }).then(
+    () => null,
+    (e: unknown) => e,
+  )
   if (!(error instanceof ApiError)) throw new Error('it was believed')
   return error
 }
 
 beforeEach(() => Object.assign(reach, { away: false, renewed: false, signedOut: '', account: null }))
-afterEach(() => { vi.unstubAllGlobals() })
-const serve = (make: (url: string, init: RequestInit) => Promise<Response>) => { vi.stubGlobal('fetch', vi.fn(make)) }
+afterEach(() => {
+  vi.unstubAllGlobals()
+})
+const serve = (make: (url: string, init: RequestInit) => Promise<Response>) => {
+  vi.stubGlobal('fetch', vi.fn(make))
+}
 
 describe('an answer', () => {
   it.each([
@@ -36,7 +46,14 @@ describe('an answer', () => {
     expect(reach.away).toBe(false)
   })
   it('that does not come in time is none', async () => {
-    serve((_, init) => new Promise((_done, fail) => init.signal!.addEventListener('abort', () => { fail(new Error('aborted')) })))
+    serve(
+      (_, init) =>
+        new Promise((_done, fail) =>
+          init.signal!.addEventListener('abort', () => {
+            fail(new Error('aborted'))
+          }),
+        ),
+    )
     const error = await failing()
     expect([error.status, error.code]).toEqual([0, 'unreachable'])
   })
@@ -46,14 +63,19 @@ describe('an answer', () => {
     expect([reach.renewed, reach.away]).toEqual([true, false])
   })
   it('that the session has ended is said, and what is refused for good is not passing', async () => {
-    serve(() => Promise.resolve(answer('{"error":{"code":"signed-out","says":"You are not signed in."}}', { status: 401 })))
+    serve(() =>
+      Promise.resolve(answer('{"error":{"code":"signed-out","says":"You are not signed in."}}', { status: 401 })),
+    )
     expect((await failing()).isPassing).toBe(false)
     expect(reach.signedOut).toBe('You are not signed in.')
   })
   it('is asked for in the name of the account, by this version', async () => {
     reach.account = 'someone'
     let headers: Record<string, string> = {}
-    serve((_, init) => { headers = init.headers as Record<string, string>; return Promise.resolve(answer('{"revision":0}')) })
+    serve((_, init) => {
+      headers = init.headers as Record<string, string>
+      return Promise.resolve(answer('{"revision":0}'))
+    })
     await api(savedAnswer, 'piece/x/step', { method: 'POST', body: {} })
     expect([headers[ACCOUNT_HEADER], headers[DOCUMENT_HEADER]]).toEqual(['someone', DOCUMENT_VERSION])
   })
@@ -64,7 +86,10 @@ describe('waits between tries', () => {
     for (let failures = 0; failures < 12; failures++) {
       const whole = Math.min(30_000, 500 * 2 ** failures)
       const waits = Array.from({ length: 50 }, () => backOff(failures))
-      for (const wait of waits) { expect(wait).toBeGreaterThanOrEqual(whole / 2); expect(wait).toBeLessThanOrEqual(whole) }
+      for (const wait of waits) {
+        expect(wait).toBeGreaterThanOrEqual(whole / 2)
+        expect(wait).toBeLessThanOrEqual(whole)
+      }
       expect(new Set(waits).size).toBeGreaterThan(40)
     }
   })

@@ -3,18 +3,30 @@ import type { z } from 'zod'
 import { ACCOUNT_HEADER, anyAnswer, DOCUMENT_HEADER, DOCUMENT_VERSION, errorAnswer } from '#core/contract/answers'
 import type { Problem } from '#core/problem'
 
-/** What the server answered when it could not do what was asked; status 0 when it could not be reached, or what answered was not Weben. */
+/**
+ * What the server answered when it could not do what was asked; status 0 when it could not be reached, or what
+ * answered was not Weben.
+ */
 export class ApiError extends Error {
-  constructor(readonly status: number, readonly code: string, readonly says: string, readonly problems: readonly Problem[] = [], readonly data: unknown = undefined) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly says: string,
+    readonly problems: readonly Problem[] = [],
+    readonly data: unknown = undefined,
+  ) {
     super(says)
   }
 
   /** Nothing was decided: the same may be asked again later. */
-  get isPassing(): boolean { return this.status === 0 || this.status >= 500 || this.status === 429 }
+  get isPassing(): boolean {
+    return this.status === 0 || this.status >= 500 || this.status === 429
+  }
 }
 
 const AWAY = 'Weben’s server cannot be reached. Nothing was changed there; try again when it is back.'
-const RENEWED = 'Weben was renewed since this page was opened. Reload the page; what you did here is kept in this browser.'
+const RENEWED =
+  'Weben was renewed since this page was opened. Reload the page; what you did here is kept in this browser.'
 
 /** How this page stands with the server, for whoever shows it. */
 export const reach = reactive({
@@ -28,12 +40,21 @@ export const reach = reactive({
   account: null as string | null,
 })
 
-export interface Ask { readonly method?: string, readonly body?: unknown, /** Longest wait for an answer, ms. */ readonly within?: number }
+export interface Ask {
+  readonly method?: string
+  readonly body?: unknown
+  /** Longest wait for an answer, ms. */ readonly within?: number
+}
 
-async function ask(path: string, { method = 'GET', body, within = 20_000 }: Ask): Promise<{ response: Response, value: unknown }> {
+async function ask(
+  path: string,
+  { method = 'GET', body, within = 20_000 }: Ask,
+): Promise<{ response: Response; value: unknown }> {
   try {
     const response = await fetch(`/api/${path}`, {
-      method, credentials: 'same-origin', signal: AbortSignal.timeout(within),
+      method,
+      credentials: 'same-origin',
+      signal: AbortSignal.timeout(within),
       headers: {
         [DOCUMENT_HEADER]: DOCUMENT_VERSION,
         ...(reach.account ? { [ACCOUNT_HEADER]: reach.account } : {}),
@@ -42,8 +63,7 @@ async function ask(path: string, { method = 'GET', body, within = 20_000 }: Ask)
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
     return { response, value: await response.json() }
-  }
-  catch {
+  } catch {
     throw new ApiError(0, 'unreachable', AWAY)
   }
 }
@@ -71,8 +91,7 @@ export async function api<S extends z.ZodType>(answer: S, path: string, how: Ask
     const value = await call(answer, path, how)
     reach.away = false
     return value
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ApiError) {
       reach.away = error.status === 0
       if (error.code === 'renewed') reach.renewed = true
@@ -82,23 +101,37 @@ export async function api<S extends z.ZodType>(answer: S, path: string, how: Ask
   }
 }
 
-/** A wait that doubles from half a second to half a minute, each time somewhere in its upper half, so that many browsers do not come back at once. */
+/**
+ * A wait that doubles from half a second to half a minute, each time somewhere in its upper half, so that many
+ * browsers do not come back at once.
+ */
 export const backOff = (failures: number): number => Math.min(30_000, 500 * 2 ** failures) * (0.5 + Math.random() / 2)
 
 let knocking = false
 
 /** While the server is away, knocks now and then until it answers; at once when the browser is online again. */
 export function watchReach(): void {
-  watch(() => reach.away, async (away) => {
-    if (!away || knocking) return
-    knocking = true
-    for (let failures = 0; reach.away; failures++) {
-      await new Promise<void>((done) => {
-        const timer = setTimeout(done, backOff(failures + 1))
-        window.addEventListener('online', () => { clearTimeout(timer); done() }, { once: true })
-      })
-      await api(anyAnswer, 'health', { within: 8000 }).catch(() => {})
-    }
-    knocking = false
-  }, { immediate: true })
+  watch(
+    () => reach.away,
+    async (away) => {
+      if (!away || knocking) return
+      knocking = true
+      for (let failures = 0; reach.away; failures++) {
+        await new Promise<void>((done) => {
+          const timer = setTimeout(done, backOff(failures + 1))
+          window.addEventListener(
+            'online',
+            () => {
+              clearTimeout(timer)
+              done()
+            },
+            { once: true },
+          )
+        })
+        await api(anyAnswer, 'health', { within: 8000 }).catch(() => {})
+      }
+      knocking = false
+    },
+    { immediate: true },
+  )
 }

@@ -3,9 +3,14 @@ import { openedAnswer, piecesAnswer } from '#core/contract/answers'
 import { api } from './api'
 
 /** A piece of the workshop with its document, as lists over several pieces need it. */
-export interface Opened { readonly id: string, readonly name: string, readonly piece: Piece }
+export interface Opened {
+  readonly id: string
+  readonly name: string
+  readonly piece: Piece
+}
 
-export const listOfPieces = async (): Promise<readonly { id: string, name: string }[]> => (await api(piecesAnswer, 'piece')).pieces
+export const listOfPieces = async (): Promise<readonly { id: string; name: string }[]> =>
+  (await api(piecesAnswer, 'piece')).pieces
 
 export async function openPiece(id: string): Promise<Opened> {
   const { piece } = await api(openedAnswer, `piece/${id}`)

@@ -9,4 +9,10 @@ export function saveFile(name: string, content: string | Uint8Array<ArrayBuffer>
 }
 
 /** A file name from a piece's name: letters, digits and dashes. */
-export const slug = (name: string): string => name.normalize('NFKD').replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').toLowerCase().slice(0, 60) || 'piece'
+export const slug = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase()
+    .slice(0, 60) || 'piece'

@@ -4,8 +4,7 @@ import { ApiError } from './api'
 export async function saying(work: () => Promise<unknown>, say: (text: string) => void): Promise<void> {
   try {
     await work()
-  }
-  catch (error) {
+  } catch (error) {
     say(error instanceof ApiError ? error.says : 'That did not work. Try again in a moment.')
   }
 }

@@ -4,7 +4,7 @@ import { onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
 const SPEED = 0.0006
 
 /** A view that turns by itself while `turning` is on; `turn` is its angle, radians. */
-export function useTurning(start: number): { readonly turn: Ref<number>, readonly turning: Ref<boolean> } {
+export function useTurning(start: number): { readonly turn: Ref<number>; readonly turning: Ref<boolean> } {
   const turn = ref(start)
   const turning = ref(false)
   let last = 0
@@ -14,7 +14,12 @@ export function useTurning(start: number): { readonly turn: Ref<number>, readonl
     last = now
     request = requestAnimationFrame(spin)
   }
-  onMounted(() => { request = requestAnimationFrame((now) => { last = now; spin(now) }) })
+  onMounted(() => {
+    request = requestAnimationFrame((now) => {
+      last = now
+      spin(now)
+    })
+  })
   onBeforeUnmount(() => cancelAnimationFrame(request))
   return { turn, turning }
 }

@@ -6,8 +6,9 @@ import type { Transaction } from '#core/piece/step'
 import { upgradeBody, upgradeStep } from '#core/piece/upgrade'
 
 /**
- * What this browser keeps of pieces, in IndexedDB, so that a closed tab loses nothing: what is not acknowledged, by account, piece and
- * tab; and the document as the server last gave it, by account and piece, to be seen while the server is away.
+ * What this browser keeps of pieces, in IndexedDB, so that a closed tab loses nothing: what is not acknowledged, by
+ * account, piece and tab; and the document as the server last gave it, by account and piece, to be seen while the
+ * server is away.
  */
 export interface Unsent {
   readonly revision: number
@@ -16,8 +17,14 @@ export interface Unsent {
   readonly transactions: readonly Transaction[]
 }
 
-interface KeptUnsent extends Unsent { readonly account: string, readonly piece: string, readonly tab: string }
-interface KeptDocument extends Point { readonly body: unknown }
+interface KeptUnsent extends Unsent {
+  readonly account: string
+  readonly piece: string
+  readonly tab: string
+}
+interface KeptDocument extends Point {
+  readonly body: unknown
+}
 
 const unsents = createStore('weben', 'unsent')
 const documents = createStore('weben-documents', 'document')
@@ -33,7 +40,10 @@ function tabName(): string {
 }
 
 /** One piece of one account. */
-export interface Owned { readonly account: string, readonly piece: string }
+export interface Owned {
+  readonly account: string
+  readonly piece: string
+}
 
 const keyOf = ({ account, piece }: Owned, tab = tabName()): string => `${account} ${piece} ${tab}`
 
@@ -52,25 +62,41 @@ export async function keepUnsent(owned: Owned, unsent: Unsent): Promise<void> {
   else await set(keyOf(owned), { ...unsent, ...owned, tab: tabName() } satisfies KeptUnsent, unsents)
 }
 
-export interface Found { readonly key: string, readonly owned: Owned, readonly unsent: Unsent }
+export interface Found {
+  readonly key: string
+  readonly owned: Owned
+  readonly unsent: Unsent
+}
 
 /** What was kept before accounts were told apart says only its piece; who may open that piece may take it up. */
-function readKept(key: string, value: Partial<KeptUnsent>, account: string): { owned: Owned, tab: string } | null {
-  if (value.account !== undefined) return value.account === account ? { owned: { account, piece: value.piece! }, tab: value.tab! } : null
+function readKept(key: string, value: Partial<KeptUnsent>, account: string): { owned: Owned; tab: string } | null {
+  if (value.account !== undefined)
+    return value.account === account ? { owned: { account, piece: value.piece! }, tab: value.tab! } : null
   const [piece, tab] = key.split(' ')
   return piece && tab ? { owned: { account, piece }, tab } : null
 }
 
-/** Unsent steps of this tab, and of tabs of this browser that are gone; of one piece or of all. Nothing is taken away until `letGo`. */
+/**
+ * Unsent steps of this tab, and of tabs of this browser that are gone; of one piece or of all. Nothing is taken away
+ * until `letGo`.
+ */
 export async function findUnsent(account: string, piece?: string): Promise<Found[]> {
   const own = tabName()
-  const locks = new Set((await navigator.locks?.query())?.held?.map(lock => lock.name) ?? [])
+  const locks = new Set((await navigator.locks?.query())?.held?.map((lock) => lock.name) ?? [])
   const found: Found[] = []
   for (const [key, value] of await entries<string, KeptUnsent>(unsents)) {
     const kept = readKept(key, value, account)
     if (!kept || (piece !== undefined && kept.owned.piece !== piece)) continue
     if (kept.tab !== own && locks.has(`weben-tab ${kept.tab}`)) continue
-    found.push({ key, owned: kept.owned, unsent: { revision: value.revision, head: value.head, transactions: value.transactions.map(t => ({ ...t, steps: t.steps.map(upgradeStep) })) } })
+    found.push({
+      key,
+      owned: kept.owned,
+      unsent: {
+        revision: value.revision,
+        head: value.head,
+        transactions: value.transactions.map((t) => ({ ...t, steps: t.steps.map(upgradeStep) })),
+      },
+    })
   }
   return found.sort((a, b) => a.unsent.revision - b.unsent.revision)
 }
@@ -86,17 +112,33 @@ export async function countUnsent(account: string): Promise<Map<string, number>>
 
 /** Lets go of what has been taken over under this tab's own name. */
 export async function letGo(owned: Owned, taken: readonly Found[]): Promise<void> {
-  await delMany(taken.map(t => t.key).filter(key => key !== keyOf(owned)), unsents)
+  await delMany(
+    taken.map((t) => t.key).filter((key) => key !== keyOf(owned)),
+    unsents,
+  )
 }
 
-/** Puts aside what could not be taken in, before this tab's own place is written anew; it is tried again at the next opening. */
+/**
+ * Puts aside what could not be taken in, before this tab's own place is written anew; it is tried again at the next
+ * opening.
+ */
 export async function putAside({ key, owned, unsent }: Found): Promise<void> {
-  if (key === keyOf(owned)) await set(`${key}-aside-${unsent.transactions[0]?.id}`, { ...unsent, ...owned, tab: tabName() } satisfies KeptUnsent, unsents)
+  if (key === keyOf(owned))
+    await set(
+      `${key}-aside-${unsent.transactions[0]?.id}`,
+      { ...unsent, ...owned, tab: tabName() } satisfies KeptUnsent,
+      unsents,
+    )
 }
 
-export interface Document extends Point { readonly piece: Piece }
+export interface Document extends Point {
+  readonly piece: Piece
+}
 
-export async function keepDocument({ account, piece }: Owned, { revision, head, piece: document }: Document): Promise<void> {
+export async function keepDocument(
+  { account, piece }: Owned,
+  { revision, head, piece: document }: Document,
+): Promise<void> {
   await set(`${account} ${piece}`, { revision, head, body: pieceToBody(document) } satisfies KeptDocument, documents)
 }
 
@@ -106,7 +148,9 @@ export async function keptStand({ account, piece }: Owned): Promise<Point | null
   return kept ? { revision: kept.revision, head: kept.head } : null
 }
 
-/** The document as this browser last had it from the server; null if it has none, or one that cannot be read any more. */
+/**
+ * The document as this browser last had it from the server; null if it has none, or one that cannot be read any more.
+ */
 export async function keptDocument({ account, piece }: Owned): Promise<Document | null> {
   const kept = await get<KeptDocument>(`${account} ${piece}`, documents)
   const read = kept && pieceFromBody(upgradeBody(kept.body))
@@ -121,13 +165,23 @@ export async function forgetShown(owned: Owned): Promise<void> {
 
 /** Forgets a piece: all that any tab of this browser keeps of it for the account. */
 export async function forgetPiece({ account, piece }: Owned): Promise<void> {
-  const keys = (await entries<string, KeptUnsent>(unsents)).filter(([, kept]) => kept.account === account && kept.piece === piece).map(([key]) => key)
+  const keys = (await entries<string, KeptUnsent>(unsents))
+    .filter(([, kept]) => kept.account === account && kept.piece === piece)
+    .map(([key]) => key)
   await delMany(keys, unsents)
   await del(`${account} ${piece}`, documents)
 }
 
 /** Forgets an account: everything this browser keeps for it. */
 export async function forgetAccount(account: string): Promise<void> {
-  await delMany((await entries<string, KeptUnsent>(unsents)).filter(([, kept]) => kept.account === account).map(([key]) => key), unsents)
-  await delMany((await entries<string, KeptDocument>(documents)).map(([key]) => key).filter(key => key.startsWith(`${account} `)), documents)
+  await delMany(
+    (await entries<string, KeptUnsent>(unsents)).filter(([, kept]) => kept.account === account).map(([key]) => key),
+    unsents,
+  )
+  await delMany(
+    (await entries<string, KeptDocument>(documents))
+      .map(([key]) => key)
+      .filter((key) => key.startsWith(`${account} `)),
+    documents,
+  )
 }

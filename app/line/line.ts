@@ -6,19 +6,39 @@ import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
 import { api, ApiError, backOff } from '../composables/api'
-import { findUnsent, forgetShown, keepDocument, keepUnsent, keptDocument, keptStand, letGo, putAside, type Document, type Found, type Owned, type Unsent } from './kept'
+import {
+  findUnsent,
+  forgetShown,
+  keepDocument,
+  keepUnsent,
+  keptDocument,
+  keptStand,
+  letGo,
+  putAside,
+  type Document,
+  type Found,
+  type Owned,
+  type Unsent,
+} from './kept'
 
 /**
- * saved: all acknowledged · saving: on the way · waiting: server away, kept here · signed-out: the session has ended · renewed: this page
- * is of another version. Where a person must choose: clash (the same place changed elsewhere) · refused (the server does not take it) ·
- * gone (put away or removed elsewhere) · astray (the server was put back to an earlier state).
+ * saved: all acknowledged · saving: on the way · waiting: server away, kept here · signed-out: the session has ended ·
+ * renewed: this page is of another version. Where a person must choose: clash (the same place changed elsewhere) ·
+ * refused (the server does not take it) · gone (put away or removed elsewhere) · astray (the server was put back to an
+ * earlier state).
  */
-export type SaveState = 'saved' | 'saving' | 'waiting' | 'signed-out' | 'renewed' | 'clash' | 'refused' | 'gone' | 'astray'
+export type SaveState =
+  'saved' | 'saving' | 'waiting' | 'signed-out' | 'renewed' | 'clash' | 'refused' | 'gone' | 'astray'
 
 /** Nothing more is sent until the person has chosen. */
-export const wantsChoice = (state: SaveState): boolean => state === 'clash' || state === 'refused' || state === 'gone' || state === 'astray'
+export const wantsChoice = (state: SaveState): boolean =>
+  state === 'clash' || state === 'refused' || state === 'gone' || state === 'astray'
 
-export interface Shown { readonly ahead: Ahead, readonly state: SaveState, readonly says: string }
+export interface Shown {
+  readonly ahead: Ahead
+  readonly state: SaveState
+  readonly says: string
+}
 
 const MOST_AT_ONCE = 100
 /** How many of a piece's last transactions can be taken back after it was opened. */
@@ -29,13 +49,25 @@ const PUT_BACK = 'The server no longer has the state that this browser had from 
 const SEND_WITHIN_MS = 60_000
 const AGAIN_AFTER_MS = 4000
 
-const transaction = (label: string, steps: readonly Step[]): Transaction => ({ id: crypto.getRandomValues(new Uint32Array(4)).join('-').slice(0, 40), label, steps: [...steps] })
+const transaction = (label: string, steps: readonly Step[]): Transaction => ({
+  id: crypto.getRandomValues(new Uint32Array(4)).join('-').slice(0, 40),
+  label,
+  steps: [...steps],
+})
 
-const standing = ({ revision, head, piece }: Document): Ahead => ({ revision, head, base: piece, pending: [], piece, history: EMPTY_HISTORY })
+const standing = ({ revision, head, piece }: Document): Ahead => ({
+  revision,
+  head,
+  base: piece,
+  pending: [],
+  piece,
+  history: EMPTY_HISTORY,
+})
 
 /**
- * One piece on its way to the server. Every edit is applied here at once, kept in the browser, and sent in order; nothing is let go before
- * the server has acknowledged it. Edits from elsewhere go under what is pending (core/piece/catch-up.ts).
+ * One piece on its way to the server. Every edit is applied here at once, kept in the browser, and sent in order;
+ * nothing is let go before the server has acknowledged it. Edits from elsewhere go under what is pending
+ * (core/piece/catch-up.ts).
  */
 export class Line {
   private sending: Promise<void> | null = null
@@ -48,29 +80,37 @@ export class Line {
   private written = -1
   private readonly channel: BroadcastChannel
 
-  private constructor(readonly owned: Owned, private ahead: Ahead, private state: SaveState, private says: string, private readonly tell: (shown: Shown) => void) {
+  private constructor(
+    readonly owned: Owned,
+    private ahead: Ahead,
+    private state: SaveState,
+    private says: string,
+    private readonly tell: (shown: Shown) => void,
+  ) {
     this.channel = new BroadcastChannel(`weben ${owned.piece}`)
-    this.channel.onmessage = () => { void this.look() }
+    this.channel.onmessage = () => {
+      void this.look()
+    }
   }
 
   /**
-   * Opens a piece as the server has it, with what this browser has not sent yet on top. If the server is away, what the browser holds is
-   * opened, and goes on from there when it is back. Fails, with everything still kept, if neither is there.
+   * Opens a piece as the server has it, with what this browser has not sent yet on top. If the server is away, what
+   * the browser holds is opened, and goes on from there when it is back. Fails, with everything still kept, if neither
+   * is there.
    */
   static async open(owned: Owned, tell: (shown: Shown) => void): Promise<Line> {
     const found = await findUnsent(owned.account, owned.piece)
     const opened = await openedOrKept(owned, found)
     let { ahead, state, says } = opened
     const taken: Found[] = [...opened.taken]
-    for (const each of found.filter(f => !taken.includes(f))) {
+    for (const each of found.filter((f) => !taken.includes(f))) {
       const resumed = state === 'saved' ? await resume(owned, ahead, each.unsent) : null
       if (resumed) {
-        ({ ahead } = resumed)
+        ;({ ahead } = resumed)
         state = resumed.state
         says = resumed.says
         taken.push(each)
-      }
-      else await putAside(each)
+      } else await putAside(each)
     }
     const line = new Line(owned, ahead, state, says, tell)
     await line.keep()
@@ -82,10 +122,12 @@ export class Line {
     return line
   }
 
-  get shown(): Shown { return { ahead: this.ahead, state: this.state, says: this.says } }
+  get shown(): Shown {
+    return { ahead: this.ahead, state: this.state, says: this.says }
+  }
 
   private show(now: Partial<Shown>): void {
-    ({ ahead: this.ahead, state: this.state, says: this.says } = { ...this.shown, ...now })
+    ;({ ahead: this.ahead, state: this.state, says: this.says } = { ...this.shown, ...now })
     if (!this.closed) this.tell(this.shown)
   }
 
@@ -103,7 +145,9 @@ export class Line {
 
   private writeDownSoon(): void {
     clearTimeout(this.quiet)
-    this.quiet = setTimeout(() => { void this.writeDown() }, QUIET_MS)
+    this.quiet = setTimeout(() => {
+      void this.writeDown()
+    }, QUIET_MS)
   }
 
   /** Stops here; what is pending stays kept. */
@@ -117,18 +161,22 @@ export class Line {
   /** One gesture. Returns a sentence if it cannot be done; then nothing has changed. */
   commit(label: string, steps: readonly Step[]): string | null {
     if (steps.length === 0) return null
-    return this.make(transaction(label, steps), made => recorded(this.ahead.history, made))
+    return this.make(transaction(label, steps), (made) => recorded(this.ahead.history, made))
   }
 
   back(way: 'undo' | 'redo'): string | null {
     const taken = takeBack(this.ahead.history, way)
-    return taken && this.make(transaction(takenBackLabel(way, taken.entry.label), taken.entry.steps), () => taken.history)
+    return (
+      taken && this.make(transaction(takenBackLabel(way, taken.entry.label), taken.entry.steps), () => taken.history)
+    )
   }
 
   private make(made: Transaction, history: (made: Transaction) => History): string | null {
     const next = applySteps(this.ahead.piece, made.steps)
     if (!next.ok) return next.problems[0]!.says
-    this.show({ ahead: { ...this.ahead, piece: next.value, pending: [...this.ahead.pending, made], history: history(made) } })
+    this.show({
+      ahead: { ...this.ahead, piece: next.value, pending: [...this.ahead.pending, made], history: history(made) },
+    })
     void this.keep()
     this.flushSoon()
     return null
@@ -143,7 +191,9 @@ export class Line {
 
   private flushSoon(): void {
     if (this.sending || this.closed || wantsChoice(this.state) || this.state === 'renewed') return
-    this.sending = this.flush().finally(() => { this.sending = null })
+    this.sending = this.flush().finally(() => {
+      this.sending = null
+    })
   }
 
   /** Resolves when there is nothing more to send, or nothing more can be done without a person. */
@@ -160,19 +210,27 @@ export class Line {
       if (this.state !== 'waiting') this.show({ state: 'saving' })
       try {
         this.triedAt = performance.now()
-        const answer = await api(savedAnswer, `piece/${this.owned.piece}/step`, { method: 'POST', body: { base: revision, on: head, transactions: sent }, within: SEND_WITHIN_MS })
+        const answer = await api(savedAnswer, `piece/${this.owned.piece}/step`, {
+          method: 'POST',
+          body: { base: revision, on: head, transactions: sent },
+          within: SEND_WITHIN_MS,
+        })
         // Another number than ours for what we sent is not an answer to it.
-        if (answer.revision !== revision + sent.length) throw new ApiError(0, 'not-ours', 'The server’s answer does not fit what was sent. What you do is kept in this browser and sent again.')
+        if (answer.revision !== revision + sent.length)
+          throw new ApiError(
+            0,
+            'not-ours',
+            'The server’s answer does not fit what was sent. What you do is kept in this browser and sent again.',
+          )
         if (this.closed) return
         this.failures = 0
         this.show({ ahead: valueOf(acknowledged(this.ahead, sent.length)), state: 'saving' })
         await this.keep()
         this.writeDownSoon()
         this.channel.postMessage(answer.revision)
-      }
-      catch (error) {
+      } catch (error) {
         if (!(error instanceof ApiError)) throw error
-        if (!await this.recover(error)) return
+        if (!(await this.recover(error))) return
       }
     }
     this.show({ state: 'saved', says: '' })
@@ -184,7 +242,7 @@ export class Line {
     if (error.code === 'stale') {
       const before = this.ahead.revision
       const missing = missingAnswer.safeParse(error.data)
-      if (missing.success && !await this.take(missing.data)) return false
+      if (missing.success && !(await this.take(missing.data))) return false
       if (this.ahead.revision > before) return true
     }
     const state = stateAfter(error)
@@ -201,7 +259,10 @@ export class Line {
     await new Promise<void>((done) => {
       const timer = setTimeout(done, error.status === 429 && asked > 0 ? asked : backOff(this.failures++))
       // A new edit alone is no reason to try sooner.
-      this.wake = () => { clearTimeout(timer); done() }
+      this.wake = () => {
+        clearTimeout(timer)
+        done()
+      }
     })
     this.wake = null
   }
@@ -223,11 +284,14 @@ export class Line {
     if (this.closed || this.sending || wantsChoice(this.state) || this.state === 'renewed') return
     const { revision, head } = this.ahead
     try {
-      const answer = await api(missingAnswer, `piece/${this.owned.piece}/step?after=${revision}&on=${encodeURIComponent(head)}`)
+      const answer = await api(
+        missingAnswer,
+        `piece/${this.owned.piece}/step?after=${revision}&on=${encodeURIComponent(head)}`,
+      )
       if (!this.closed && !this.sending && answer.missing.length > 0) await this.take(answer)
-      if ((this.state === 'waiting' || this.state === 'signed-out') && this.ahead.pending.length === 0) this.show({ state: 'saved', says: '' })
-    }
-    catch (error) {
+      if ((this.state === 'waiting' || this.state === 'signed-out') && this.ahead.pending.length === 0)
+        this.show({ state: 'saved', says: '' })
+    } catch (error) {
       if (!(error instanceof ApiError) || this.closed || this.sending) return
       const state = stateAfter(error)
       if (state !== 'waiting') this.show({ state, says: error.says })
@@ -244,7 +308,11 @@ export class Line {
     const ahead: Ahead = { ...standing(there), pending: steps.length > 0 ? [made] : [], piece: this.ahead.piece }
     this.written = -1
     this.failures = 0
-    this.show({ ahead: { ...ahead, history: steps.length > 0 ? recorded(EMPTY_HISTORY, made) : EMPTY_HISTORY }, state: 'saving', says: '' })
+    this.show({
+      ahead: { ...ahead, history: steps.length > 0 ? recorded(EMPTY_HISTORY, made) : EMPTY_HISTORY },
+      state: 'saving',
+      says: '',
+    })
     await this.keep()
     this.flushSoon()
     await this.settled()
@@ -268,19 +336,27 @@ function stateAfter(error: ApiError): SaveState {
   return 'refused'
 }
 
-interface Begun { readonly ahead: Ahead, readonly state: SaveState, readonly says: string, readonly history: History, readonly taken: readonly Found[] }
+interface Begun {
+  readonly ahead: Ahead
+  readonly state: SaveState
+  readonly says: string
+  readonly history: History
+  readonly taken: readonly Found[]
+}
 
 async function openedOrKept(owned: Owned, found: readonly Found[]): Promise<Begun> {
   // Read before the server is asked: another tab may write down a later state meanwhile.
   const stand = await keptStand(owned)
   try {
-    const [opened, { missing }] = await Promise.all([api(openedAnswer, `piece/${owned.piece}`), api(missingAnswer, `piece/${owned.piece}/step?last=${UNDO_AFTER_OPENING}`)])
-    const made = missing.filter(m => m.number <= opened.revision)
-    const held = stand && await isPutBack(owned, stand, opened, made) ? await heldHere(owned, found) : null
+    const [opened, { missing }] = await Promise.all([
+      api(openedAnswer, `piece/${owned.piece}`),
+      api(missingAnswer, `piece/${owned.piece}/step?last=${UNDO_AFTER_OPENING}`),
+    ])
+    const made = missing.filter((m) => m.number <= opened.revision)
+    const held = stand && (await isPutBack(owned, stand, opened, made)) ? await heldHere(owned, found) : null
     if (held) return { ...held, state: 'astray', says: PUT_BACK, history: EMPTY_HISTORY }
     return { ahead: standing(opened), state: 'saved', says: '', history: historyOf(made), taken: [] }
-  }
-  catch (error) {
+  } catch (error) {
     if (!(error instanceof ApiError)) throw error
     const kept = error.status === 401 ? null : await heldHere(owned, found)
     const state = stateAfter(error)
@@ -296,8 +372,7 @@ async function isPutBack(owned: Owned, kept: Point, now: Point, made: Missing['m
   try {
     await api(missingAnswer, `piece/${owned.piece}/step?after=${kept.revision}&on=${encodeURIComponent(kept.head)}`)
     return false
-  }
-  catch (error) {
+  } catch (error) {
     if (error instanceof ApiError && error.code === 'astray') return true
     throw error
   }
@@ -316,17 +391,27 @@ async function heldHere(owned: Owned, found: readonly Found[]): Promise<Pick<Beg
 }
 
 function ontop(document: Document, { transactions }: Unsent): Ahead | null {
-  const made = applySteps(document.piece, transactions.flatMap(t => t.steps))
+  const made = applySteps(
+    document.piece,
+    transactions.flatMap((t) => t.steps),
+  )
   return made.ok ? { ...standing(document), pending: transactions, piece: made.value } : null
 }
 
 /**
- * Unsent steps of an earlier visit on top of what the server has, and of those taken in before. Null if they cannot be taken in
- * now; a server that cannot be reached fails the opening, and everything stays where it is kept.
+ * Unsent steps of an earlier visit on top of what the server has, and of those taken in before. Null if they cannot be
+ * taken in now; a server that cannot be reached fails the opening, and everything stays where it is kept.
  */
-async function resume(owned: Owned, now: Ahead, unsent: Unsent): Promise<{ ahead: Ahead, state: SaveState, says: string } | null> {
+async function resume(
+  owned: Owned,
+  now: Ahead,
+  unsent: Unsent,
+): Promise<{ ahead: Ahead; state: SaveState; says: string } | null> {
   const alone = now.pending.length === 0
-  const old = unsent.revision === now.revision && (unsent.head ?? now.head) === now.head ? { revision: now.revision, head: now.head, piece: now.base } : await stoodOn(owned, now, unsent)
+  const old =
+    unsent.revision === now.revision && (unsent.head ?? now.head) === now.head
+      ? { revision: now.revision, head: now.head, piece: now.base }
+      : await stoodOn(owned, now, unsent)
   if (old === 'astray') {
     const document = await keptDocument(owned)
     const held = document?.revision === unsent.revision ? ontop(document, unsent) : null
@@ -335,8 +420,14 @@ async function resume(owned: Owned, now: Ahead, unsent: Unsent): Promise<{ ahead
   let mine = ontop(old, unsent)
   if (!mine) return null
   while (mine.revision < now.revision) {
-    const { missing } = await api(missingAnswer, `piece/${owned.piece}/step?after=${mine.revision}&on=${encodeURIComponent(mine.head)}`)
-    const caught = catchUp(mine, missing.filter(m => m.number <= now.revision))
+    const { missing } = await api(
+      missingAnswer,
+      `piece/${owned.piece}/step?after=${mine.revision}&on=${encodeURIComponent(mine.head)}`,
+    )
+    const caught = catchUp(
+      mine,
+      missing.filter((m) => m.number <= now.revision),
+    )
     if (!caught.ok || missing.length === 0) {
       // Nothing else waits yet: the person may choose at once. Otherwise these are put aside until the rest is sent.
       return caught.ok || !alone ? null : { ahead: mine, state: 'clash', says: caught.problems[0]!.says }

@@ -2,7 +2,16 @@
 import { useElementSize, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { layingSteps } from '#core/piece/edit'
-import { columnsOf, countedRows, isInside, numberAt, rowsOf, trayByNumber, type Part, type Piece } from '#core/piece/piece'
+import {
+  columnsOf,
+  countedRows,
+  isInside,
+  numberAt,
+  rowsOf,
+  trayByNumber,
+  type Part,
+  type Piece,
+} from '#core/piece/piece'
 import { GLYPH_PX } from '#core/picture/sprite'
 import { arrowNote, axesOf, flipOf, type Flip, type View } from '#core/picture/view'
 import { asSeen } from '#core/colour/vision'
@@ -23,7 +32,7 @@ import { useScreen } from '../composables/screen'
 import { moved, placeAt, showing, viewOfAll, viewToBegin, centred, zoomed } from './view'
 
 /** The bead grid itself: draws the part, follows pointer, touch and keys, and hands finished gestures up. */
-const props = defineProps<{ piece: Piece, part: Part }>()
+const props = defineProps<{ piece: Piece; part: Part }>()
 const emit = defineEmits<{ outcome: [outcome: Outcome] }>()
 
 const mat = useMat()
@@ -47,12 +56,30 @@ const shown = computed<Part>(() => {
   if (mat.ghost && !gesture.value) return props.part.chart ? { ...mat.ghost, chart: props.part.chart } : mat.ghost
   if (!gesture.value || gesture.value.laying.size === 0) return props.part
   const next = applySteps(props.piece, layingSteps(props.part, gesture.value.laying))
-  return next.ok ? { ...next.value.parts.find(p => p.id === props.part.id)!, ...(props.part.chart ? { chart: props.part.chart } : {}) } : props.part
+  return next.ok
+    ? {
+        ...next.value.parts.find((p) => p.id === props.part.id)!,
+        ...(props.part.chart ? { chart: props.part.chart } : {}),
+      }
+    : props.part
 })
 
-const ground = computed(() => ({ part: props.part, number: mat.number, clip: mat.clip, selection: mat.selection, symmetry: mat.symmetry }))
+const ground = computed(() => ({
+  part: props.part,
+  number: mat.number,
+  clip: mat.clip,
+  selection: mat.selection,
+  symmetry: mat.symmetry,
+}))
 /** The tray as it is looked at: in colours as some eyes see them, or as paper for a chart in black and white. */
-const tray = computed(() => (mat.ghostTray ?? props.piece.tray).map(b => ({ ...b, ...(mat.look === 'chart' ? { colour: '#fbf9f4', finish: 'matte' as const } : { colour: asSeen(b.colour, mat.vision) }) })))
+const tray = computed(() =>
+  (mat.ghostTray ?? props.piece.tray).map((b) => ({
+    ...b,
+    ...(mat.look === 'chart'
+      ? { colour: '#fbf9f4', finish: 'matte' as const }
+      : { colour: asSeen(b.colour, mat.vision) }),
+  })),
+)
 const under = computed(() => matGround(mat.tone === 'theme' ? theme.value : mat.tone))
 const glyphs = computed(() => mat.glyphs || mat.look === 'chart')
 const flip = computed<Flip | undefined>(() => (mat.wrongSide || mat.turned ? flipOf(mat) : undefined))
@@ -61,7 +88,9 @@ const tool = computed(() => toolOf(mat.tool))
 // ---- drawing: once a frame at most, and only what changed
 const painter = makePainter()
 let stale = true
-const wake = () => { stale = true }
+const wake = () => {
+  stale = true
+}
 
 function token(name: string): string {
   return getComputedStyle(document.documentElement).getPropertyValue(name).trim()
@@ -76,37 +105,85 @@ function draw() {
   const w = Math.round(width.value * dpr)
   const h = Math.round(height.value * dpr)
   if (beads.value!.width !== w || beads.value!.height !== h) {
-    for (const canvas of [beads.value!, marks.value!]) { canvas.width = w; canvas.height = h }
+    for (const canvas of [beads.value!, marks.value!]) {
+      canvas.width = w
+      canvas.height = h
+    }
   }
   painter.resize(w, h)
   const { lie, scale, x, y } = view.value
   painter.show(base, {
-    part: shown.value, tray: tray.value,
-    view: { lie, scale: scale * dpr, x: Math.round(x * dpr), y: Math.round(y * dpr), ...(flip.value ? { flip: flip.value } : {}) },
+    part: shown.value,
+    tray: tray.value,
+    view: {
+      lie,
+      scale: scale * dpr,
+      x: Math.round(x * dpr),
+      y: Math.round(y * dpr),
+      ...(flip.value ? { flip: flip.value } : {}),
+    },
     options: { ground: under.value, glyphs: glyphs.value, nap: 4 },
   })
   over.setTransform(dpr, 0, 0, dpr, 0, 0)
-  const box = mat.tool === 'select' && gesture.value ? tool.value.up(ground.value, gesture.value).select ?? null : mat.selection
+  const box =
+    mat.tool === 'select' && gesture.value
+      ? (tool.value.up(ground.value, gesture.value).select ?? null)
+      : mat.selection
   drawOverlay(over, {
-    part: shown.value, view: view.value, size: size.value, unit: unit.value, stretch: stretch.value, hover: mat.hover, cursor: focused.value ? mat.cursor : null, selection: box, symmetry: mat.symmetry,
-    colours: mat.tone === 'theme' || mat.tone === theme.value ? { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') } : MARKS[mat.tone],
+    part: shown.value,
+    view: view.value,
+    size: size.value,
+    unit: unit.value,
+    stretch: stretch.value,
+    hover: mat.hover,
+    cursor: focused.value ? mat.cursor : null,
+    selection: box,
+    symmetry: mat.symmetry,
+    colours:
+      mat.tone === 'theme' || mat.tone === theme.value
+        ? { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') }
+        : MARKS[mat.tone],
   })
 }
 useRafFn(draw)
-watch([shown, tray, view, width, height, glyphs, under, () => mat.symmetry, () => mat.hover, () => mat.cursor, () => mat.selection, gesture, focused, unit, theme], wake)
+watch(
+  [
+    shown,
+    tray,
+    view,
+    width,
+    height,
+    glyphs,
+    under,
+    () => mat.symmetry,
+    () => mat.hover,
+    () => mat.cursor,
+    () => mat.selection,
+    gesture,
+    focused,
+    unit,
+    theme,
+  ],
+  wake,
+)
 watch(theme, () => nextTick(wake))
-onMounted(() => { void document.fonts?.ready.then(wake) })
+onMounted(() => {
+  void document.fonts?.ready.then(wake)
+})
 
 // ---- view
 const flipped = (v: View): View => (flip.value ? { ...v, flip: flip.value } : v)
-watch([width, height, () => mat.lie], ([w, h], [oldW, oldH]) => {
-  if (w < 2 || h < 2) return
-  if (!view.value || view.value.lie !== mat.lie) {
-    if (!view.value) mat.lie = w < h * 0.9 ? 'upright' : 'level'
-    view.value = viewToBegin(props.part, { lie: mat.lie, ...(flip.value ? { flip: flip.value } : {}) }, size.value)
-  }
-  else if (oldW && oldH) view.value = moved(props.part, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
-}, { flush: 'post' })
+watch(
+  [width, height, () => mat.lie],
+  ([w, h], [oldW, oldH]) => {
+    if (w < 2 || h < 2) return
+    if (!view.value || view.value.lie !== mat.lie) {
+      if (!view.value) mat.lie = w < h * 0.9 ? 'upright' : 'level'
+      view.value = viewToBegin(props.part, { lie: mat.lie, ...(flip.value ? { flip: flip.value } : {}) }, size.value)
+    } else if (oldW && oldH) view.value = moved(props.part, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
+  },
+  { flush: 'post' },
+)
 
 watch(flip, (now) => {
   if (!view.value) return
@@ -115,18 +192,32 @@ watch(flip, (now) => {
 })
 
 const middle = () => ({ x: width.value / 2, y: height.value / 2 })
-const zoom = (factor: number, at = middle()) => { if (view.value) view.value = zoomed(view.value, factor, at) }
-const showAll = () => { view.value = flipped(viewOfAll(props.part, mat.lie, size.value)) }
-const showTrue = () => { if (view.value) view.value = flipped(centred(props.part, mat.lie, pxPerMm.value * stretch.value, size.value)) }
+const zoom = (factor: number, at = middle()) => {
+  if (view.value) view.value = zoomed(view.value, factor, at)
+}
+const showAll = () => {
+  view.value = flipped(viewOfAll(props.part, mat.lie, size.value))
+}
+const showTrue = () => {
+  if (view.value) view.value = flipped(centred(props.part, mat.lie, pxPerMm.value * stretch.value, size.value))
+}
 function showBead() {
   if (!view.value) return
   const at = mat.cursor ?? mat.hover ?? { c: 0, r: 0 }
   view.value = showing(props.part, zoomed(view.value, 26 / view.value.scale, middle()), at, size.value)
 }
-defineExpose({ zoom, showAll, showTrue, showBead, focus: () => frame.value?.focus({ preventScroll: true }), placeWords, scale: computed(() => view.value?.scale ?? 0) })
+defineExpose({
+  zoom,
+  showAll,
+  showTrue,
+  showBead,
+  focus: () => frame.value?.focus({ preventScroll: true }),
+  placeWords,
+  scale: computed(() => view.value?.scale ?? 0),
+})
 
 // ---- pointer and touch: one finger draws, two move and zoom
-const fingers = new Map<number, { x: number, y: number }>()
+const fingers = new Map<number, { x: number; y: number }>()
 let pressed: number | null = null
 let dragging = false
 let spaceDown = false
@@ -172,11 +263,19 @@ function move(event: PointerEvent) {
   const before = fingers.get(event.pointerId)
   if (fingers.size === 2 && before) {
     const [other] = [...fingers].filter(([id]) => id !== event.pointerId).map(([, p]) => p)
-    const grew = Math.hypot(now.x - other!.x, now.y - other!.y) / Math.max(1, Math.hypot(before.x - other!.x, before.y - other!.y))
+    const grew =
+      Math.hypot(now.x - other!.x, now.y - other!.y) /
+      Math.max(1, Math.hypot(before.x - other!.x, before.y - other!.y))
     const centre = { x: (now.x + other!.x) / 2, y: (now.y + other!.y) / 2 }
-    view.value = moved(props.part, zoomed(view.value, grew, centre), (now.x - before.x) / 2, (now.y - before.y) / 2, size.value)
-  }
-  else if (dragging && before) view.value = moved(props.part, view.value, now.x - before.x, now.y - before.y, size.value)
+    view.value = moved(
+      props.part,
+      zoomed(view.value, grew, centre),
+      (now.x - before.x) / 2,
+      (now.y - before.y) / 2,
+      size.value,
+    )
+  } else if (dragging && before)
+    view.value = moved(props.part, view.value, now.x - before.x, now.y - before.y, size.value)
   else {
     const place = placeOf(event)
     const inside = isInside(props.part, place)
@@ -185,7 +284,12 @@ function move(event: PointerEvent) {
       if (!inside) mat.hover = null
       else if (!old || old.c !== place.c || old.r !== place.r) mat.hover = place
     }
-    if (pressed === event.pointerId && gesture.value && (gesture.value.to.c !== place.c || gesture.value.to.r !== place.r)) gesture.value = tool.value.move(ground.value, gesture.value, place)
+    if (
+      pressed === event.pointerId &&
+      gesture.value &&
+      (gesture.value.to.c !== place.c || gesture.value.to.r !== place.r)
+    )
+      gesture.value = tool.value.move(ground.value, gesture.value, place)
   }
   if (before) fingers.set(event.pointerId, now)
 }
@@ -218,8 +322,9 @@ function wheel(event: WheelEvent) {
 // ---- keys: a cursor walks over the beads; Space or Enter uses the tool there
 function walk(dx: number, dy: number) {
   const start = mat.cursor ?? { c: 0, r: 0 }
-  if (!mat.cursor) { mat.cursor = start }
-  else {
+  if (!mat.cursor) {
+    mat.cursor = start
+  } else {
     const [dc, dr] = mat.lie === 'level' ? [dy, dx] : [dx, dy]
     const step = Math.max(1, Math.abs(dc), Math.abs(dr))
     mat.cursor = start
@@ -237,16 +342,27 @@ function placeWords(place: Place): string {
   const words = rowWords(props.part, technique.workingRowOf(place, work))
   const number = numberAt(props.part, place.c, place.r)
   const bead = trayByNumber(props.piece.tray).get(number)
-  return `${rowTitle(words)}, ${technique.braid ? 'strand' : 'column'} ${place.c + 1}: ${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
+  return (
+    `${rowTitle(words)}, ${technique.braid ? 'strand' : 'column'} ${place.c + 1}: ` +
+    `${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
+  )
 }
 
-const ARROWS: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowDown: [0, 1], ArrowUp: [0, -1] }
+const ARROWS: Record<string, [number, number]> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowDown: [0, 1],
+  ArrowUp: [0, -1],
+}
 
 function keydown(event: KeyboardEvent) {
   const arrow = ARROWS[event.key]
   if (arrow && view.value && !event.ctrlKey && !event.metaKey && !event.altKey) {
     event.preventDefault()
-    const far = event.key.startsWith('Arrow') && event.shiftKey && !tool.value.spans && mat.tool !== 'lay' && mat.tool !== 'lift' ? 5 : 1
+    const far =
+      event.key.startsWith('Arrow') && event.shiftKey && !tool.value.spans && mat.tool !== 'lay' && mat.tool !== 'lift'
+        ? 5
+        : 1
     // The cursor follows the screen, however the work lies on it.
     const { sx, sy } = axesOf(props.part, view.value!)
     walk(arrow[0] * far * Math.sign(sx), arrow[1] * far * Math.sign(sy))
@@ -261,10 +377,15 @@ function keydown(event: KeyboardEvent) {
   }
   if (event.key === ' ' || event.key === 'Enter') {
     event.preventDefault()
-    if (event.key === ' ' && event.repeat) { spaceDown = true; return }
+    if (event.key === ' ' && event.repeat) {
+      spaceDown = true
+      return
+    }
     if (!mat.cursor) walk(0, 0)
-    if (tool.value.spans && !gesture.value) { begin(mat.cursor!); mat.say(`Begins at ${placeWords(mat.cursor!)}`) }
-    else use()
+    if (tool.value.spans && !gesture.value) {
+      begin(mat.cursor!)
+      mat.say(`Begins at ${placeWords(mat.cursor!)}`)
+    } else use()
   }
   if (event.key === 'Escape' && gesture.value) {
     event.preventDefault()
@@ -280,7 +401,9 @@ function use() {
   finish()
 }
 
-watch([() => mat.tool, () => mat.symmetry], () => { gesture.value = null })
+watch([() => mat.tool, () => mat.symmetry], () => {
+  gesture.value = null
+})
 
 const scaleSays = computed(() => {
   const scale = view.value?.scale ?? 0
@@ -288,29 +411,83 @@ const scaleSays = computed(() => {
   return Math.abs(times - 1) < 0.01 ? 'true size' : `true size × ${times >= 10 ? Math.round(times) : times.toFixed(1)}`
 })
 const arrow = computed(() => (view.value ? arrowNote(props.part, view.value) : ''))
-const glyphsHidden = computed(() => glyphs.value && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX)
+const glyphsHidden = computed(
+  () => glyphs.value && view.value !== null && view.value.scale * 1.3 * (globalThis.devicePixelRatio ?? 1) < GLYPH_PX,
+)
 </script>
 
 <template>
   <div
-    ref="frame" class="mat-canvas" :class="`tool-${mat.tool}`" tabindex="0" role="application" aria-roledescription="bead mat" aria-describedby="mat-keys"
+    ref="frame"
+    class="mat-canvas"
+    :class="`tool-${mat.tool}`"
+    tabindex="0"
+    role="application"
+    aria-roledescription="bead mat"
+    aria-describedby="mat-keys"
     :aria-label="`Mat: ${part.name}, ${columnsOf(part)} beads across, ${countedRows(part)} rows`"
-    @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="cancel" @pointerleave="mat.hover = null" @contextmenu.prevent
-    @wheel.prevent="wheel" @keydown="keydown" @keyup.space="spaceDown = false" @focus="focused = true" @blur="focused = false"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="cancel"
+    @pointerleave="mat.hover = null"
+    @contextmenu.prevent
+    @wheel.prevent="wheel"
+    @keydown="keydown"
+    @keyup.space="spaceDown = false"
+    @focus="focused = true"
+    @blur="focused = false"
   >
     <canvas ref="beads" />
     <canvas ref="marks" />
-    <p id="mat-keys" class="hidden">Arrow keys walk over the beads. Space uses the tool there; run, line and select take one press to begin and one to end. Escape lets go.</p>
-    <p class="scale">{{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span><span v-if="arrow"> · {{ arrow }}</span></p>
+    <p id="mat-keys" class="hidden">
+      Arrow keys walk over the beads. Space uses the tool there; run, line and select take one press to begin and one
+      to end. Escape lets go.
+    </p>
+    <p class="scale">
+      {{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span><span v-if="arrow"> · {{ arrow }}</span>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.mat-canvas { position: relative; overflow: hidden; background: var(--mat); border-radius: var(--round); touch-action: none; user-select: none; cursor: crosshair; outline-offset: -4px; }
-.mat-canvas:focus-visible { border-radius: var(--round); outline: 3px solid var(--madder); }
-.tool-select { cursor: cell; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
-.scale { position: absolute; inset: auto 12px 10px auto; padding: 4px 10px; border-radius: 8px; background: var(--paper); font-size: 13px; color: var(--soft); pointer-events: none; }
+.mat-canvas {
+  position: relative;
+  overflow: hidden;
+  background: var(--mat);
+  border-radius: var(--round);
+  touch-action: none;
+  user-select: none;
+  cursor: crosshair;
+  outline-offset: -4px;
+}
+.mat-canvas:focus-visible {
+  border-radius: var(--round);
+  outline: 3px solid var(--madder);
+}
+.tool-select {
+  cursor: cell;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.scale {
+  position: absolute;
+  inset: auto 12px 10px auto;
+  padding: 4px 10px;
+  border-radius: 8px;
+  background: var(--paper);
+  font-size: 13px;
+  color: var(--soft);
+  pointer-events: none;
+}
 /* Under the tools: on a phone those of the view take the whole foot. */
-@media (width <= 600px) { .scale { inset: 68px 12px auto auto; } }
+@media (width <= 600px) {
+  .scale {
+    inset: 68px 12px auto auto;
+  }
+}
 </style>

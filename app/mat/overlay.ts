@@ -7,7 +7,10 @@ import type { Place } from '#core/technique/lattice'
 import { MM_PER_INCH } from '#core/units/length'
 import { pointOf, type Size } from './view'
 
-/** What is drawn over the beads: rulers, the repeat, the selection, where the hand and the cursor are. Lengths in CSS px. */
+/**
+ * What is drawn over the beads: rulers, the repeat, the selection, where the hand and the cursor are. Lengths in CSS
+ * px.
+ */
 export interface Overlay {
   readonly part: Part
   readonly view: View
@@ -19,18 +22,29 @@ export interface Overlay {
   readonly cursor: Place | null
   readonly selection: Box | null
   readonly symmetry: SymmetryKind
-  readonly colours: { readonly ink: string, readonly soft: string, readonly madder: string, readonly paper: string }
+  readonly colours: { readonly ink: string; readonly soft: string; readonly madder: string; readonly paper: string }
 }
 
 type Context = CanvasRenderingContext2D
 
-function rectOfBox(part: Part, view: View, box: Box): { x: number, y: number, width: number, height: number } {
-  const corners = [[box.c, box.r], [box.c + box.columns - 1, box.r], [box.c, box.r + box.rows - 1], [box.c + box.columns - 1, box.r + box.rows - 1],
-    [Math.min(box.c + 1, box.c + box.columns - 1), box.r], [Math.min(box.c + 1, box.c + box.columns - 1), box.r + box.rows - 1]] as const
+function rectOfBox(part: Part, view: View, box: Box): { x: number; y: number; width: number; height: number } {
+  const corners = [
+    [box.c, box.r],
+    [box.c + box.columns - 1, box.r],
+    [box.c, box.r + box.rows - 1],
+    [box.c + box.columns - 1, box.r + box.rows - 1],
+    [Math.min(box.c + 1, box.c + box.columns - 1), box.r],
+    [Math.min(box.c + 1, box.c + box.columns - 1), box.r + box.rows - 1],
+  ] as const
   const rects = corners.map(([c, r]) => rectOfCell(part, view, c, r))
-  const x = Math.min(...rects.map(r => r.x))
-  const y = Math.min(...rects.map(r => r.y))
-  return { x, y, width: Math.max(...rects.map(r => r.x + r.width - 1)) - x, height: Math.max(...rects.map(r => r.y + r.height - 1)) - y }
+  const x = Math.min(...rects.map((r) => r.x))
+  const y = Math.min(...rects.map((r) => r.y))
+  return {
+    x,
+    y,
+    width: Math.max(...rects.map((r) => r.x + r.width - 1)) - x,
+    height: Math.max(...rects.map((r) => r.y + r.height - 1)) - y,
+  }
 }
 
 function label(ctx: Context, { colours }: Overlay, text: string, x: number, y: number, colour: string): void {
@@ -59,7 +73,12 @@ function drawRepeat(ctx: Context, overlay: Overlay): void {
     if (way > 0 ? at > room * 0.2 : at < room * 0.8) copy = k
   }
   if (copy < 0) copy = 0
-  const box = rectOfBox(part, view, { c: 0, r: sectionStart(part, 'repeat', copy), columns: columnsOf(part), rows: part.repeat.rows })
+  const box = rectOfBox(part, view, {
+    c: 0,
+    r: sectionStart(part, 'repeat', copy),
+    columns: columnsOf(part),
+    rows: part.repeat.rows,
+  })
   ctx.strokeStyle = colours.madder
   ctx.lineWidth = 2
   ctx.setLineDash([7, 5])
@@ -85,10 +104,21 @@ function drawSymmetry(ctx: Context, overlay: Overlay): void {
   for (const { x0, y0 } of found.value.lines) {
     const there = screenOfWork(part, view, x0 ?? 0, y0 ?? 0)
     const [sx, sy] = view.lie === 'level' ? [y0, x0] : [x0, y0]
-    if (symmetry === 'turning') { ctx.beginPath(); ctx.arc(there.x, there.y, 5, 0, 7); ctx.fill(); continue }
+    if (symmetry === 'turning') {
+      ctx.beginPath()
+      ctx.arc(there.x, there.y, 5, 0, 7)
+      ctx.fill()
+      continue
+    }
     ctx.beginPath()
-    if (sx !== null && sy === null) { ctx.moveTo(there.x, 0); ctx.lineTo(there.x, size.height) }
-    if (sy !== null && sx === null) { ctx.moveTo(0, there.y); ctx.lineTo(size.width, there.y) }
+    if (sx !== null && sy === null) {
+      ctx.moveTo(there.x, 0)
+      ctx.lineTo(there.x, size.height)
+    }
+    if (sy !== null && sx === null) {
+      ctx.moveTo(0, there.y)
+      ctx.lineTo(size.width, there.y)
+    }
     ctx.stroke()
   }
   ctx.setLineDash([])
@@ -99,7 +129,14 @@ function drawSelection(ctx: Context, overlay: Overlay): void {
   if (!selection) return
   if (isScattered(part)) {
     // Strands and rounds lie scattered on a rope: every chosen bead is marked by itself.
-    for (let k = 0; k < Math.min(600, selection.columns * selection.rows); k++) ring(ctx, overlay, { c: selection.c + k % selection.columns, r: selection.r + Math.floor(k / selection.columns) }, colours.ink, 1.5)
+    for (let k = 0; k < Math.min(600, selection.columns * selection.rows); k++)
+      ring(
+        ctx,
+        overlay,
+        { c: selection.c + (k % selection.columns), r: selection.r + Math.floor(k / selection.columns) },
+        colours.ink,
+        1.5,
+      )
     return
   }
   const box = rectOfBox(part, view, selection)
@@ -171,7 +208,14 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
     ctx.textAlign = along ? 'right' : 'center'
     if (along) ctx.fillText(String(c + 1), Math.max(24, view.x - 8), p.y)
     // Upright, the counts stand beside row 1, where one begins.
-    else ctx.fillText(String(c + 1), p.x, axesOf(part, view).sy < 0 ? Math.min(size.height - 58, view.y + sizeOnScreen(part, view).height + 12) : Math.max(100, view.y - 12))
+    else
+      ctx.fillText(
+        String(c + 1),
+        p.x,
+        axesOf(part, view).sy < 0
+          ? Math.min(size.height - 58, view.y + sizeOnScreen(part, view).height + 12)
+          : Math.max(100, view.y - 12),
+      )
   }
   ctx.textAlign = 'left'
 }
@@ -186,7 +230,10 @@ function drawRuler(ctx: Context, overlay: Overlay): void {
   // From the end where row 1 lies.
   const axes = axesOf(part, view)
   const [zero, way] = along ? [axes.x0, Math.sign(axes.sx)] : [axes.y0, Math.sign(axes.sy)]
-  const base = Math.min(along ? view.y + work.height + 20 : view.x + work.width + 20, (along ? size.height - 34 : size.width - 46))
+  const base = Math.min(
+    along ? view.y + work.height + 20 : view.x + work.width + 20,
+    along ? size.height - 34 : size.width - 46,
+  )
   const minor = unit === 'in' ? MM_PER_INCH / 8 : 1
   const major = unit === 'in' ? 8 : 10
   let stride = 1
@@ -203,8 +250,13 @@ function drawRuler(ctx: Context, overlay: Overlay): void {
     const at = Math.round(zero + way * k * minor * perMm) + 0.5
     if (at < -20 || at > (along ? size.width : size.height) + 20) continue
     const tall = k % labelled === 0 ? 14 : k % (major / 2) === 0 ? 9 : 5
-    if (along) { ctx.moveTo(at, base); ctx.lineTo(at, base + tall) }
-    else { ctx.moveTo(base, at); ctx.lineTo(base + tall, at) }
+    if (along) {
+      ctx.moveTo(at, base)
+      ctx.lineTo(at, base + tall)
+    } else {
+      ctx.moveTo(base, at)
+      ctx.lineTo(base + tall, at)
+    }
     if (k % labelled === 0) {
       const text = unit === 'in' ? `${k / 8}${k === 0 ? ' in' : ''}` : `${k}${k === 0 ? ' mm' : ''}`
       if (along) ctx.fillText(text, at + 4, base + 5)

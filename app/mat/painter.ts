@@ -6,21 +6,41 @@ import { largestGrowth, makeSprites, type PaintOptions, type Sprites } from '#co
 import { rectOfCell, type PixelRect, type View } from '#core/picture/view'
 
 /** What is to be shown; lengths in device pixels. */
-export interface Scene { readonly part: Part, readonly tray: readonly TrayBead[], readonly view: View, readonly options: PaintOptions }
+export interface Scene {
+  readonly part: Part
+  readonly tray: readonly TrayBead[]
+  readonly view: View
+  readonly options: PaintOptions
+}
 
 /** Where pixels go: a 2D canvas context, or a stand-in in tests. */
-export interface Target { putImageData(image: ImageData, x: number, y: number, dirtyX: number, dirtyY: number, dirtyWidth: number, dirtyHeight: number): void }
+export interface Target {
+  putImageData(
+    image: ImageData,
+    x: number,
+    y: number,
+    dirtyX: number,
+    dirtyY: number,
+    dirtyWidth: number,
+    dirtyHeight: number,
+  ): void
+}
 
 export type Painted = 'nothing' | 'all' | 'pan' | 'parts'
 
-interface Buffer { readonly width: number, readonly height: number, readonly pixels: Int32Array, readonly image: ImageData }
+interface Buffer {
+  readonly width: number
+  readonly height: number
+  readonly pixels: Int32Array
+  readonly image: ImageData
+}
 
 /** More changed cells than this and the whole is painted anew. */
 const MOST_PARTS = 4000
 
 /**
- * Keeps the pixels of the mat and brings them up to date with as little work as it can: nothing, only the cells that changed,
- * only the strips that a pan uncovered, or all.
+ * Keeps the pixels of the mat and brings them up to date with as little work as it can: nothing, only the cells that
+ * changed, only the strips that a pan uncovered, or all.
  */
 export function makePainter() {
   let buffer: Buffer | null = null
@@ -50,7 +70,9 @@ export function makePainter() {
       const from = (y - dy) * width + (dx > 0 ? 0 : -dx)
       pixels.copyWithin(y * width + (dx > 0 ? dx : 0), from, from + length)
     }
-    const strip = (rect: PixelRect) => { if (rect.width > 0 && rect.height > 0) paint(buffer!, rect, scene.part, scene.view, sprites!) }
+    const strip = (rect: PixelRect) => {
+      if (rect.width > 0 && rect.height > 0) paint(buffer!, rect, scene.part, scene.view, sprites!)
+    }
     strip(dx > 0 ? { x: 0, y: 0, width: dx, height } : { x: width + dx, y: 0, width: -dx, height })
     strip(dy > 0 ? { x: 0, y: 0, width, height: dy } : { x: 0, y: height + dy, width, height: -dy })
     target.putImageData(image, 0, 0, 0, 0, width, height)
@@ -61,10 +83,26 @@ export function makePainter() {
     if (!buffer) return 'nothing'
     const before = last
     last = scene
-    const sameTray = before !== null && sprites !== null && before.tray === scene.tray && before.options.glyphs === scene.options.glyphs
-      && before.options.nap === scene.options.nap && sameColour(before.options, scene.options)
-    const sameLook = sameTray && before.view.scale === scene.view.scale && before.view.lie === scene.view.lie && sameFlip(before.view, scene.view)
-    if (!sameLook) sprites = makeSprites(scene.tray, scene.view.scale, scene.view.lie, scene.options, sameTray ? sprites! : undefined)
+    const sameTray =
+      before !== null &&
+      sprites !== null &&
+      before.tray === scene.tray &&
+      before.options.glyphs === scene.options.glyphs &&
+      before.options.nap === scene.options.nap &&
+      sameColour(before.options, scene.options)
+    const sameLook =
+      sameTray &&
+      before.view.scale === scene.view.scale &&
+      before.view.lie === scene.view.lie &&
+      sameFlip(before.view, scene.view)
+    if (!sameLook)
+      sprites = makeSprites(
+        scene.tray,
+        scene.view.scale,
+        scene.view.lie,
+        scene.options,
+        sameTray ? sprites! : undefined,
+      )
     const all: PixelRect = { x: 0, y: 0, width: buffer.width, height: buffer.height }
     if (!sameLook || !sameShape(before.part, scene.part)) {
       draw(target, all, scene)
@@ -74,14 +112,22 @@ export function makePainter() {
     const dy = scene.view.y - before.view.y
     if (before.part === scene.part) {
       if (dx === 0 && dy === 0) return 'nothing'
-      if (Number.isInteger(dx) && Number.isInteger(dy) && Math.abs(dx) < buffer.width / 2 && Math.abs(dy) < buffer.height / 2) {
+      if (
+        Number.isInteger(dx) &&
+        Number.isInteger(dy) &&
+        Math.abs(dx) < buffer.width / 2 &&
+        Math.abs(dy) < buffer.height / 2
+      ) {
         pan(target, scene, dx, dy)
         return 'pan'
       }
       draw(target, all, scene)
       return 'all'
     }
-    const rects = dx === 0 && dy === 0 ? changedRects(before.part, scene.part, scene.view, all, largestGrowth(scene.tray, scene.part)) : null
+    const rects =
+      dx === 0 && dy === 0
+        ? changedRects(before.part, scene.part, scene.view, all, largestGrowth(scene.tray, scene.part))
+        : null
     if (!rects) {
       draw(target, all, scene)
       return 'all'
@@ -93,14 +139,23 @@ export function makePainter() {
   return { resize, show }
 }
 
-const sameColour = (a: PaintOptions, b: PaintOptions): boolean => a.ground.r === b.ground.r && a.ground.g === b.ground.g && a.ground.b === b.ground.b
+const sameColour = (a: PaintOptions, b: PaintOptions): boolean =>
+  a.ground.r === b.ground.r && a.ground.g === b.ground.g && a.ground.b === b.ground.b
 
-const sameFlip = (a: View, b: View): boolean => (a.flip?.across ?? false) === (b.flip?.across ?? false) && (a.flip?.along ?? false) === (b.flip?.along ?? false)
+const sameFlip = (a: View, b: View): boolean =>
+  (a.flip?.across ?? false) === (b.flip?.across ?? false) && (a.flip?.along ?? false) === (b.flip?.along ?? false)
 
 /** Whether only cells differ: same stitch, size and counts, so that no bead has moved. */
 function sameShape(a: Part, b: Part): boolean {
-  return a === b || (a.technique === b.technique && a.spec === b.spec && a.times === b.times && a.settings === b.settings
-    && columnsOf(a) === columnsOf(b) && SECTIONS.every(s => a[s].rows === b[s].rows))
+  return (
+    a === b ||
+    (a.technique === b.technique &&
+      a.spec === b.spec &&
+      a.times === b.times &&
+      a.settings === b.settings &&
+      columnsOf(a) === columnsOf(b) &&
+      SECTIONS.every((s) => a[s].rows === b[s].rows))
+  )
 }
 
 /** Row-major indices of cells that differ; blocks that are the same value are not looked into. */
@@ -122,15 +177,24 @@ export function changedCells(a: Cells, b: Cells, most: number): number[] | null 
   return out
 }
 
-const meets = (a: PixelRect, b: PixelRect): boolean => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
+const meets = (a: PixelRect, b: PixelRect): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
 
 function clipped(rect: PixelRect, within: PixelRect): PixelRect {
   const x = Math.max(rect.x, within.x)
   const y = Math.max(rect.y, within.y)
-  return { x, y, width: Math.min(rect.x + rect.width, within.x + within.width) - x, height: Math.min(rect.y + rect.height, within.y + within.height) - y }
+  return {
+    x,
+    y,
+    width: Math.min(rect.x + rect.width, within.x + within.width) - x,
+    height: Math.min(rect.y + rect.height, within.y + within.height) - y,
+  }
 }
 
-/** Rectangles to paint for the cells that differ, in every copy of the repeat that shows; null when painting all is simpler. */
+/**
+ * Rectangles to paint for the cells that differ, in every copy of the repeat that shows; null when painting all is
+ * simpler.
+ */
 export function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1): PixelRect[] | null {
   const rects: PixelRect[] = []
   const columns = columnsOf(b)
@@ -156,14 +220,19 @@ export function changedRects(a: Part, b: Part, view: View, screen: PixelRect, gr
 
 /** Neighbouring rectangles as one, where that paints little that did not change. */
 export function gathered(rects: readonly PixelRect[]): PixelRect[] {
-  const out: { rect: PixelRect, area: number }[] = []
+  const out: { rect: PixelRect; area: number }[] = []
   for (const rect of rects) {
     const last = out.at(-1)
     const area = rect.width * rect.height
     if (last) {
       const x = Math.min(last.rect.x, rect.x)
       const y = Math.min(last.rect.y, rect.y)
-      const joined = { x, y, width: Math.max(last.rect.x + last.rect.width, rect.x + rect.width) - x, height: Math.max(last.rect.y + last.rect.height, rect.y + rect.height) - y }
+      const joined = {
+        x,
+        y,
+        width: Math.max(last.rect.x + last.rect.width, rect.x + rect.width) - x,
+        height: Math.max(last.rect.y + last.rect.height, rect.y + rect.height) - y,
+      }
       if (joined.width * joined.height <= 3 * (last.area + area) + 600) {
         out[out.length - 1] = { rect: joined, area: last.area + area }
         continue
@@ -171,5 +240,5 @@ export function gathered(rects: readonly PixelRect[]): PixelRect[] {
     }
     out.push({ rect, area })
   }
-  return out.map(o => o.rect)
+  return out.map((o) => o.rect)
 }

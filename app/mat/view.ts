@@ -3,7 +3,10 @@ import { nearestPlace, type Place } from '#core/technique/lattice'
 import type { Part } from '#core/piece/piece'
 
 /** The view transform: an immutable value. Lengths in CSS px; `scale` is px a millimetre. */
-export interface Size { readonly width: number, readonly height: number }
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
 
 export const MOST_SCALE = 60
 export const LEAST_SCALE = 0.15
@@ -11,38 +14,60 @@ export const LEAST_SCALE = 0.15
 /** Room kept free round the work for rulers and tools, px. */
 export const EDGE = { top: 84, bottom: 56, side: 28 }
 
-/** Upright work begins at the foot, where its column numbers and the tools of the view are: there is more kept free. */
+/**
+ * Upright work begins at the foot, where its column numbers and the tools of the view are: there is more kept free.
+ */
 const footOf = (lie: Lie): number => (lie === 'upright' ? EDGE.bottom + 36 : EDGE.bottom)
 
 const clampScale = (scale: number): number => Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale))
 
 export function viewOfAll(part: Part, lie: Lie, size: Size): View {
   const unit = sizeOnScreen(part, { lie, scale: 1 })
-  const scale = clampScale(Math.min((size.width - 2 * EDGE.side) / Math.max(1, unit.width), (size.height - EDGE.top - footOf(lie)) / Math.max(1, unit.height)))
+  const scale = clampScale(
+    Math.min(
+      (size.width - 2 * EDGE.side) / Math.max(1, unit.width),
+      (size.height - EDGE.top - footOf(lie)) / Math.max(1, unit.height),
+    ),
+  )
   return centred(part, lie, scale, size)
 }
 
-/** A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work, on whichever side that lies. */
+/**
+ * A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work, on
+ * whichever side that lies.
+ */
 export function viewToBegin(part: Part, { lie, flip }: Pick<View, 'lie' | 'flip'>, size: Size): View {
   const unit = sizeOnScreen(part, { lie, scale: 1 })
-  const across = lie === 'level' ? (size.height - EDGE.top - footOf(lie)) / unit.height : (size.width - 2 * EDGE.side - 24) / unit.width
+  const across =
+    lie === 'level'
+      ? (size.height - EDGE.top - footOf(lie)) / unit.height
+      : (size.width - 2 * EDGE.side - 24) / unit.width
   const all = viewOfAll(part, lie, size)
   const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, 13)))
   const view = { ...centred(part, lie, scale, size), ...(flip ? { flip } : {}) }
   const work = sizeOnScreen(part, view)
   const { sx, sy } = axesOf(part, view)
-  if (lie === 'level') return { ...view, x: sx > 0 ? Math.max(view.x, EDGE.side) : Math.min(view.x, size.width - EDGE.side - work.width) }
-  return { ...view, y: sy > 0 ? Math.max(view.y, EDGE.top) : Math.min(view.y, size.height - footOf(lie) - work.height) }
+  if (lie === 'level')
+    return { ...view, x: sx > 0 ? Math.max(view.x, EDGE.side) : Math.min(view.x, size.width - EDGE.side - work.width) }
+  return {
+    ...view,
+    y: sy > 0 ? Math.max(view.y, EDGE.top) : Math.min(view.y, size.height - footOf(lie) - work.height),
+  }
 }
 
 export function centred(part: Part, lie: Lie, scale: number, size: Size): View {
   const work = sizeOnScreen(part, { lie, scale })
   const free = size.height - EDGE.top - footOf(lie)
-  return { lie, scale, x: Math.round((size.width - work.width) / 2), y: Math.round(EDGE.top + (free - work.height) / 2) }
+  return {
+    lie,
+    scale,
+    x: Math.round((size.width - work.width) / 2),
+    y: Math.round(EDGE.top + (free - work.height) / 2),
+  }
 }
 
 /** Zooms by a factor about a point of the screen, which stays where it is. */
-export function zoomed(view: View, factor: number, at: { readonly x: number, readonly y: number }): View {
+export function zoomed(view: View, factor: number, at: { readonly x: number; readonly y: number }): View {
   const scale = clampScale(view.scale * factor)
   const k = scale / view.scale
   return { ...view, scale, x: at.x - (at.x - view.x) * k, y: at.y - (at.y - view.y) * k }
@@ -63,11 +88,16 @@ export function placeAt(part: Part, view: View, x: number, y: number): Place {
 }
 
 /** Middle of a cell on the screen, px. */
-export const pointOf = (part: Part, view: View, { c, r }: Place): { x: number, y: number } => screenPoint(part, view, c, r)
+export const pointOf = (part: Part, view: View, { c, r }: Place): { x: number; y: number } =>
+  screenPoint(part, view, c, r)
 
 /** Moves the view as little as needed to bring a cell into sight. */
 export function showing(part: Part, view: View, place: Place, size: Size): View {
   const { x, y } = pointOf(part, view, place)
   const over = (at: number, low: number, high: number) => (at < low ? low - at : at > high ? high - at : 0)
-  return { ...view, x: view.x + over(x, EDGE.side + 24, size.width - EDGE.side - 24), y: view.y + over(y, EDGE.top, size.height - footOf(view.lie)) }
+  return {
+    ...view,
+    x: view.x + over(x, EDGE.side + 24, size.width - EDGE.side - 24),
+    y: view.y + over(y, EDGE.top, size.height - footOf(view.lie)),
+  }
 }

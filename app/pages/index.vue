@@ -34,14 +34,19 @@ async function load() {
     pieces.value = (await api(piecesAnswer, 'piece')).pieces
     unopened.value = ''
     await outbox.count()
-  }
-  catch (error) {
-    unopened.value = error instanceof ApiError ? error.says : 'The workshop could not be opened. Try again in a moment.'
+  } catch (error) {
+    unopened.value =
+      error instanceof ApiError ? error.says : 'The workshop could not be opened. Try again in a moment.'
   }
 }
 onMounted(load)
 // The server is back, or what waited has been sent: the list is true again.
-watch(() => [reach.away, reach.signedOut, outbox.waiting.size], () => { if (!reach.away && !reach.signedOut) void load() })
+watch(
+  () => [reach.away, reach.signedOut, outbox.waiting.size],
+  () => {
+    if (!reach.away && !reach.signedOut) void load()
+  },
+)
 
 async function read(event: Event) {
   problem.value = ''
@@ -50,12 +55,19 @@ async function read(event: Event) {
   input.value = ''
   if (!chosen) return
   const piece = readPieceFile(await chosen.text())
-  if (!piece.ok) { problem.value = `${chosen.name}: ${piece.problems.slice(0, 4).map(p => p.says).join(' ')}`; return }
+  if (!piece.ok) {
+    problem.value = `${chosen.name}: ${piece.problems
+      .slice(0, 4)
+      .map((p) => p.says)
+      .join(' ')}`
+    return
+  }
   try {
     const { id } = await api(createdAnswer, 'piece', { method: 'POST', body: pieceToBody(piece.value) })
     await navigateTo(`/piece/${id}/mat`)
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.says : 'The file could not be saved. Try again in a moment.'
   }
-  catch (error) { problem.value = error instanceof ApiError ? error.says : 'The file could not be saved. Try again in a moment.' }
 }
 /** After a piece is put away the focus goes to the one that took its place. */
 async function focusNear(at: number) {
@@ -65,93 +77,271 @@ async function focusNear(at: number) {
 }
 async function remove(piece: Listing) {
   const at = shownOrder().indexOf(piece)
-  await saying(async () => {
-    await api(anyAnswer, `piece/${piece.id}`, { method: 'DELETE' })
-    removed.value = piece
-    await load()
-  }, (text) => { problem.value = text })
+  await saying(
+    async () => {
+      await api(anyAnswer, `piece/${piece.id}`, { method: 'DELETE' })
+      removed.value = piece
+      await load()
+    },
+    (text) => {
+      problem.value = text
+    },
+  )
   await focusNear(at)
 }
 async function putBack() {
   const back = removed.value
   removed.value = null
-  await saying(async () => {
-    if (back) await api(anyAnswer, `piece/${back.id}/restore`, { method: 'POST', body: {} })
-    await load()
-  }, (text) => { problem.value = text })
-  if (back) await focusNear(shownOrder().findIndex(p => p.id === back.id))
+  await saying(
+    async () => {
+      if (back) await api(anyAnswer, `piece/${back.id}/restore`, { method: 'POST', body: {} })
+      await load()
+    },
+    (text) => {
+      problem.value = text
+    },
+  )
+  if (back) await focusNear(shownOrder().findIndex((p) => p.id === back.id))
 }
-const fitOfListing = ({ kind, feel, bodyMm, finishedMm }: Listing['summary']) => `${fitKindOf(kind).bend === 'straight' ? `${length(finishedMm)} long` : `for ${length(bodyMm)}`}, ${feelShort(feel, kind)}`
-const groups = computed(() => byMaking(pieces.value ?? [], p => p.summary.technique))
-const shownOrder = () => groups.value.flatMap(g => g.things)
+const fitOfListing = ({ kind, feel, bodyMm, finishedMm }: Listing['summary']) =>
+  `${fitKindOf(kind).bend === 'straight' ? `${length(finishedMm)} long` : `for ${length(bodyMm)}`}, ` +
+  `${feelShort(feel, kind)}`
+const groups = computed(() => byMaking(pieces.value ?? [], (p) => p.summary.technique))
+const shownOrder = () => groups.value.flatMap((g) => g.things)
 const empty = computed(() => pieces.value?.length === 0)
 </script>
 
 <template>
   <div>
     <WorkshopHead title="Workshop">
-      <input ref="file" type="file" accept=".json,application/json" class="hidden" aria-label="Piece file" tabindex="-1" @change="read">
+      <input
+        ref="file"
+        type="file"
+        accept=".json,application/json"
+        class="hidden"
+        aria-label="Piece file"
+        tabindex="-1"
+        @change="read"
+      />
       <button type="button" class="button" @click="file?.click()">Open a piece file</button>
       <NuxtLink to="/start" class="button main">Start a piece</NuxtLink>
     </WorkshopHead>
     <main class="page">
-      <nav class="rooms" aria-label="Rooms of the workshop"><NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink><NuxtLink to="/away">Put-away pieces</NuxtLink></nav>
+      <nav class="rooms" aria-label="Rooms of the workshop">
+        <NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink
+        ><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink
+        ><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink
+        ><NuxtLink to="/away">Put-away pieces</NuxtLink>
+      </nav>
       <p v-for="says in [problem, unopened].filter(Boolean)" :key="says" class="problem" role="alert">{{ says }}</p>
       <section v-if="empty" class="first">
         <div class="band" aria-hidden="true"><WelcomeBand /></div>
         <div class="invite">
           <h2>Your first bracelet</h2>
-          <p>Measure a wrist, choose a stitch and a bead. Weben lays out a band that closes, counts every bead and tells you what to buy. It takes about five minutes.</p>
+          <p>
+            Measure a wrist, choose a stitch and a bead. Weben lays out a band that closes, counts every bead and tells
+            you what to buy. It takes about five minutes.
+          </p>
           <NuxtLink to="/start" class="button main large">Start a piece</NuxtLink>
         </div>
       </section>
       <template v-for="g in groups" v-else :key="g.making.id">
-        <h2 v-if="groups.length > 1" :id="`made-${g.making.id}`" class="made">{{ g.making.title }} <span class="quiet">{{ g.things.length }}</span></h2>
+        <h2 v-if="groups.length > 1" :id="`made-${g.making.id}`" class="made">
+          {{ g.making.title }} <span class="quiet">{{ g.things.length }}</span>
+        </h2>
         <ul class="pieces" :aria-labelledby="groups.length > 1 ? `made-${g.making.id}` : undefined">
           <li v-for="p in g.things" :key="p.id">
             <NuxtLink :to="`/piece/${p.id}/mat`" class="open">
-              <img :src="`/api/piece/${p.id}/picture/${p.revision}?ground=${theme}&of=${p.head.slice(0, 8)}`" alt="" loading="lazy" width="560" height="150">
+              <img
+                :src="`/api/piece/${p.id}/picture/${p.revision}?ground=${theme}&of=${p.head.slice(0, 8)}`"
+                alt=""
+                loading="lazy"
+                width="560"
+                height="150"
+              />
               <span class="name">{{ p.name }}</span>
             </NuxtLink>
-            <p class="facts"><span v-if="p.summary.beads > 0 || requireTechnique(p.summary.technique).material !== 'cord'"><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span><span v-else><b class="figure">{{ p.summary.columns }}</b> cords</span><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span></p>
-            <p v-if="outbox.waiting.get(p.id)" class="unsent">{{ outbox.waiting.get(p.id) }} {{ outbox.waiting.get(p.id) === 1 ? 'edit is' : 'edits are' }} in this browser, not yet sent</p>
-            <p class="quiet row">{{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} · {{ acrossWords(requireTechnique(p.summary.technique), p.summary.columns) }}<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">Put away</button></p>
+            <p class="facts">
+              <span v-if="p.summary.beads > 0 || requireTechnique(p.summary.technique).material !== 'cord'"
+                ><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span
+              ><span v-else
+                ><b class="figure">{{ p.summary.columns }}</b> cords</span
+              ><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span>
+            </p>
+            <p v-if="outbox.waiting.get(p.id)" class="unsent">
+              {{ outbox.waiting.get(p.id) }} {{ outbox.waiting.get(p.id) === 1 ? 'edit is' : 'edits are' }} in this
+              browser, not yet sent
+            </p>
+            <p class="quiet row">
+              {{ requireTechnique(p.summary.technique).name.toLowerCase() }} · {{ requireSpec(p.summary.spec).name }} ·
+              {{ acrossWords(requireTechnique(p.summary.technique), p.summary.columns)
+              }}<button type="button" class="link" :aria-label="`Put ${p.name} away`" @click="remove(p)">
+                Put away
+              </button>
+            </p>
           </li>
         </ul>
       </template>
       <p v-if="!pieces && !unopened" class="soft" role="status">Opening the workshop…</p>
     </main>
-    <VSnackbar :model-value="removed !== null" :timeout="10000" @update:model-value="v => { if (!v) removed = null }">
-      {{ removed?.name }} was put away. <template #actions><button type="button" class="undo" @click="putBack">Bring it back</button></template>
+    <VSnackbar
+      :model-value="removed !== null"
+      :timeout="10000"
+      @update:model-value="
+        (v) => {
+          if (!v) removed = null
+        }
+      "
+    >
+      {{ removed?.name }} was put away.
+      <template #actions><button type="button" class="undo" @click="putBack">Bring it back</button></template>
     </VSnackbar>
   </div>
 </template>
 
 <style scoped>
-.rooms { display: flex; flex-wrap: wrap; gap: 4px 22px; }
-.rooms a { display: inline-flex; align-items: center; min-height: 44px; }
-.page { max-width: 1280px; margin: 0 auto; padding: 12px 28px 48px; }
-.problem { background: var(--marigold-wash); color: var(--marigold); padding: 12px 16px; border-radius: var(--round-in); margin-bottom: 16px; }
-.made { display: flex; gap: 10px; align-items: baseline; margin: 30px 0 14px; font-size: 22px; }
-.pieces { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr)); gap: 28px 24px; }
-.pieces li { display: grid; gap: 4px; align-content: start; }
-.open { display: grid; gap: 10px; color: var(--ink); text-decoration: none; border-radius: var(--round); }
-.open img { width: 100%; height: 150px; object-fit: cover; object-position: left center; background: var(--mat); border-radius: var(--round); display: block; }
-.name { font: 650 20px/1.2 var(--title); }
-.open:hover .name { text-decoration: underline; text-decoration-thickness: 2px; text-underline-offset: 4px; }
-.facts { display: flex; gap: 18px; align-items: baseline; }
-.facts .figure { font-size: 21px; }
-.fit { color: var(--verdigris); font-weight: 600; }
-.fit.wants { color: var(--marigold); }
-.unsent { color: var(--marigold); font-weight: 600; }
-.row { display: flex; gap: 14px; align-items: center; }
-.row .link { margin-left: auto; min-height: 32px; color: var(--soft); }
-.undo { all: unset; cursor: pointer; font-weight: 700; text-decoration: underline; padding: 12px; }
-.undo:focus-visible { outline: 2px solid currentColor; border-radius: 6px; }
-.first { display: grid; gap: 32px; grid-template-columns: 1.3fr 1fr; align-items: center; }
-.band { height: 380px; background: var(--mat); border-radius: var(--round); overflow: hidden; }
-.invite { display: grid; gap: 18px; justify-items: start; font-size: 17px; }
-.invite h2 { font-size: 32px; }
-.large { min-height: 56px; padding: 0 30px; font-size: 17px; }
-@media (width <= 760px) { .page { padding: 8px 14px 32px; } .first { grid-template-columns: 1fr; gap: 20px; } .band { height: 150px; } }
+.rooms {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 22px;
+}
+.rooms a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+}
+.page {
+  max-width: 1280px;
+  margin: 0 auto;
+  padding: 12px 28px 48px;
+}
+.problem {
+  background: var(--marigold-wash);
+  color: var(--marigold);
+  padding: 12px 16px;
+  border-radius: var(--round-in);
+  margin-bottom: 16px;
+}
+.made {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  margin: 30px 0 14px;
+  font-size: 22px;
+}
+.pieces {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr));
+  gap: 28px 24px;
+}
+.pieces li {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+}
+.open {
+  display: grid;
+  gap: 10px;
+  color: var(--ink);
+  text-decoration: none;
+  border-radius: var(--round);
+}
+.open img {
+  width: 100%;
+  height: 150px;
+  object-fit: cover;
+  object-position: left center;
+  background: var(--mat);
+  border-radius: var(--round);
+  display: block;
+}
+.name {
+  font: 650 20px/1.2 var(--title);
+}
+.open:hover .name {
+  text-decoration: underline;
+  text-decoration-thickness: 2px;
+  text-underline-offset: 4px;
+}
+.facts {
+  display: flex;
+  gap: 18px;
+  align-items: baseline;
+}
+.facts .figure {
+  font-size: 21px;
+}
+.fit {
+  color: var(--verdigris);
+  font-weight: 600;
+}
+.fit.wants {
+  color: var(--marigold);
+}
+.unsent {
+  color: var(--marigold);
+  font-weight: 600;
+}
+.row {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+.row .link {
+  margin-left: auto;
+  min-height: 32px;
+  color: var(--soft);
+}
+.undo {
+  all: unset;
+  cursor: pointer;
+  font-weight: 700;
+  text-decoration: underline;
+  padding: 12px;
+}
+.undo:focus-visible {
+  outline: 2px solid currentColor;
+  border-radius: 6px;
+}
+.first {
+  display: grid;
+  gap: 32px;
+  grid-template-columns: 1.3fr 1fr;
+  align-items: center;
+}
+.band {
+  height: 380px;
+  background: var(--mat);
+  border-radius: var(--round);
+  overflow: hidden;
+}
+.invite {
+  display: grid;
+  gap: 18px;
+  justify-items: start;
+  font-size: 17px;
+}
+.invite h2 {
+  font-size: 32px;
+}
+.large {
+  min-height: 56px;
+  padding: 0 30px;
+  font-size: 17px;
+}
+@media (width <= 760px) {
+  .page {
+    padding: 8px 14px 32px;
+  }
+  .first {
+    grid-template-columns: 1fr;
+    gap: 20px;
+  }
+  .band {
+    height: 150px;
+  }
+}
 </style>

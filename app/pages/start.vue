@@ -34,20 +34,42 @@ useHead({ title: 'Start a piece · Weben' })
 const { length } = useLengths()
 const account = useAccount()
 const wish = reactive({
-  name: '', technique: 'peyote', spec: DEFAULT_SPEC, motif: 'diamonds' as MotifId,
+  name: '',
+  technique: 'peyote',
+  spec: DEFAULT_SPEC,
+  motif: 'diamonds' as MotifId,
   settings: {} as Settings,
   start: (account.account?.settings.hand === 'left' ? 'right' : 'left') as 'left' | 'right',
 })
-const fit = ref<Fit>(fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 20 }))
+const fit = ref<Fit>(
+  fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 20 }),
+)
 const kind = computed(() => fitKindOf(fit.value.kind))
-const set = <K extends keyof Fit>(field: K, value: Fit[K]) => { fit.value = { ...fit.value, [field]: value } }
+const set = <K extends keyof Fit>(field: K, value: Fit[K]) => {
+  fit.value = { ...fit.value, [field]: value }
+}
 /** Widths that suit each kind, to begin with. */
-const USUAL_WIDTH: Record<FitKind, number> = { bracelet: 20, cuff: 38, anklet: 10, choker: 16, necklace: 8, ring: 6, earrings: 14 }
+const USUAL_WIDTH: Record<FitKind, number> = {
+  bracelet: 20,
+  cuff: 38,
+  anklet: 10,
+  choker: 16,
+  necklace: 8,
+  ring: 6,
+  earrings: 14,
+}
 const tubeWidth = () => (requireTechnique(wish.technique).form === 'tube' ? 8 : USUAL_WIDTH[fit.value.kind])
-function setKind(next: FitKind) { fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] } }
+function setKind(next: FitKind) {
+  fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] }
+}
 const shelf = useShelf()
 /** A braider’s habit goes with every braid that is begun. */
-watch(() => wish.technique, (now) => { wish.settings = habitOf(now, { school: account.account?.settings.school ?? 'A' }) })
+watch(
+  () => wish.technique,
+  (now) => {
+    wish.settings = habitOf(now, { school: account.account?.settings.school ?? 'A' })
+  },
+)
 const settings = computed(() => settingsFor(wish.technique, wish))
 function setting(key: string, value: string | number | boolean) {
   if (key === 'start') wish.start = value as 'left' | 'right'
@@ -56,15 +78,37 @@ function setting(key: string, value: string | number | boolean) {
 const busy = ref(false)
 const problem = ref('')
 
-const defaultName = computed(() => (cords.value ? `Cord ${fit.value.kind}` : requireTechnique(wish.technique).family === 'weave' ? '' : `Rope ${fit.value.kind}`) || `${MOTIFS.find(m => m.id === wish.motif)!.name} ${fit.value.kind}`)
-const piece = computed(() => beginPiece({ ...wish, ...fit.value, name: wish.name.trim() || defaultName.value, gauges: shelf.gauges.map(g => g.value.gauge), currency: account.account?.settings.currency }))
+const defaultName = computed(
+  () =>
+    (cords.value
+      ? `Cord ${fit.value.kind}`
+      : requireTechnique(wish.technique).family === 'weave'
+        ? ''
+        : `Rope ${fit.value.kind}`) || `${MOTIFS.find((m) => m.id === wish.motif)!.name} ${fit.value.kind}`,
+)
+const piece = computed(() =>
+  beginPiece({
+    ...wish,
+    ...fit.value,
+    name: wish.name.trim() || defaultName.value,
+    gauges: shelf.gauges.map((g) => g.value.gauge),
+    currency: account.account?.settings.currency,
+  }),
+)
 const part = computed(() => piece.value.parts[0]!)
 const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
-watch(tube, () => { set('widthMm', tubeWidth()) })
+watch(tube, () => {
+  set('widthMm', tubeWidth())
+})
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
 const cords = computed(() => requireTechnique(wish.technique).material === 'cord')
-const specs = useSpecs(() => [], () => cords.value)
-watch(cords, (now) => { wish.spec = now ? DEFAULT_CORD : DEFAULT_SPEC })
+const specs = useSpecs(
+  () => [],
+  () => cords.value,
+)
+watch(cords, (now) => {
+  wish.spec = now ? DEFAULT_CORD : DEFAULT_SPEC
+})
 
 async function begin() {
   busy.value = true
@@ -72,9 +116,13 @@ async function begin() {
   try {
     const { id } = await api(createdAnswer, 'piece', { method: 'POST', body: pieceToBody(piece.value) })
     await navigateTo(`/piece/${id}/mat`)
-  }
-  catch (error) {
-    problem.value = !(error instanceof ApiError) ? 'The piece could not be saved. Try again in a moment.' : error.status === 0 ? 'Weben’s server cannot be reached, so the piece is not begun yet. What you filled in stays here; press again when the server is back.' : error.says
+  } catch (error) {
+    problem.value = !(error instanceof ApiError)
+      ? 'The piece could not be saved. Try again in a moment.'
+      : error.status === 0
+        ? 'Weben’s server cannot be reached, so the piece is not begun yet. What you filled in stays here; ' +
+          'press again when the server is back.'
+        : error.says
     busy.value = false
   }
 }
@@ -88,29 +136,110 @@ async function begin() {
         <section class="ask" aria-labelledby="who">
           <h2 id="who">What, and how big</h2>
           <div class="choice kinds" role="radiogroup" aria-label="It is">
-            <button v-for="k in FIT_TABLE" :key="k.kind" type="button" role="radio" :aria-checked="fit.kind === k.kind" @click="setKind(k.kind)"><b>{{ k.name.replace(', a pair', '') }}</b></button>
+            <button
+              v-for="k in FIT_TABLE"
+              :key="k.kind"
+              type="button"
+              role="radio"
+              :aria-checked="fit.kind === k.kind"
+              @click="setKind(k.kind)"
+            >
+              <b>{{ k.name.replace(', a pair', '') }}</b>
+            </button>
           </div>
-          <PersonChoice :kind="fit.kind" :wearer="fit.wearer" @choose="person => { fit = forPerson(fit, person) }" />
-          <LengthField :model-value="fit.bodyMm" :label="kind.measureName" :least="kind.least" :most="kind.most" :hint="`${kind.howTo} Type it as you like: 17 cm, 6 3/4 in, 170.`" @update:model-value="mm => set('bodyMm', mm)" />
+          <PersonChoice
+            :kind="fit.kind"
+            :wearer="fit.wearer"
+            @choose="
+              (person) => {
+                fit = forPerson(fit, person)
+              }
+            "
+          />
+          <LengthField
+            :model-value="fit.bodyMm"
+            :label="kind.measureName"
+            :least="kind.least"
+            :most="kind.most"
+            :hint="`${kind.howTo} Type it as you like: 17 cm, 6 3/4 in, 170.`"
+            @update:model-value="(mm) => set('bodyMm', mm)"
+          />
           <div v-if="kind.eases.length" class="choice" role="radiogroup" aria-label="How close">
-            <button v-for="e in kind.eases" :key="e.id" type="button" role="radio" :aria-checked="fit.easeMm === e.mm" @click="set('easeMm', e.mm)"><b>{{ e.name }}</b><span>+ {{ length(e.mm) }}</span></button>
+            <button
+              v-for="e in kind.eases"
+              :key="e.id"
+              type="button"
+              role="radio"
+              :aria-checked="fit.easeMm === e.mm"
+              @click="set('easeMm', e.mm)"
+            >
+              <b>{{ e.name }}</b><span>+ {{ length(e.mm) }}</span>
+            </button>
           </div>
-          <VSelect v-if="kind.bend === 'round' && fit.kind !== 'ring'" :model-value="fit.wraps" :items="[1, 2, 3, 4, 5, 6]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
-          <ClosureFields v-if="kind.closures.length > 1" :kind="fit.kind" :closure="fit.closure" @change="closure => { fit = withClosure(fit, closure) }" />
-          <LengthField v-if="kind.passes && fit.closure.kind === 'none'" :model-value="fit.passMm" :label="kind.passes.name" :bounds="boundsOf(fitSchema, 'passMm')" :hint="kind.passes.howTo" @update:model-value="mm => set('passMm', mm)" />
-          <LengthField v-if="requireTechnique(wish.technique).family === 'weave'" :model-value="fit.widthMm" :label="tube ? 'Thickness wanted, outside' : 'Width wanted'" :least="2" :most="120" @update:model-value="mm => set('widthMm', mm)" />
+          <VSelect
+            v-if="kind.bend === 'round' && fit.kind !== 'ring'"
+            :model-value="fit.wraps"
+            :items="[1, 2, 3, 4, 5, 6]"
+            label="Times round"
+            @update:model-value="(n: number) => set('wraps', n)"
+          />
+          <ClosureFields
+            v-if="kind.closures.length > 1"
+            :kind="fit.kind"
+            :closure="fit.closure"
+            @change="
+              (closure) => {
+                fit = withClosure(fit, closure)
+              }
+            "
+          />
+          <LengthField
+            v-if="kind.passes && fit.closure.kind === 'none'"
+            :model-value="fit.passMm"
+            :label="kind.passes.name"
+            :bounds="boundsOf(fitSchema, 'passMm')"
+            :hint="kind.passes.howTo"
+            @update:model-value="(mm) => set('passMm', mm)"
+          />
+          <LengthField
+            v-if="requireTechnique(wish.technique).family === 'weave'"
+            :model-value="fit.widthMm"
+            :label="tube ? 'Thickness wanted, outside' : 'Width wanted'"
+            :least="2"
+            :most="120"
+            @update:model-value="(mm) => set('widthMm', mm)"
+          />
         </section>
 
         <section class="ask" aria-labelledby="what">
           <h2 id="what">Made how</h2>
           <StitchChoice v-model="wish.technique" :spec="wish.spec" />
           <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
-          <details class="own"><summary>How the stitch is worked</summary><div><StitchSettings :technique="wish.technique" :settings="settings" @change="setting" /></div></details>
+          <details class="own">
+            <summary>How the stitch is worked</summary>
+            <div><StitchSettings :technique="wish.technique" :settings="settings" @change="setting" /></div>
+          </details>
           <VSelect v-model="wish.spec" :items="specs" :label="cords ? 'Cord' : 'Bead'" />
           <div v-if="!cords" class="choice motifs" role="radiogroup" aria-label="Pattern to begin with">
-            <button v-for="m in MOTIFS" :key="m.id" type="button" role="radio" :aria-checked="wish.motif === m.id" :title="m.summary" @click="wish.motif = m.id"><b>{{ m.name }}</b></button>
+            <button
+              v-for="m in MOTIFS"
+              :key="m.id"
+              type="button"
+              role="radio"
+              :aria-checked="wish.motif === m.id"
+              :title="m.summary"
+              @click="wish.motif = m.id"
+            >
+              <b>{{ m.name }}</b>
+            </button>
           </div>
-          <VTextField v-model="wish.name" label="Name" :placeholder="defaultName" persistent-placeholder maxlength="80" />
+          <VTextField
+            v-model="wish.name"
+            label="Name"
+            :placeholder="defaultName"
+            persistent-placeholder
+            maxlength="80"
+          />
         </section>
 
         <section class="live" aria-labelledby="live">
@@ -118,9 +247,21 @@ async function begin() {
           <PartPicture :part="part" :tray="piece.tray" class="picture" />
           <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">
-            <div v-if="!cords"><span class="quiet">Beads</span><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span></div>
-            <div><span class="quiet">{{ requireTechnique(wish.technique).braid ? 'Strands' : tube ? 'Round' : 'Across' }}</span><span class="figure big">{{ columnsOf(part) }}</span><span class="quiet">{{ length(width, 1) }}</span></div>
-            <div><span class="quiet">{{ requireTechnique(wish.technique).rowName ?? 'Row' }}s</span><span class="figure big">{{ countedRows(part) }}</span><span class="quiet">{{ requireSpec(wish.spec).name }}</span></div>
+            <div v-if="!cords">
+              <span class="quiet">Beads</span
+              ><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span>
+            </div>
+            <div>
+              <span class="quiet">{{
+                requireTechnique(wish.technique).braid ? 'Strands' : tube ? 'Round' : 'Across'
+              }}</span><span class="figure big">{{ columnsOf(part) }}</span
+              ><span class="quiet">{{ length(width, 1) }}</span>
+            </div>
+            <div>
+              <span class="quiet">{{ requireTechnique(wish.technique).rowName ?? 'Row' }}s</span
+              ><span class="figure big">{{ countedRows(part) }}</span
+              ><span class="quiet">{{ requireSpec(wish.spec).name }}</span>
+            </div>
           </div>
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
           <button type="submit" class="button main go" :disabled="busy">Lay it on the mat</button>
@@ -131,24 +272,110 @@ async function begin() {
 </template>
 
 <style scoped>
-.page { max-width: 1360px; margin: 0 auto; padding: 8px 28px 40px; display: grid; grid-template-columns: 0.8fr 1.35fr 1.1fr; gap: 36px; align-items: start; }
-.ask, .live { display: grid; gap: 16px; }
-.choice { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; }
-.own summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
-.own > div { display: grid; gap: 14px; padding-top: 8px; }
-.motifs { grid-template-columns: repeat(2, 1fr); }
-.choice button { display: grid; gap: 3px; align-content: center; min-height: 52px; padding: 10px 12px; border: 0; border-radius: var(--round-in); background: var(--paper); color: var(--ink); font: 400 13.5px/1.3 var(--text); text-align: start; cursor: pointer; box-shadow: inset 0 0 0 1.5px var(--line); }
-.choice button b { font-weight: 700; font-size: 15px; }
-.choice button span { color: var(--soft); }
-.choice button[aria-checked='true'] { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
-.choice button[aria-checked='true'] span { color: inherit; opacity: 0.82; }
-.live { position: sticky; top: 12px; }
-.picture { height: 168px; }
-.figures { display: flex; justify-content: space-between; gap: 12px; }
-.figures > div { display: grid; gap: 4px; align-content: start; }
-.big { font-size: 38px; }
-.go { min-height: 56px; font-size: 17px; }
-.problem { color: var(--marigold); }
-@media (width <= 1000px) { .page { grid-template-columns: 1fr 1fr; } .live { grid-column: 1 / -1; position: static; } }
-@media (width <= 700px) { .page { grid-template-columns: minmax(0, 1fr); padding: 4px 14px 28px; gap: 24px; } }
+.page {
+  max-width: 1360px;
+  margin: 0 auto;
+  padding: 8px 28px 40px;
+  display: grid;
+  grid-template-columns: 0.8fr 1.35fr 1.1fr;
+  gap: 36px;
+  align-items: start;
+}
+.ask,
+.live {
+  display: grid;
+  gap: 16px;
+}
+.choice {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+}
+.own summary {
+  cursor: pointer;
+  color: var(--verdigris);
+  min-height: 32px;
+}
+.own > div {
+  display: grid;
+  gap: 14px;
+  padding-top: 8px;
+}
+.motifs {
+  grid-template-columns: repeat(2, 1fr);
+}
+.choice button {
+  display: grid;
+  gap: 3px;
+  align-content: center;
+  min-height: 52px;
+  padding: 10px 12px;
+  border: 0;
+  border-radius: var(--round-in);
+  background: var(--paper);
+  color: var(--ink);
+  font: 400 13.5px/1.3 var(--text);
+  text-align: start;
+  cursor: pointer;
+  box-shadow: inset 0 0 0 1.5px var(--line);
+}
+.choice button b {
+  font-weight: 700;
+  font-size: 15px;
+}
+.choice button span {
+  color: var(--soft);
+}
+.choice button[aria-checked='true'] {
+  background: var(--dark);
+  color: var(--dark-ink);
+  box-shadow: none;
+}
+.choice button[aria-checked='true'] span {
+  color: inherit;
+  opacity: 0.82;
+}
+.live {
+  position: sticky;
+  top: 12px;
+}
+.picture {
+  height: 168px;
+}
+.figures {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+.figures > div {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+}
+.big {
+  font-size: 38px;
+}
+.go {
+  min-height: 56px;
+  font-size: 17px;
+}
+.problem {
+  color: var(--marigold);
+}
+@media (width <= 1000px) {
+  .page {
+    grid-template-columns: 1fr 1fr;
+  }
+  .live {
+    grid-column: 1 / -1;
+    position: static;
+  }
+}
+@media (width <= 700px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 4px 14px 28px;
+    gap: 24px;
+  }
+}
 </style>

@@ -14,8 +14,7 @@ const LAST_HERE = 'weben-account'
 function lastHere(): Account | null {
   try {
     return accountSchema.parse(JSON.parse(localStorage.getItem(LAST_HERE) ?? 'null'))
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -45,7 +44,10 @@ export const useAccount = defineStore('account', () => {
   /** The server is away: who was here last may see what this browser holds of theirs. Whether anyone was. */
   function rememberLast(): boolean {
     const last = lastHere()
-    if (last) { account.value = last; reach.account = last.id }
+    if (last) {
+      account.value = last
+      reach.account = last.id
+    }
     return last !== null
   }
 

@@ -25,7 +25,9 @@ export const useMat = defineStore('mat', () => {
   const clip = shallowRef<Clip | null>(null)
   /** What the mat says to those who listen; the same said twice is spoken twice. */
   const says = ref('')
-  const say = (text: string) => { says.value = says.value === text ? `${text}\u00A0` : text }
+  const say = (text: string) => {
+    says.value = says.value === text ? `${text}\u00A0` : text
+  }
   /** Live symmetry of what is laid. */
   const symmetry = ref<SymmetryKind>('none')
   /** Which side is seen, and whether the work is turned by half on the screen. */
@@ -44,7 +46,10 @@ export const useMat = defineStore('mat', () => {
   /** What a panel would make of the part if it were done now: shown, not yet laid. */
   const ghost = shallowRef<Part | null>(null)
   const ghostTray = shallowRef<readonly TrayBead[] | null>(null)
-  /** Begins anew for another piece: what is selected, bent or open belongs to the one before. The clip and the tool stay in the hand. */
+  /**
+   * Begins anew for another piece: what is selected, bent or open belongs to the one before. The clip and the tool
+   * stay in the hand.
+   */
   let piece: string | null = null
   function begin(id: string | null) {
     if (id === piece) return
@@ -54,5 +59,29 @@ export const useMat = defineStore('mat', () => {
     symmetry.value = 'none'
     chart.value = ''
   }
-  return { begin, tool, part, number, glyphs, lie, cursor, hover, selection, clip, says, say, symmetry, wrongSide, turned, look, vision, tone, bent, chart, panel, ghost, ghostTray }
+  return {
+    begin,
+    tool,
+    part,
+    number,
+    glyphs,
+    lie,
+    cursor,
+    hover,
+    selection,
+    clip,
+    says,
+    say,
+    symmetry,
+    wrongSide,
+    turned,
+    look,
+    vision,
+    tone,
+    bent,
+    chart,
+    panel,
+    ghost,
+    ghostTray,
+  }
 })

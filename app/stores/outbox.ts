@@ -8,8 +8,8 @@ import { useAccount } from './account'
 const LOOK_EVERY_MS = 20_000
 
 /**
- * Sends what pieces have not sent yet, whichever page is open. The piece on the screen sends its own; one that needs a person's choice
- * waits until it is opened.
+ * Sends what pieces have not sent yet, whichever page is open. The piece on the screen sends its own; one that needs a
+ * person's choice waits until it is opened.
  */
 export const useOutbox = defineStore('outbox', () => {
   const account = useAccount()
@@ -36,10 +36,10 @@ export const useOutbox = defineStore('outbox', () => {
       await line.settled()
       if (wantsChoice(line.shown.state)) choice.add(piece)
       line.close()
-    }
-    catch (error) {
+    } catch (error) {
       // A session that ended or a page of another version is no matter of this piece.
-      if (!(error instanceof ApiError) || !(error.isPassing || error.status === 401 || error.code === 'renewed')) choice.add(piece)
+      if (!(error instanceof ApiError) || !(error.isPassing || error.status === 401 || error.code === 'renewed'))
+        choice.add(piece)
     }
     lines.delete(piece)
   }
@@ -52,13 +52,20 @@ export const useOutbox = defineStore('outbox', () => {
 
   async function send(): Promise<void> {
     const owner = account.account?.id
-    if (!owner || reach.away || reach.renewed || reach.signedOut) { await count(); return }
-    const pieces = new Set((await findUnsent(owner)).map(f => f.owned.piece))
+    if (!owner || reach.away || reach.renewed || reach.signedOut) {
+      await count()
+      return
+    }
+    const pieces = new Set((await findUnsent(owner)).map((f) => f.owned.piece))
     for (const piece of pieces) {
       if (piece === onScreen || choice.has(piece) || account.account?.id !== owner) continue
       // A tab at a time: two would send the same twice, and one of them for nothing.
-      const job = async (lock: Lock | null) => { if (lock) await startOne(owner, piece) }
-      await (navigator.locks ? navigator.locks.request(`weben-send ${piece}`, { ifAvailable: true }, job) : startOne(owner, piece))
+      const job = async (lock: Lock | null) => {
+        if (lock) await startOne(owner, piece)
+      }
+      await (navigator.locks
+        ? navigator.locks.request(`weben-send ${piece}`, { ifAvailable: true }, job)
+        : startOne(owner, piece))
     }
     await count()
   }
@@ -70,7 +77,9 @@ export const useOutbox = defineStore('outbox', () => {
         again = false
         await send()
       }
-    })().finally(() => { working = null })
+    })().finally(() => {
+      working = null
+    })
   }
 
   /** The piece comes onto the screen: what was sending it here stops first. */
@@ -82,12 +91,15 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   /** Nothing is on the screen any more. */
-  const release = (): void => { onScreen = null; soon() }
+  const release = (): void => {
+    onScreen = null
+    soon()
+  }
 
   /** Tries to send everything; returns how many edits are still waiting after so long. */
   async function sendAll(withinMs: number): Promise<number> {
     soon()
-    await Promise.race([working, new Promise(done => setTimeout(done, withinMs))])
+    await Promise.race([working, new Promise((done) => setTimeout(done, withinMs))])
     await count()
     return [...waiting.value.values()].reduce((sum, n) => sum + n, 0)
   }
@@ -99,8 +111,16 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   function begin(): void {
-    watch(() => [reach.away, reach.signedOut, account.account?.id], () => { if (!reach.away) soon() }, { immediate: true })
-    setInterval(() => { if (document.visibilityState === 'visible') soon() }, LOOK_EVERY_MS)
+    watch(
+      () => [reach.away, reach.signedOut, account.account?.id],
+      () => {
+        if (!reach.away) soon()
+      },
+      { immediate: true },
+    )
+    setInterval(() => {
+      if (document.visibilityState === 'visible') soon()
+    }, LOOK_EVERY_MS)
     window.addEventListener('online', soon)
   }
 

@@ -31,7 +31,9 @@ export const usePiece = defineStore('piece', () => {
 
   let ticking: ReturnType<typeof setInterval> | undefined
   const look = () => line?.look()
-  const lookIfSeen = () => { if (document.visibilityState === 'visible') void look() }
+  const lookIfSeen = () => {
+    if (document.visibilityState === 'visible') void look()
+  }
   const again = () => line?.again()
 
   async function open(which: string): Promise<void> {
@@ -42,7 +44,9 @@ export const usePiece = defineStore('piece', () => {
     // A page and the one that takes its place may both ask.
     if (id.value === which && underWay) return underWay
     close()
-    const work = begin(which).finally(() => { if (underWay === work) underWay = null })
+    const work = begin(which).finally(() => {
+      if (underWay === work) underWay = null
+    })
     underWay = work
     return work
   }
@@ -51,8 +55,13 @@ export const usePiece = defineStore('piece', () => {
     id.value = which
     const mine = ++opening
     await outbox.leave(which)
-    const opened = await Line.open({ account: account.account!.id, piece: which }, (now) => { if (mine === opening) shown.value = now })
-    if (mine !== opening) { opened.close(); return }
+    const opened = await Line.open({ account: account.account!.id, piece: which }, (now) => {
+      if (mine === opening) shown.value = now
+    })
+    if (mine !== opening) {
+      opened.close()
+      return
+    }
     line = opened
     shown.value = opened.shown
     document.addEventListener('visibilitychange', lookIfSeen)
@@ -62,7 +71,12 @@ export const usePiece = defineStore('piece', () => {
   }
 
   // The server is back, or the person signed in again: go on.
-  watch(() => [reach.away, reach.signedOut], () => { if (!reach.away && !reach.signedOut) again() })
+  watch(
+    () => [reach.away, reach.signedOut],
+    () => {
+      if (!reach.away && !reach.signedOut) again()
+    },
+  )
 
   /** A page is left: its piece is closed, unless another is on the screen already. */
   function leave(which: string): void {
@@ -98,7 +112,11 @@ export const usePiece = defineStore('piece', () => {
   /** Keeps what was made here as a piece of its own and lets go of it here. Returns the copy's id. */
   async function keepMineAsCopy(): Promise<string | null> {
     if (!line || !piece.value) return null
-    const copy = await api(createdAnswer, 'piece', { method: 'POST', body: pieceToBody(mineAsCopy(piece.value)), within: 60_000 })
+    const copy = await api(createdAnswer, 'piece', {
+      method: 'POST',
+      body: pieceToBody(mineAsCopy(piece.value)),
+      within: 60_000,
+    })
     await line.forget()
     close()
     return copy.id
@@ -126,7 +144,29 @@ export const usePiece = defineStore('piece', () => {
     await open(which)
   }
 
-  const sendAgain = async (): Promise<void> => { await line?.sendAgain() }
+  const sendAgain = async (): Promise<void> => {
+    await line?.sendAgain()
+  }
 
-  return { id, piece, state, says, pending, did, canUndo, canRedo, open, leave, commit, undo: () => back('undo'), redo: () => back('redo'), look, keepMineAsCopy, letMineGo, takeTheirs, bringBack, sendAgain }
+  return {
+    id,
+    piece,
+    state,
+    says,
+    pending,
+    did,
+    canUndo,
+    canRedo,
+    open,
+    leave,
+    commit,
+    undo: () => back('undo'),
+    redo: () => back('redo'),
+    look,
+    keepMineAsCopy,
+    letMineGo,
+    takeTheirs,
+    bringBack,
+    sendAgain,
+  }
 })

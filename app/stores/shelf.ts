@@ -11,16 +11,26 @@ export const useShelf = defineStore('shelf', () => {
   let fetched: Promise<void> | null = null
 
   function fetch(): Promise<void> {
-    fetched ??= api(shelfAnswer, 'shelf').then((answer) => { items.value = answer.items }).catch((error: unknown) => {
-      fetched = null
-      throw error
-    })
+    fetched ??= api(shelfAnswer, 'shelf')
+      .then((answer) => {
+        items.value = answer.items
+      })
+      .catch((error: unknown) => {
+        fetched = null
+        throw error
+      })
     return fetched
   }
 
   // Another person's shelf is another shelf.
   const account = useAccount()
-  watch(() => account.account?.id, () => { fetched = null; items.value = [] })
+  watch(
+    () => account.account?.id,
+    () => {
+      fetched = null
+      items.value = []
+    },
+  )
 
   async function keep(values: readonly ShelfInput[]): Promise<ShelfItem[]> {
     const answer = await api(shelfAnswer, 'shelf', { method: 'POST', body: { values } })
@@ -29,9 +39,15 @@ export const useShelf = defineStore('shelf', () => {
   }
 
   /** Puts another value in the place of what lies there as this tab knows it. */
-  async function change<V extends ShelfValue>(item: { readonly id: string, readonly value: V }, value: V): Promise<void> {
-    const answer = await api(shelfItemAnswer, `shelf/${item.id}`, { method: 'PUT', body: { before: item.value, value } })
-    items.value = items.value.map(i => (i.id === item.id ? answer.item : i))
+  async function change<V extends ShelfValue>(
+    item: { readonly id: string; readonly value: V },
+    value: V,
+  ): Promise<void> {
+    const answer = await api(shelfItemAnswer, `shelf/${item.id}`, {
+      method: 'PUT',
+      body: { before: item.value, value },
+    })
+    items.value = items.value.map((i) => (i.id === item.id ? answer.item : i))
   }
 
   /** Fetches anew: something outside this store has changed the box. */
@@ -42,10 +58,11 @@ export const useShelf = defineStore('shelf', () => {
 
   async function takeOff(id: string): Promise<void> {
     await api(anyAnswer, `shelf/${id}`, { method: 'DELETE' })
-    items.value = items.value.filter(i => i.id !== id)
+    items.value = items.value.filter((i) => i.id !== id)
   }
 
-  const of = <K extends ShelfKind>(kind: K) => computed(() => items.value.filter((i): i is ShelfItem & { value: ShelfOf<K> } => i.value.kind === kind))
+  const of = <K extends ShelfKind>(kind: K) =>
+    computed(() => items.value.filter((i): i is ShelfItem & { value: ShelfOf<K> } => i.value.kind === kind))
   const beads = of('bead')
   const specs = of('spec')
   const stamps = of('stamp')

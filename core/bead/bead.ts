@@ -24,14 +24,21 @@ export function trayLetter(n: number): string {
   return n < 26 ? String.fromCharCode(65 + n) : trayLetter(Math.floor(n / 26) - 1) + String.fromCharCode(65 + (n % 26))
 }
 
-/** The number, letter and glyph that a new bead on this tray gets: the first that are free (glyphs begin again when all are used). */
+/**
+ * The number, letter and glyph that a new bead on this tray gets: the first that are free (glyphs begin again when all
+ * are used).
+ */
 export function nextOnTray(tray: readonly TrayBead[]): Pick<TrayBead, 'number' | 'letter' | 'glyph'> {
-  const numbers = new Set(tray.map(b => b.number))
-  const letters = new Set(tray.map(b => b.letter))
-  const glyphs = new Set<GlyphId>(tray.map(b => b.glyph))
+  const numbers = new Set(tray.map((b) => b.number))
+  const letters = new Set(tray.map((b) => b.letter))
+  const glyphs = new Set<GlyphId>(tray.map((b) => b.glyph))
   let number = 1
   while (numbers.has(number)) number++
   let n = 0
   while (letters.has(trayLetter(n))) n++
-  return { number, letter: trayLetter(n), glyph: GLYPH_IDS.find(g => !glyphs.has(g)) ?? GLYPH_IDS[tray.length % GLYPH_IDS.length]! }
+  return {
+    number,
+    letter: trayLetter(n),
+    glyph: GLYPH_IDS.find((g) => !glyphs.has(g)) ?? GLYPH_IDS[tray.length % GLYPH_IDS.length]!,
+  }
 }

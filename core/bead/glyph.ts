@@ -1,12 +1,12 @@
 /**
- * Glyphs: small marks that tell beads apart without colour. Each is drawn in a unit square (0 … 1, y down) from discs, rings,
- * strokes and polygons, so that the same data gives the chart (SVG), the print and the pixels of the mat.
+ * Glyphs: small marks that tell beads apart without colour. Each is drawn in a unit square (0 … 1, y down) from discs,
+ * rings, strokes and polygons, so that the same data gives the chart (SVG), the print and the pixels of the mat.
  */
 export type Mark =
-  | { readonly kind: 'disc', readonly x: number, readonly y: number, readonly r: number }
-  | { readonly kind: 'ring', readonly x: number, readonly y: number, readonly r: number, readonly w: number }
-  | { readonly kind: 'stroke', readonly points: readonly (readonly [number, number])[], readonly w: number }
-  | { readonly kind: 'polygon', readonly points: readonly (readonly [number, number])[] }
+  | { readonly kind: 'disc'; readonly x: number; readonly y: number; readonly r: number }
+  | { readonly kind: 'ring'; readonly x: number; readonly y: number; readonly r: number; readonly w: number }
+  | { readonly kind: 'stroke'; readonly points: readonly (readonly [number, number])[]; readonly w: number }
+  | { readonly kind: 'polygon'; readonly points: readonly (readonly [number, number])[] }
 
 const W = 0.13
 const stroke = (...points: [number, number][]): Mark => ({ kind: 'stroke', points, w: W })
@@ -46,7 +46,12 @@ export const GLYPH_IDS = Object.keys(GLYPHS) as [GlyphId, ...GlyphId[]]
 
 export const marksOf = (id: GlyphId): readonly Mark[] => GLYPHS[id]
 
-function distanceToLine(x: number, y: number, [ax, ay]: readonly [number, number], [bx, by]: readonly [number, number]): number {
+function distanceToLine(
+  x: number,
+  y: number,
+  [ax, ay]: readonly [number, number],
+  [bx, by]: readonly [number, number],
+): number {
   const dx = bx - ax
   const dy = by - ay
   const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy)))
@@ -60,7 +65,7 @@ function distanceToPolygon(x: number, y: number, points: readonly (readonly [num
     const a = points[i]!
     const b = points[j]!
     least = Math.min(least, distanceToLine(x, y, a, b))
-    if ((a[1] > y) !== (b[1] > y) && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside
+    if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside
   }
   return inside ? -least : least
 }
@@ -70,12 +75,19 @@ export function glyphDistance(id: GlyphId, x: number, y: number): number {
   let least = Infinity
   for (const mark of marksOf(id)) {
     switch (mark.kind) {
-      case 'disc': least = Math.min(least, Math.hypot(x - mark.x, y - mark.y) - mark.r); break
-      case 'ring': least = Math.min(least, Math.abs(Math.hypot(x - mark.x, y - mark.y) - mark.r) - mark.w / 2); break
-      case 'stroke':
-        for (let i = 1; i < mark.points.length; i++) least = Math.min(least, distanceToLine(x, y, mark.points[i - 1]!, mark.points[i]!) - mark.w / 2)
+      case 'disc':
+        least = Math.min(least, Math.hypot(x - mark.x, y - mark.y) - mark.r)
         break
-      case 'polygon': least = Math.min(least, distanceToPolygon(x, y, mark.points)); break
+      case 'ring':
+        least = Math.min(least, Math.abs(Math.hypot(x - mark.x, y - mark.y) - mark.r) - mark.w / 2)
+        break
+      case 'stroke':
+        for (let i = 1; i < mark.points.length; i++)
+          least = Math.min(least, distanceToLine(x, y, mark.points[i - 1]!, mark.points[i]!) - mark.w / 2)
+        break
+      case 'polygon':
+        least = Math.min(least, distanceToPolygon(x, y, mark.points))
+        break
     }
   }
   return least
@@ -83,13 +95,25 @@ export function glyphDistance(id: GlyphId, x: number, y: number): number {
 
 /** The glyph as SVG elements in a unit square, in one ink. */
 export function glyphSvg(id: GlyphId, ink: string): string {
-  const at = (points: readonly (readonly [number, number])[]) => points.map(p => p.join(',')).join(' ')
-  return marksOf(id).map((mark) => {
-    switch (mark.kind) {
-      case 'disc': return `<circle cx="${mark.x}" cy="${mark.y}" r="${mark.r}" fill="${ink}"/>`
-      case 'ring': return `<circle cx="${mark.x}" cy="${mark.y}" r="${mark.r}" fill="none" stroke="${ink}" stroke-width="${mark.w}"/>`
-      case 'stroke': return `<polyline points="${at(mark.points)}" fill="none" stroke="${ink}" stroke-width="${mark.w}" stroke-linecap="round" stroke-linejoin="round"/>`
-      case 'polygon': return `<polygon points="${at(mark.points)}" fill="${ink}"/>`
-    }
-  }).join('')
+  const at = (points: readonly (readonly [number, number])[]) => points.map((p) => p.join(',')).join(' ')
+  return marksOf(id)
+    .map((mark) => {
+      switch (mark.kind) {
+        case 'disc':
+          return `<circle cx="${mark.x}" cy="${mark.y}" r="${mark.r}" fill="${ink}"/>`
+        case 'ring':
+          return (
+            `<circle cx="${mark.x}" cy="${mark.y}" r="${mark.r}" fill="none" stroke="${ink}" ` +
+            `stroke-width="${mark.w}"/>`
+          )
+        case 'stroke':
+          return (
+            `<polyline points="${at(mark.points)}" fill="none" stroke="${ink}" stroke-width="${mark.w}" ` +
+            'stroke-linecap="round" stroke-linejoin="round"/>'
+          )
+        case 'polygon':
+          return `<polygon points="${at(mark.points)}" fill="${ink}"/>`
+      }
+    })
+    .join('')
 }

@@ -1,10 +1,25 @@
 /**
- * The catalogue: nominal sizes of beads (common practice, from memory, about ±10 %), and sizes that users write themselves.
- * Lengths in mm: `d` across (square to the hole), `l` along the hole, `h` the hole. `perGram` is a count.
+ * The catalogue: nominal sizes of beads (common practice, from memory, about ±10 %), and sizes that users write
+ * themselves. Lengths in mm: `d` across (square to the hole), `l` along the hole, `h` the hole. `perGram` is a count.
  * Sizes with a slash: the larger the number, the smaller the bead; no formula links number and size.
  */
 export const BEAD_SHAPES = [
-  'cylinder', 'round', 'hex-cut', 'cube', 'bugle', 'drop', 'long-drop', 'ball', 'bicone', 'faceted', 'almond-duo', 'domed-duo', 'tile', 'half-tile', 'triangle', 'hexagon',
+  'cylinder',
+  'round',
+  'hex-cut',
+  'cube',
+  'bugle',
+  'drop',
+  'long-drop',
+  'ball',
+  'bicone',
+  'faceted',
+  'almond-duo',
+  'domed-duo',
+  'tile',
+  'half-tile',
+  'triangle',
+  'hexagon',
 ] as const
 
 /** Shapes of beads, and the cords that plain braids are made of. */
@@ -45,13 +60,37 @@ export const SHAPE_FACTS: Partial<Record<BeadShape, string>> = {
 
 type More = Pick<BeadSpec, 'spacing' | 'thick' | 'hangs'>
 
-const NAMES: Partial<Record<BeadShape, string>> = { 'long-drop': 'long drop', 'ball': 'round glass or stone', 'faceted': 'faceted round', 'almond-duo': 'almond duo', 'domed-duo': 'domed duo', 'tile': 'square tile', 'half-tile': 'half tile' }
+const NAMES: Partial<Record<BeadShape, string>> = {
+  'long-drop': 'long drop',
+  'ball': 'round glass or stone',
+  'faceted': 'faceted round',
+  'almond-duo': 'almond duo',
+  'domed-duo': 'domed duo',
+  'tile': 'square tile',
+  'half-tile': 'half tile',
+}
 
 /** A shape in plain words. */
 export const shapeName = (shape: BeadShape): string => NAMES[shape] ?? shape
 
-const spec = (shape: BeadShape, size: string, d: number, l: number, h: number, perGram: number, more: More = {}): BeadSpec =>
-  ({ id: `${shape}-${size.replace('/0', '').replaceAll(/[ .]/g, '-').replaceAll('×', 'x')}`, shape, name: `${shapeName(shape)} ${size}`, d, l, h, perGram, ...more })
+const spec = (
+  shape: BeadShape,
+  size: string,
+  d: number,
+  l: number,
+  h: number,
+  perGram: number,
+  more: More = {},
+): BeadSpec => ({
+  id: `${shape}-${size.replace('/0', '').replaceAll(/[ .]/g, '-').replaceAll('×', 'x')}`,
+  shape,
+  name: `${shapeName(shape)} ${size}`,
+  d,
+  l,
+  h,
+  perGram,
+  ...more,
+})
 
 export const BEAD_SPECS: readonly BeadSpec[] = [
   spec('cylinder', '15/0', 1.3, 1.0, 0.65, 370),
@@ -94,50 +133,80 @@ export const BEAD_SPECS: readonly BeadSpec[] = [
 ]
 
 /**
- * Cords for plain braids, by thickness: a crossing shows about as long as one and a half cords (a model, for drawing). They have no hole,
- * and are cut by length, never counted by weight.
+ * Cords for plain braids, by thickness: a crossing shows about as long as one and a half cords (a model, for drawing).
+ * They have no hole, and are cut by length, never counted by weight.
  */
-export const CORD_SPECS: readonly BeadSpec[] = [0.8, 1, 1.5, 2, 2.5, 3, 4, 5].map(mm => ({ id: `cord-${String(mm).replace('.', '-')}`, shape: 'cord', name: `cord ${mm} mm`, d: mm, l: Math.round(mm * 1.45 * 100) / 100, h: 0, perGram: Infinity }))
+export const CORD_SPECS: readonly BeadSpec[] = [0.8, 1, 1.5, 2, 2.5, 3, 4, 5].map((mm) => ({
+  id: `cord-${String(mm).replace('.', '-')}`,
+  shape: 'cord',
+  name: `cord ${mm} mm`,
+  d: mm,
+  l: Math.round(mm * 1.45 * 100) / 100,
+  h: 0,
+  perGram: Infinity,
+}))
 
 export const DEFAULT_CORD = 'cord-2'
 
 export const isCord = ({ shape }: Pick<BeadSpec, 'shape'>): boolean => shape === 'cord'
 
-/** The catalogue's sizes of the same shape next smaller and next larger by their length across; none for a size of one's own. */
+/**
+ * The catalogue's sizes of the same shape next smaller and next larger by their length across; none for a size of
+ * one's own.
+ */
 export function neighbourSpecs(id: string): string[] {
   const own = BY_ID.get(id)
   if (!own) return []
-  const same = CATALOGUE.filter(s => s.shape === own.shape).sort((a, b) => a.d - b.d || a.l - b.l)
+  const same = CATALOGUE.filter((s) => s.shape === own.shape).sort((a, b) => a.d - b.d || a.l - b.l)
   const at = same.indexOf(own)
-  return [same[at - 1], same[at + 1]].flatMap(s => (s ? [s.id] : []))
+  return [same[at - 1], same[at + 1]].flatMap((s) => (s ? [s.id] : []))
 }
 
 /** Every spec that has an id of its own. */
 export const CATALOGUE: readonly BeadSpec[] = [...BEAD_SPECS, ...CORD_SPECS]
 
-const BY_ID = new Map(CATALOGUE.map(s => [s.id, s]))
+const BY_ID = new Map(CATALOGUE.map((s) => [s.id, s]))
 
 export const DEFAULT_SPEC = 'cylinder-11'
 
 /**
- * A user's own spec is written out in its id, so that a piece file, a tray and a shelf carry it whole and nothing needs to be looked up:
+ * A user's own spec is written out in its id, so that a piece file, a tray and a shelf carry it whole and nothing
+ * needs to be looked up:
  * `own/shape/d/l/h/perGram/name`, lengths in mm, the name percent-encoded.
  */
 export const OWN_SPEC = /^own\/[a-z-]{4,12}\/(?:\d{1,3}(?:\.\d{1,3})?\/){4}[A-Za-z0-9%._~!*'()-]{1,120}$/
 
-export const ownSpecId = ({ shape, d, l, h, perGram, name }: Pick<BeadSpec, 'shape' | 'd' | 'l' | 'h' | 'perGram' | 'name'>): string =>
-  `own/${[shape, ...[d, l, h, perGram].map(n => Math.round(n * 1000) / 1000), encodeURIComponent(name)].join('/')}`
+export const ownSpecId = ({
+  shape,
+  d,
+  l,
+  h,
+  perGram,
+  name,
+}: Pick<BeadSpec, 'shape' | 'd' | 'l' | 'h' | 'perGram' | 'name'>): string =>
+  `own/${[shape, ...[d, l, h, perGram].map((n) => Math.round(n * 1000) / 1000), encodeURIComponent(name)].join('/')}`
 
-export interface OwnSpecProblem { readonly field: 'name' | 'd' | 'l' | 'h' | 'perGram', readonly says: string }
+export interface OwnSpecProblem {
+  readonly field: 'name' | 'd' | 'l' | 'h' | 'perGram'
+  readonly says: string
+}
 
 /** What is wrong with the figures of an own spec; bounds are those that a bead can have. */
-export function ownSpecProblems({ name, d, l, h, perGram }: Pick<BeadSpec, 'name' | 'd' | 'l' | 'h' | 'perGram'>): OwnSpecProblem[] {
+export function ownSpecProblems({
+  name,
+  d,
+  l,
+  h,
+  perGram,
+}: Pick<BeadSpec, 'name' | 'd' | 'l' | 'h' | 'perGram'>): OwnSpecProblem[] {
   const out: OwnSpecProblem[] = []
-  if (name.trim() === '' || encodeURIComponent(name).length > 120) out.push({ field: 'name', says: 'Give it a short name.' })
+  if (name.trim() === '' || encodeURIComponent(name).length > 120)
+    out.push({ field: 'name', says: 'Give it a short name.' })
   if (!(d >= 0.5 && d <= 40)) out.push({ field: 'd', says: 'A bead is 0.5 to 40 mm across.' })
   if (!(l >= 0.5 && l <= 60)) out.push({ field: 'l', says: 'A bead is 0.5 to 60 mm along its hole.' })
   if (!(h >= 0.2 && h < d)) out.push({ field: 'h', says: 'The hole is at least 0.2 mm and smaller than the bead.' })
-  if (!(perGram >= 0.01 && perGram <= 999)) out.push({ field: 'perGram', says: 'Between 0.01 and 999 beads weigh a gram.' })
+  if (!(perGram >= 0.01 && perGram <= 999))
+    out.push({ field: 'perGram', says: 'Between 0.01 and 999 beads weigh a gram.' })
   return out
 }
 
@@ -146,12 +215,11 @@ const own = new Map<string, BeadSpec | undefined>()
 function readOwn(id: string): BeadSpec | undefined {
   if (!OWN_SPEC.test(id)) return undefined
   const [, shape, d, l, h, perGram, text] = id.split('/')
-  const known = BEAD_SHAPES.find(s => s === shape)
+  const known = BEAD_SHAPES.find((s) => s === shape)
   let name: string
   try {
     name = decodeURIComponent(text!)
-  }
-  catch {
+  } catch {
     return undefined
   }
   if (!known) return undefined
@@ -179,31 +247,40 @@ export function requireSpec(id: string): BeadSpec {
 /** Glass in g/mm³ (handbook figure for soda-lime glass, about 2.5 g/cm³). */
 export const GLASS_G_PER_MM3 = 2.5e-3
 
-/** Volume of the plain solid in mm³, and how much of it a shape fills: rounds lose their shoulders, cut and tile-like beads little. */
-const SOLID: Record<BeadShape, { readonly volume: (bead: Omit<BeadSpec, 'id' | 'name' | 'perGram'>) => number, readonly fill: number }> = {
-  'round': { volume: ({ d, l }) => Math.PI * d * d / 4 * l, fill: 0.85 },
-  'cylinder': { volume: ({ d, l }) => Math.PI * d * d / 4 * l, fill: 0.95 },
-  'bugle': { volume: ({ d, l }) => Math.PI * d * d / 4 * l, fill: 0.95 },
+/**
+ * Volume of the plain solid in mm³, and how much of it a shape fills: rounds lose their shoulders, cut and tile-like
+ * beads little.
+ */
+const SOLID: Record<
+  BeadShape,
+  { readonly volume: (bead: Omit<BeadSpec, 'id' | 'name' | 'perGram'>) => number; readonly fill: number }
+> = {
+  'round': { volume: ({ d, l }) => ((Math.PI * d * d) / 4) * l, fill: 0.85 },
+  'cylinder': { volume: ({ d, l }) => ((Math.PI * d * d) / 4) * l, fill: 0.95 },
+  'bugle': { volume: ({ d, l }) => ((Math.PI * d * d) / 4) * l, fill: 0.95 },
   'hex-cut': { volume: ({ d, l }) => 0.866 * d * d * l, fill: 0.95 },
   'cube': { volume: ({ d, l }) => d * d * l, fill: 0.95 },
-  'drop': { volume: ({ d, l }) => Math.PI / 6 * d * d * l, fill: 1 },
-  'long-drop': { volume: ({ d, hangs }) => Math.PI / 6 * d * d * (hangs ?? 1.75 * d), fill: 1 },
-  'ball': { volume: ({ d, l }) => Math.PI / 6 * d * d * l, fill: 1 },
-  'faceted': { volume: ({ d, l }) => Math.PI / 6 * d * d * l, fill: 1 },
-  'bicone': { volume: ({ d, l }) => Math.PI / 12 * d * d * l, fill: 1 },
-  'almond-duo': { volume: ({ d, l, thick }) => Math.PI / 4 * d * l * (thick ?? l), fill: 0.8 },
-  'domed-duo': { volume: ({ d, l, thick }) => Math.PI / 4 * d * l * (thick ?? l), fill: 0.8 },
+  'drop': { volume: ({ d, l }) => (Math.PI / 6) * d * d * l, fill: 1 },
+  'long-drop': { volume: ({ d, hangs }) => (Math.PI / 6) * d * d * (hangs ?? 1.75 * d), fill: 1 },
+  'ball': { volume: ({ d, l }) => (Math.PI / 6) * d * d * l, fill: 1 },
+  'faceted': { volume: ({ d, l }) => (Math.PI / 6) * d * d * l, fill: 1 },
+  'bicone': { volume: ({ d, l }) => (Math.PI / 12) * d * d * l, fill: 1 },
+  'almond-duo': { volume: ({ d, l, thick }) => (Math.PI / 4) * d * l * (thick ?? l), fill: 0.8 },
+  'domed-duo': { volume: ({ d, l, thick }) => (Math.PI / 4) * d * l * (thick ?? l), fill: 0.8 },
   'tile': { volume: ({ d, l, thick }) => d * l * (thick ?? d / 2.6), fill: 0.95 },
   'half-tile': { volume: ({ d, l, thick }) => d * l * (thick ?? d / 2.6), fill: 0.95 },
-  'triangle': { volume: ({ d, l, thick }) => d * l / 2 * (thick ?? d / 3), fill: 0.95 },
-  'cord': { volume: ({ d, l }) => Math.PI * d * d / 4 * l, fill: 1 },
+  'triangle': { volume: ({ d, l, thick }) => ((d * l) / 2) * (thick ?? d / 3), fill: 0.95 },
+  'cord': { volume: ({ d, l }) => ((Math.PI * d * d) / 4) * l, fill: 1 },
   'hexagon': { volume: ({ d, l, thick }) => 0.866 * d * l * (thick ?? d / 3), fill: 0.95 },
 }
 
-/** Beads in a gram predicted from geometry: glass, the solid less its holes, times the fill of the shape. A check on the catalogue, to about ±20 %. */
+/**
+ * Beads in a gram predicted from geometry: glass, the solid less its holes, times the fill of the shape. A check on
+ * the catalogue, to about ±20 %.
+ */
 export function perGramFromGeometry(bead: Omit<BeadSpec, 'id' | 'name' | 'perGram'>): number {
   const { volume, fill } = SOLID[bead.shape]
-  const holes = (bead.spacing === undefined ? 1 : 2) * Math.PI * bead.h * bead.h / 4 * bead.l
+  const holes = (((bead.spacing === undefined ? 1 : 2) * Math.PI * bead.h * bead.h) / 4) * bead.l
   return 1 / ((volume(bead) - holes) * fill * GLASS_G_PER_MM3)
 }
 

@@ -1,5 +1,9 @@
 /** CIE L*a*b* of a colour: L 0 … 100. */
-export interface Lab { readonly l: number, readonly a: number, readonly b: number }
+export interface Lab {
+  readonly l: number
+  readonly a: number
+  readonly b: number
+}
 
 const TO_DEGREES = 180 / Math.PI
 const TWENTY_FIVE_7 = 25 ** 7
@@ -11,8 +15,8 @@ const hueOf = (a: number, b: number): number => {
 }
 
 /**
- * Colour difference ΔE00 with all weights 1, on plain numbers for long loops (Sharma, Wu, Dalal 2005, The CIEDE2000 color-difference
- * formula: implementation notes, supplementary test data, and mathematical observations).
+ * Colour difference ΔE00 with all weights 1, on plain numbers for long loops (Sharma, Wu, Dalal 2005, The CIEDE2000
+ * color-difference formula: implementation notes, supplementary test data, and mathematical observations).
  */
 export function deltaE00(l1: number, a1: number, b1: number, l2: number, a2: number, b2: number): number {
   const meanC = (Math.sqrt(a1 * a1 + b1 * b1) + Math.sqrt(a2 * a2 + b2 * b2)) / 2
@@ -41,7 +45,7 @@ export function deltaE00(l1: number, a1: number, b1: number, l2: number, a2: num
   const turn = 60 * Math.exp(-(((h - 275) / 25) ** 2))
   const rt = -2 * Math.sqrt(m7 / (m7 + TWENTY_FIVE_7)) * Math.sin(turn / TO_DEGREES)
   const off = (meanL - 50) ** 2
-  const sl = 1 + 0.015 * off / Math.sqrt(20 + off)
+  const sl = 1 + (0.015 * off) / Math.sqrt(20 + off)
   const sc = 1 + 0.045 * mean
   const sh = 1 + 0.015 * mean * t
   const x = dL / sl

@@ -15,16 +15,22 @@ describe('colour', () => {
     expect(contrast('#777777', '#ffffff')).toBeCloseTo(4.48, 2)
   })
   it('has no difference from itself and is the same both ways', () => {
-    const hex = fc.integer({ min: 0, max: 0xFFFFFF }).map(n => `#${n.toString(16).padStart(6, '0')}`)
-    fc.assert(fc.property(hex, hex, (a, b) => {
-      expect(difference(a, a)).toBe(0)
-      expect(difference(a, b)).toBeCloseTo(difference(b, a), 6)
-      expect(hexOf(rgbOf(a))).toBe(a)
-    }))
+    const hex = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`)
+    fc.assert(
+      fc.property(hex, hex, (a, b) => {
+        expect(difference(a, a)).toBe(0)
+        expect(difference(a, b)).toBeCloseTo(difference(b, a), 6)
+        expect(hexOf(rgbOf(a))).toBe(a)
+      }),
+    )
   })
   it('chooses the ink that can be read on any colour', () => {
-    const hex = fc.integer({ min: 0, max: 0xFFFFFF }).map(n => `#${n.toString(16).padStart(6, '0')}`)
-    fc.assert(fc.property(hex, (colour) => { expect(contrast(colour, inkOn(colour))).toBeGreaterThan(4) }))
+    const hex = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`)
+    fc.assert(
+      fc.property(hex, (colour) => {
+        expect(contrast(colour, inkOn(colour))).toBeGreaterThan(4)
+      }),
+    )
   })
 })
 
@@ -71,30 +77,45 @@ describe('the difference ΔE00', () => {
   })
   it('agrees with the library from the registry on any colours', () => {
     const channel = fc.integer({ min: 0, max: 255 })
-    fc.assert(fc.property(fc.tuple(channel, channel, channel), fc.tuple(channel, channel, channel), (x, y) => {
-      const lab = new Float64Array(6)
-      cieLab(LINEAR[x[0]]!, LINEAR[x[1]]!, LINEAR[x[2]]!, lab, 0)
-      cieLab(LINEAR[y[0]]!, LINEAR[y[1]]!, LINEAR[y[2]]!, lab, 3)
-      const hex = ([r, g, b]: readonly number[]) => hexOf({ r: r!, g: g!, b: b! })
-      const lab65 = (c: readonly number[]) => converter('lab65')(parse(hex(c)))!
-      expect(deltaE00(lab[0]!, lab[1]!, lab[2]!, lab[3]!, lab[4]!, lab[5]!)).toBeCloseTo(differenceCiede2000()(lab65(x), lab65(y)), 2)
-    }))
+    fc.assert(
+      fc.property(fc.tuple(channel, channel, channel), fc.tuple(channel, channel, channel), (x, y) => {
+        const lab = new Float64Array(6)
+        cieLab(LINEAR[x[0]]!, LINEAR[x[1]]!, LINEAR[x[2]]!, lab, 0)
+        cieLab(LINEAR[y[0]]!, LINEAR[y[1]]!, LINEAR[y[2]]!, lab, 3)
+        const hex = ([r, g, b]: readonly number[]) => hexOf({ r: r!, g: g!, b: b! })
+        const lab65 = (c: readonly number[]) => converter('lab65')(parse(hex(c)))!
+        expect(deltaE00(lab[0]!, lab[1]!, lab[2]!, lab[3]!, lab[4]!, lab[5]!)).toBeCloseTo(
+          differenceCiede2000()(lab65(x), lab65(y)),
+          2,
+        )
+      }),
+    )
   })
 })
 
 describe('conversions on plain numbers', () => {
   it('are those of the library from the registry, and OKLab goes back', () => {
     const channel = fc.integer({ min: 0, max: 255 })
-    fc.assert(fc.property(channel, channel, channel, (r, g, b) => {
-      const colour = parse(hexOf({ r, g, b }))!
-      const out = new Float64Array(3)
-      okLab(LINEAR[r]!, LINEAR[g]!, LINEAR[b]!, out, 0)
-      const ok = converter('oklab')(colour)
-      expect([out[0], out[1], out[2]]).toEqual([expect.closeTo(ok.l, 5), expect.closeTo(ok.a, 5), expect.closeTo(ok.b, 5)])
-      linearOf(out[0]!, out[1]!, out[2]!).forEach((v, i) => expect(levelOf(v)).toBeCloseTo([r, g, b][i]!, 1))
-      cieLab(LINEAR[r]!, LINEAR[g]!, LINEAR[b]!, out, 0)
-      const lab = converter('lab65')(colour)
-      expect([out[0], out[1], out[2]]).toEqual([expect.closeTo(lab.l, 2), expect.closeTo(lab.a, 2), expect.closeTo(lab.b, 2)])
-    }))
+    fc.assert(
+      fc.property(channel, channel, channel, (r, g, b) => {
+        const colour = parse(hexOf({ r, g, b }))!
+        const out = new Float64Array(3)
+        okLab(LINEAR[r]!, LINEAR[g]!, LINEAR[b]!, out, 0)
+        const ok = converter('oklab')(colour)
+        expect([out[0], out[1], out[2]]).toEqual([
+          expect.closeTo(ok.l, 5),
+          expect.closeTo(ok.a, 5),
+          expect.closeTo(ok.b, 5),
+        ])
+        linearOf(out[0]!, out[1]!, out[2]!).forEach((v, i) => expect(levelOf(v)).toBeCloseTo([r, g, b][i]!, 1))
+        cieLab(LINEAR[r]!, LINEAR[g]!, LINEAR[b]!, out, 0)
+        const lab = converter('lab65')(colour)
+        expect([out[0], out[1], out[2]]).toEqual([
+          expect.closeTo(lab.l, 2),
+          expect.closeTo(lab.a, 2),
+          expect.closeTo(lab.b, 2),
+        ])
+      }),
+    )
   })
 })

@@ -7,7 +7,8 @@ export const LINEAR = Float64Array.from({ length: 256 }, (_, v) => {
 })
 
 /** sRGB level 0 … 255 (not rounded) of linear light. */
-export const levelOf = (linear: number): number => 255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055)
+export const levelOf = (linear: number): number =>
+  255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055)
 
 /** OKLab of linear sRGB, written to `out` at `at` (Ottosson 2020). */
 export function okLab(r: number, g: number, b: number, out: Float32Array | Float64Array, at: number): void {
@@ -24,10 +25,14 @@ export function linearOf(L: number, a: number, b: number): readonly [number, num
   const l = (L + 0.3963377774 * a + 0.2158037573 * b) ** 3
   const m = (L - 0.1055613458 * a - 0.0638541728 * b) ** 3
   const s = (L - 0.0894841775 * a - 1.291485548 * b) ** 3
-  return [4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s, -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s, -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s]
+  return [
+    4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s,
+    -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
+    -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s,
+  ]
 }
 
-const f = (t: number): number => (t > 216 / 24389 ? Math.cbrt(t) : (24389 / 27 * t + 16) / 116)
+const f = (t: number): number => (t > 216 / 24389 ? Math.cbrt(t) : ((24389 / 27) * t + 16) / 116)
 
 /** CIE L*a*b* of linear sRGB, white D65 (IEC 61966-2-1 primaries), written to `out` at `at`. */
 export function cieLab(r: number, g: number, b: number, out: Float32Array | Float64Array, at: number): void {

@@ -11,15 +11,21 @@ import { shelfValueSchema } from '../shelf/shelf'
 import { settingsSchema } from './settings'
 
 /**
- * What the server answers, as the browser checks it before believing it. Fields that are not named here are passed over, so that a
- * newer server may say more.
+ * What the server answers, as the browser checks it before believing it. Fields that are not named here are passed
+ * over, so that a newer server may say more.
  */
 
-/** Every answer says in this header which version of the piece document the server writes; an answer without it is not Weben's. */
+/**
+ * Every answer says in this header which version of the piece document the server writes; an answer without it is not
+ * Weben's.
+ */
 export const DOCUMENT_HEADER = 'weben-document'
 export const DOCUMENT_VERSION = String(PIECE_VERSION)
 
-/** A request says in this header for whom it is made, so that a browser in which someone else signed in does not mix two people's work. */
+/**
+ * A request says in this header for whom it is made, so that a browser in which someone else signed in does not mix
+ * two people's work.
+ */
 export const ACCOUNT_HEADER = 'weben-account'
 
 /** The account that anyone may open where the demo workshop is on. */
@@ -27,13 +33,18 @@ export const DEMO_SIGN_IN = 'Demo workshop'
 
 export const errorAnswer = z.object({
   error: z.object({
-    code: z.string(), says: z.string(), data: z.unknown().optional(),
+    code: z.string(),
+    says: z.string(),
+    data: z.unknown().optional(),
     problems: z.array(z.object({ code: z.string(), at: z.string(), says: z.string() })).optional(),
   }),
 })
 
 const revision = z.int().min(0)
-/** Id of the transaction that made the newest revision; empty for a piece as it was begun. It names the line that revisions belong to. */
+/**
+ * Id of the transaction that made the newest revision; empty for a piece as it was begun. It names the line that
+ * revisions belong to.
+ */
 const head = z.string().max(40)
 
 export const accountSchema = z.object({ id: z.string(), signIn: z.string(), settings: settingsSchema })
@@ -50,24 +61,47 @@ const document = z.unknown().transform((value, context): Piece => {
 export const openedAnswer = z.object({ id: z.string(), revision, head, piece: document })
 export type Opened = z.infer<typeof openedAnswer>
 
-const keptStep = z.unknown().transform(step => upgradeStep(step)).pipe(stepSchema) as z.ZodType<Step>
-export const missingAnswer = z.object({ revision, head, missing: z.array(z.object({ number: revision, id: head, label: z.string(), steps: z.array(keptStep) })) })
+const keptStep = z
+  .unknown()
+  .transform((step) => upgradeStep(step))
+  .pipe(stepSchema) as z.ZodType<Step>
+export const missingAnswer = z.object({
+  revision,
+  head,
+  missing: z.array(z.object({ number: revision, id: head, label: z.string(), steps: z.array(keptStep) })),
+})
 export type Missing = z.infer<typeof missingAnswer>
 
 export const createdAnswer = z.object({ id: z.string(), revision })
 export const savedAnswer = z.object({ revision })
 
 export const listingSchema = z.object({
-  id: z.string(), name: z.string(), revision, head, updatedAt: z.string(),
+  id: z.string(),
+  name: z.string(),
+  revision,
+  head,
+  updatedAt: z.string(),
   summary: z.object({
-    technique: z.string(), spec: z.string(), columns: z.number(), rows: z.number(), beads: z.number(),
-    lengthMm: z.number(), kind: z.enum(FIT_KINDS), finishedMm: z.number(), bodyMm: z.number(), feel: z.enum(FEELS),
+    technique: z.string(),
+    spec: z.string(),
+    columns: z.number(),
+    rows: z.number(),
+    beads: z.number(),
+    lengthMm: z.number(),
+    kind: z.enum(FIT_KINDS),
+    finishedMm: z.number(),
+    bodyMm: z.number(),
+    feel: z.enum(FEELS),
   }),
 })
 export type Listing = z.infer<typeof listingSchema>
 export const piecesAnswer = z.object({ pieces: z.array(listingSchema) })
 
-export const holdingsAnswer = z.object({ holdings: z.array(z.object({ pieceId: z.string(), shelfId: z.string(), kind: z.enum(['reserved', 'taken']), amount: z.number() })) })
+export const holdingsAnswer = z.object({
+  holdings: z.array(
+    z.object({ pieceId: z.string(), shelfId: z.string(), kind: z.enum(['reserved', 'taken']), amount: z.number() }),
+  ),
+})
 const shelfItem = z.object({ id: z.string(), value: shelfValueSchema })
 export const shelfAnswer = z.object({ items: z.array(shelfItem) })
 export const shelfItemAnswer = z.object({ item: shelfItem })
@@ -78,10 +112,13 @@ export const placesAnswer = z.object({ places: z.record(z.string(), z.int().min(
 export const offersAnswer = z.object({
   list: z.object({
     currency: z.string(),
-    offers: z.array(z.object({
-      wanted: z.object({ spec: z.string(), colour: z.string(), finish: z.string() }), article: z.string(),
-      packs: z.array(z.object({ grams: z.number(), price: z.number(), stock: z.number() })),
-    })),
+    offers: z.array(
+      z.object({
+        wanted: z.object({ spec: z.string(), colour: z.string(), finish: z.string() }),
+        article: z.string(),
+        packs: z.array(z.object({ grams: z.number(), price: z.number(), stock: z.number() })),
+      }),
+    ),
   }),
 })
 

@@ -1,5 +1,8 @@
 /** What a measuring device says, and what is made of it. Grams from a scale, millimetres from a caliper. */
-export interface Reading { readonly value: number, readonly steady: boolean }
+export interface Reading {
+  readonly value: number
+  readonly steady: boolean
+}
 
 /** Readings that are taken before a value is believed. */
 export const READINGS = 5
@@ -12,16 +15,26 @@ export interface Settled {
   readonly steady: boolean
 }
 
-/** A settled value from several readings; null from none. Steady if most say so and they lie within `within` of each other. */
+/**
+ * A settled value from several readings; null from none. Steady if most say so and they lie within `within` of each
+ * other.
+ */
 export function settle(readings: readonly Reading[], within: number): Settled | null {
   if (readings.length === 0) return null
-  const sorted = readings.map(r => r.value).sort((a, b) => a - b)
+  const sorted = readings.map((r) => r.value).sort((a, b) => a - b)
   const middle = sorted[Math.floor((sorted.length - 1) / 2)]!
   const value = sorted.length % 2 ? middle : (middle + sorted[sorted.length / 2]!) / 2
   // A single reading far off is a knock on the table, not the weight.
-  const kept = sorted.filter(v => Math.abs(v - value) <= 4 * within)
+  const kept = sorted.filter((v) => Math.abs(v - value) <= 4 * within)
   const spread = (kept.at(-1)! - kept[0]!) / 2
-  return { value, spread, steady: kept.length * 2 > readings.length && spread <= within && readings.filter(r => r.steady).length * 2 > readings.length }
+  return {
+    value,
+    spread,
+    steady:
+      kept.length * 2 > readings.length &&
+      spread <= within &&
+      readings.filter((r) => r.steady).length * 2 > readings.length,
+  }
 }
 
 export interface Weighed {

@@ -17,8 +17,8 @@ import { fitKindOf } from './kind'
 import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 
 /**
- * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles begun, a repeat broken
- * off, the closure, a chain, or the size of the beads.
+ * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles
+ * begun, a repeat broken off, the closure, a chain, or the size of the beads.
  */
 export type Way = 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'closure' | 'chain' | 'bead'
 
@@ -46,7 +46,7 @@ export interface Choice {
   /** Whether its colours end on a full cycle, the repeat itself whole or not. */
   readonly cycleWhole: boolean
   /** Hours of beading, by the speed of the piece: most and least. */
-  readonly hours: { readonly least: number, readonly most: number }
+  readonly hours: { readonly least: number; readonly most: number }
   readonly current: boolean
 }
 
@@ -69,10 +69,17 @@ function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, c
   const columns = columnsOf(part)
   const plain = (cells: Cells, at: number, rows: number, number: number) => {
     if (rows === 0) return cells
-    return rows > 0 ? insertRows(cells, at, new Uint16Array(rows * columns).fill(number)) : removeRows(cells, at === 0 ? 0 : at + rows, -rows)
+    return rows > 0
+      ? insertRows(cells, at, new Uint16Array(rows * columns).fill(number))
+      : removeRows(cells, at === 0 ? 0 : at + rows, -rows)
   }
   const end = cycleRows > 0 ? insertRows(part.end, 0, cycleCells(part, cycleRows)) : part.end
-  return { ...withPlain(part, plainMm), times, start: plain(part.start, 0, startRows, plainNumber(tray, part, 'start')), end: plain(end, end.rows, endRows, plainNumber(tray, part, 'end')) }
+  return {
+    ...withPlain(part, plainMm),
+    times,
+    start: plain(part.start, 0, startRows, plainNumber(tray, part, 'start')),
+    end: plain(end, end.rows, endRows, plainNumber(tray, part, 'end')),
+  }
 }
 
 /** Another closure is offered only where it helps, and brings the fit this near, mm. */
@@ -81,10 +88,20 @@ const CLOSURE_REACH_MM = 12
 const CHAIN_MM = 50
 
 /**
- * What giving way costs in the order of the list, mm of difference: a fixed price for each way, so that a longer body is never answered by
- * fewer beads. What is taken up by plain ends costs a little more the more there is of it, so that the nearest whole repeat comes first.
+ * What giving way costs in the order of the list, mm of difference: a fixed price for each way, so that a longer body
+ * is never answered by fewer beads. What is taken up by plain ends costs a little more the more there is of it, so
+ * that the nearest whole repeat comes first.
  */
-export const PRICE: Record<Way, number> = { whole: 0, plain: 0.5, cycle: 1, ends: 1.5, part: 3, closure: 4, bead: 6, chain: 8 }
+export const PRICE: Record<Way, number> = {
+  whole: 0,
+  plain: 0.5,
+  cycle: 1,
+  ends: 1.5,
+  part: 3,
+  closure: 4,
+  bead: 6,
+  chain: 8,
+}
 const PLAIN_SHARE = 0.02
 /** Of two that the closure reaches, the one nearer to where it is aimed. */
 const AIM_SHARE = 0.05
@@ -94,11 +111,17 @@ function offMm({ wantedMm, finishedMm, reachMm }: FitResult): number {
   return Math.max(0, finishedMm.nominal - wantedMm, wantedMm - finishedMm.nominal - reachMm)
 }
 
-/** How far a fit is off, mm, and of two that the closure reaches, a little of how far from the aim. Grows evenly on both sides of the aim. */
+/**
+ * How far a fit is off, mm, and of two that the closure reaches, a little of how far from the aim. Grows evenly on
+ * both sides of the aim.
+ */
 const farMm = (fit: FitResult): number => offMm(fit) + AIM_SHARE * Math.abs(fit.beadworkMm.nominal - fit.targetMm)
 
-/** Rows to put on (or take off, negative) at start and end, as evenly as they give; each end keeps a row while the other can give. */
-function shared(rows: number, start: number, end: number): { readonly startRows: number, readonly endRows: number } {
+/**
+ * Rows to put on (or take off, negative) at start and end, as evenly as they give; each end keeps a row while the
+ * other can give.
+ */
+function shared(rows: number, start: number, end: number): { readonly startRows: number; readonly endRows: number } {
   if (rows >= 0) return { startRows: Math.ceil(rows / 2), endRows: Math.floor(rows / 2) }
   const less = Math.min(-rows, start + end)
   const keeps = less <= Math.max(0, start - 1) + Math.max(0, end - 1) ? 1 : 0
@@ -108,10 +131,11 @@ function shared(rows: number, start: number, end: number): { readonly startRows:
 }
 
 /**
- * The counts that come near: whole repeats just under and over what is wanted, with other ends without beads, with whole colour cycles begun
- * again, with a repeat broken off, with longer or shorter plain ends (so the nearest row is always among them), with another closure at its
- * usual length, a chain, and the bead sizes next to this one. Sorted by how far each is from what is wanted and a fixed price for what it
- * gives way in. The remainder is part of every choice.
+ * The counts that come near: whole repeats just under and over what is wanted, with other ends without beads, with
+ * whole colour cycles begun again, with a repeat broken off, with longer or shorter plain ends (so the nearest row is
+ * always among them), with another closure at its usual length, a chain, and the bead sizes next to this one. Sorted
+ * by how far each is from what is wanted and a fixed price for what it gives way in. The remainder is part of every
+ * choice.
  */
 export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   const { fit, cost } = piece
@@ -131,34 +155,65 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
     const full = { startRows: 0, endRows: 0, cycleRows: 0, plainMm: plainOf(of), ...change }
     return { full, next: changed(on.tray, of, full) }
   }
-  const offer = (way: Way, change: Partial<Change> & { times: number }, { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part, far = -1 } = {}) => {
+  const offer = (
+    way: Way,
+    change: Partial<Change> & { times: number },
+    { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part, far = -1 } = {},
+  ) => {
     const { full, next } = build(change, { on, of })
     if (full.times < 1 || full.times > LIMITS.times) return
     const same = sameClosure(closure, fit.closure) && spec === part.spec
-    const id = [full.times, full.startRows, full.endRows, full.cycleRows, full.plainMm, closure.kind, closure.lengthMm, closure.extenderMm, spec].join('/')
-    if (out.some(c => c.id === id) || laidRows(next) < 1) return
+    const id = [
+      full.times,
+      full.startRows,
+      full.endRows,
+      full.cycleRows,
+      full.plainMm,
+      closure.kind,
+      closure.lengthMm,
+      closure.extenderMm,
+      spec,
+    ].join('/')
+    if (out.some((c) => c.id === id) || laidRows(next) < 1) return
     const beads = beadsMade(on, next, { ...fit, closure })
     const ended = full.startRows !== 0 || full.endRows !== 0
     const made = fitOf(on, { part: next, fit: { ...fit, closure } })
     // To a millionth, so that what is equal by its formula is equal.
     ranks.set(id, Math.round((PRICE[way] + (far >= 0 ? far : farMm(made))) * 1e6))
     out.push({
-      id, way, ...full, closure, spec, fit: made, beads, beadsMore: beads - now,
-      whole: !ended && full.cycleRows === 0, cycleWhole: full.cycleRows % cycle === 0,
-      hours: { least: beads * many / cost.beadsPerHourMost, most: beads * many / cost.beadsPerHourLeast },
+      id,
+      way,
+      ...full,
+      closure,
+      spec,
+      fit: made,
+      beads,
+      beadsMore: beads - now,
+      whole: !ended && full.cycleRows === 0,
+      cycleWhole: full.cycleRows % cycle === 0,
+      hours: { least: (beads * many) / cost.beadsPerHourMost, most: (beads * many) / cost.beadsPerHourLeast },
       current: same && full.times === part.times && !ended && full.cycleRows === 0 && full.plainMm === plainOf(part),
     })
   }
   const whole = (times: number, instead: Fit) => fitOf(piece, { part: { ...part, times }, fit: instead })
   const off = (times: number, instead: Fit) => Math.abs(whole(times, instead).differenceMm)
   /** Whether the closure lets that many out to what is wanted. */
-  const reaches = (times: number) => { const { finishedMm, wantedMm, reachMm } = whole(times, fit); return finishedMm.nominal <= wantedMm && wantedMm <= finishedMm.nominal + reachMm }
+  const reaches = (times: number) => {
+    const { finishedMm, wantedMm, reachMm } = whole(times, fit)
+    return finishedMm.nominal <= wantedMm && wantedMm <= finishedMm.nominal + reachMm
+  }
 
   const exact = rowsWanted(piece) - ends
   const n = Math.min(LIMITS.times - 1, Math.max(1, Math.floor(exact / per + 1e-9)))
   if (laidRows(part) > 0) offer('whole', { times: part.times })
-  // Of several openings any may come nearest, so all counts near the aim that one of them reaches, or nearly so, are whole choices.
-  const opened = fit.closure.openings > 1 ? Array.from({ length: 13 }, (_, k) => n - 8 + k).filter(times => times >= 1 && times <= LIMITS.times && [times - 1, times, times + 1].some(reaches)) : []
+  // Of several openings any may come nearest, so all counts near the aim that one of them reaches, or nearly so, are
+  // whole choices.
+  const opened =
+    fit.closure.openings > 1
+      ? Array.from({ length: 13 }, (_, k) => n - 8 + k).filter(
+          (times) => times >= 1 && times <= LIMITS.times && [times - 1, times, times + 1].some(reaches),
+        )
+      : []
   for (const times of [n, n + 1, ...opened]) offer('whole', { times })
 
   // Ends without beads take up what is missing, as far as they may: the pattern stays whole.
@@ -167,15 +222,18 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
     const missing = (exact - times * per) * rowMm(piece, part)
     const plainMm = Math.round((plainOf(part) + missing / 2) * 2) / 2
     // They are rounded for the hand; in the order they count as exact.
-    if (plainMm >= plain!.least && plainMm <= plain!.most && plainMm !== plainOf(part)) offer('plain', { times, plainMm }, { far: PLAIN_SHARE * Math.abs(missing) })
+    if (plainMm >= plain!.least && plainMm <= plain!.most && plainMm !== plainOf(part))
+      offer('plain', { times, plainMm }, { far: PLAIN_SHARE * Math.abs(missing) })
   }
   // Cords keep their colours from end to end: there is nothing to lay at the ends.
   const laid = techniqueOf(part).material !== 'cord'
   for (const times of laid ? [n, n + 1] : []) {
     const rows = Math.round(exact - times * per)
     // Beads of other sizes make rows of different length, so the next count on either side may come nearer.
-    const near = [rows, rows - 1, rows + 1].map(k => ({ times, ...shared(k, part.start.rows, part.end.rows) }))
-    const best = near.map(change => ({ change, off: farMm(fitOf(piece, { part: build(change).next })) })).reduce((a, b) => (b.off < a.off - 1e-9 ? b : a)).change
+    const near = [rows, rows - 1, rows + 1].map((k) => ({ times, ...shared(k, part.start.rows, part.end.rows) }))
+    const best = near
+      .map((change) => ({ change, off: farMm(fitOf(piece, { part: build(change).next })) }))
+      .reduce((a, b) => (b.off < a.off - 1e-9 ? b : a)).change
     if (best.startRows !== 0 || best.endRows !== 0) offer('ends', best)
   }
   const cycles = laid ? Math.round((exact - n * per) / cycle) : 0
@@ -187,36 +245,51 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
 
   const opens = !['none', 'elastic', 'own'].includes(fit.closure.kind)
   for (const times of opens ? [n, n + 1] : []) {
-    const best = fitKindOf(fit.kind).closures
-      .filter(kind => kind !== fit.closure.kind && !['none', 'magnet', 'elastic', 'own'].includes(kind))
-      .map(kind => ({ closure: { ...fit.closure, kind, name: '', lengthMm: closureOf(kind).lengthMm } }))
-      .map(c => ({ ...c, off: off(times, { ...fit, ...c }) }))
+    const best = fitKindOf(fit.kind)
+      .closures.filter((kind) => kind !== fit.closure.kind && !['none', 'magnet', 'elastic', 'own'].includes(kind))
+      .map((kind) => ({ closure: { ...fit.closure, kind, name: '', lengthMm: closureOf(kind).lengthMm } }))
+      .map((c) => ({ ...c, off: off(times, { ...fit, ...c }) }))
       .sort((a, b) => a.off - b.off)[0]
-    if (best && best.off <= CLOSURE_REACH_MM && best.off < off(times, fit)) offer('closure', { times }, { closure: best.closure })
+    if (best && best.off <= CLOSURE_REACH_MM && best.off < off(times, fit))
+      offer('closure', { times }, { closure: best.closure })
   }
   if (opens && fit.kind !== 'earrings' && fit.closure.extenderMm === 0 && whole(n, fit).differenceMm < -2) {
     offer('chain', { times: n }, { closure: { ...fit.closure, extenderMm: CHAIN_MM } })
   }
 
-  const least = Math.min(...out.filter(c => c.way === 'whole').map(c => Math.abs(c.fit.differenceMm)))
-  const others = neighbourSpecs(part.spec).flatMap((spec) => {
-    const of = { ...part, spec }
-    const on = { ...piece, tray: piece.tray.map(b => (b.spec === part.spec ? { ...b, spec } : b)), parts: piece.parts.map(p => (p === part ? of : p)) }
-    const times = Math.round((rowsWanted(on, { part: of }) - ends) / per)
-    if (times < 1 || times > LIMITS.times) return []
-    const result = fitOf(on, { part: { ...of, times } })
-    return fitsWell(result.feel) && Math.abs(result.differenceMm) < least - 1 ? [{ spec, of, on, times, off: Math.abs(result.differenceMm) }] : []
-  }).sort((a, b) => a.off - b.off)
+  const least = Math.min(...out.filter((c) => c.way === 'whole').map((c) => Math.abs(c.fit.differenceMm)))
+  const others = neighbourSpecs(part.spec)
+    .flatMap((spec) => {
+      const of = { ...part, spec }
+      const on = {
+        ...piece,
+        tray: piece.tray.map((b) => (b.spec === part.spec ? { ...b, spec } : b)),
+        parts: piece.parts.map((p) => (p === part ? of : p)),
+      }
+      const times = Math.round((rowsWanted(on, { part: of }) - ends) / per)
+      if (times < 1 || times > LIMITS.times) return []
+      const result = fitOf(on, { part: { ...of, times } })
+      return fitsWell(result.feel) && Math.abs(result.differenceMm) < least - 1
+        ? [{ spec, of, on, times, off: Math.abs(result.differenceMm) }]
+        : []
+    })
+    .sort((a, b) => a.off - b.off)
   for (const { spec, of, on, times } of others.slice(0, 2)) offer('bead', { times }, { spec, of, on })
 
   const rank = (c: Choice) => ranks.get(c.id)!
-  return out.sort((a, b) => rank(a) - rank(b) || PRICE[a.way] - PRICE[b.way] || Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
+  return out.sort(
+    (a, b) =>
+      rank(a) - rank(b) || PRICE[a.way] - PRICE[b.way] || Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm),
+  )
 }
 
 /** Beads of a part as it is made, those that join its ends included. */
 function beadsMade(on: Fitted, part: Part, fit: Fit): number {
   const here = fittedPart(on)
-  return totalOf(tallyPart(part)) + joinNumbers({ fit, parts: on.parts.map(p => (p.id === here.id ? part : p)) }, part).length
+  return (
+    totalOf(tallyPart(part)) +
+    joinNumbers({ fit, parts: on.parts.map((p) => (p.id === here.id ? part : p)) }, part).length
+  )
 }
 
 /** The bead that plain rows at an end are laid in: the one that lies at its outer corner, or the first of the tray. */
@@ -226,17 +299,25 @@ function plainNumber(tray: Piece['tray'], part: Part, end: 'start' | 'end'): num
   return there || (tray[0]?.number ?? 0)
 }
 
-/** Steps that make the piece as a choice has it: plain rows at the outer edges, cycles, count of repeats, closure, size of the beads. */
-export function choiceSteps(piece: Piece, { times, startRows, endRows, cycleRows, plainMm, closure, spec }: Choice): Step[] {
+/**
+ * Steps that make the piece as a choice has it: plain rows at the outer edges, cycles, count of repeats, closure, size
+ * of the beads.
+ */
+export function choiceSteps(
+  piece: Piece,
+  { times, startRows, endRows, cycleRows, plainMm, closure, spec }: Choice,
+): Step[] {
   const part = fittedPart(piece)
   const steps: Step[] = []
   if (startRows > 0) steps.push(insertRowsStep(part, 'start', 0, startRows, plainNumber(piece.tray, part, 'start')))
   else if (startRows < 0) steps.push(removeRowsStep(part, 'start', 0, -startRows))
-  if (endRows > 0) steps.push(insertRowsStep(part, 'end', part.end.rows, endRows, plainNumber(piece.tray, part, 'end')))
+  if (endRows > 0)
+    steps.push(insertRowsStep(part, 'end', part.end.rows, endRows, plainNumber(piece.tray, part, 'end')))
   else if (endRows < 0) steps.push(removeRowsStep(part, 'end', part.end.rows + endRows, -endRows))
   if (cycleRows > 0) steps.push(insertRowsStep(part, 'end', 0, cycleRows, cycleCells(part, cycleRows)))
   if (times !== part.times) steps.push(setStep(piece, ['parts', part.id, 'times'], times))
-  if (plainMm !== plainOf(part)) steps.push(setStep(piece, ['parts', part.id, 'settings'], { ...withPlain(part, plainMm).settings }))
+  if (plainMm !== plainOf(part))
+    steps.push(setStep(piece, ['parts', part.id, 'settings'], { ...withPlain(part, plainMm).settings }))
   if (!sameClosure(closure, piece.fit.closure)) steps.push(setStep(piece, ['fit', 'closure'], { ...closure }))
   return [...steps, ...specSteps(piece, part, spec)]
 }
@@ -250,7 +331,10 @@ export interface WidthChoice {
   readonly current: boolean
 }
 
-/** Counts across next to the width wanted, of those that the stitch allows, with the present one; narrowest first. None where the width does not follow from a count. */
+/**
+ * Counts across next to the width wanted, of those that the stitch allows, with the present one; narrowest first. None
+ * where the width does not follow from a count.
+ */
 export function widthChoices(piece: Fitted): WidthChoice[] {
   const part = fittedPart(piece)
   const now = columnsOf(part)
@@ -259,13 +343,28 @@ export function widthChoices(piece: Fitted): WidthChoice[] {
   const present = extentOf(piece, part).widthMm.nominal
   const at = (columns: number) => present + (nominal(columns) - nominal(now)) * (handFor(piece, part)?.across ?? 1)
   if (at(now + step) === present) return []
-  const guess = techniqueOf(part).nearestColumns(Math.max(1, Math.round(now + (piece.fit.widthMm - present) * step / (at(now + step) - present))), part.settings)
-  const counts = new Set([now, guess - step, guess, guess + step].filter(c => c >= techniqueOf(part).nearestColumns(1, part.settings) && c <= LIMITS.columns))
+  const guess = techniqueOf(part).nearestColumns(
+    Math.max(1, Math.round(now + ((piece.fit.widthMm - present) * step) / (at(now + step) - present))),
+    part.settings,
+  )
+  const counts = new Set(
+    [now, guess - step, guess, guess + step].filter(
+      (c) => c >= techniqueOf(part).nearestColumns(1, part.settings) && c <= LIMITS.columns,
+    ),
+  )
   const perColumn = totalOf(tallyPart(part)) / now
-  return [...counts].sort((a, b) => a - b).map((columns) => {
-    const widthMm = at(columns)
-    return { columns, widthMm, differenceMm: widthMm - piece.fit.widthMm, beads: Math.round(perColumn * columns), current: columns === now }
-  })
+  return [...counts]
+    .sort((a, b) => a - b)
+    .map((columns) => {
+      const widthMm = at(columns)
+      return {
+        columns,
+        widthMm,
+        differenceMm: widthMm - piece.fit.widthMm,
+        beads: Math.round(perColumn * columns),
+        current: columns === now,
+      }
+    })
 }
 
 /** Steps that make the fitted part so many beads across; new columns are laid in the bead of its first corner. */

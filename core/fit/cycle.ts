@@ -5,8 +5,8 @@ import { techniqueOf } from '../piece/piece'
 const known = new WeakMap<Cells, Map<number, number>>()
 
 /**
- * Rows after which the colours of the repeat begin again: the smallest count that divides the repeat, joins on without a slip and
- * repeats every row. The repeat's own height where it holds no smaller cycle; 0 for an empty repeat.
+ * Rows after which the colours of the repeat begin again: the smallest count that divides the repeat, joins on without
+ * a slip and repeats every row. The repeat's own height where it holds no smaller cycle; 0 for an empty repeat.
  */
 export function colourCycle(part: Part): number {
   const { repeat } = part
@@ -18,7 +18,10 @@ export function colourCycle(part: Part): number {
   if (cycle === undefined) {
     cycle = repeat.rows
     for (let p = step; p <= repeat.rows / 2; p += step) {
-      if (repeat.rows % p === 0 && repeatsEvery(repeat, p)) { cycle = p; break }
+      if (repeat.rows % p === 0 && repeatsEvery(repeat, p)) {
+        cycle = p
+        break
+      }
     }
     seen.set(step, cycle)
   }

@@ -10,7 +10,14 @@ import { extentOf } from './extent'
 import { gaugeFor, handFor, handOf, questionedSwatches, swatchFactors, withoutSwatch, withSwatch } from './gauge'
 import { fitOf, rowsWanted } from './reckon'
 
-const swatch = (rows: number, lengthMm: number, over: Partial<Swatch> = {}): Swatch => ({ rows, lengthMm, columns: 0, widthMm: 0, from: '', ...over })
+const swatch = (rows: number, lengthMm: number, over: Partial<Swatch> = {}): Swatch => ({
+  rows,
+  lengthMm,
+  columns: 0,
+  widthMm: 0,
+  from: '',
+  ...over,
+})
 const KEY = { technique: 'peyote', spec: 'cylinder-11', thread: 'gel-6' } as const
 const gauge = (...swatches: Swatch[]): Gauge => ({ ...KEY, swatches })
 
@@ -25,7 +32,7 @@ describe('a gauge', () => {
     // 1.02 and 1.04: mean 1.03, deviation 0.01414 → twice is 0.0275
     const two = handOf(gauge(swatch(20, 32.64), swatch(20, 33.28)))!
     expect(two.along).toBeCloseTo(1.03, 9)
-    expect(two.spread).toBeCloseTo(2 * 0.0141421 / 1.03, 5)
+    expect(two.spread).toBeCloseTo((2 * 0.0141421) / 1.03, 5)
     expect(handOf(gauge(swatch(20, 32), swatch(20, 32)))!.spread).toBe(0.01)
     expect(handOf(gauge(swatch(20, 28), swatch(20, 36)))!.spread).toBe(0.05)
   })
@@ -49,34 +56,48 @@ describe('a gauge', () => {
     expect(extentOf(p, p.parts[0]!)).toEqual(nominal)
   })
   it('taken from a swatch as long as the model says changes nothing but the range, in any stitch', () => {
-    fc.assert(fc.property(anyPieceOf(TECHNIQUES.map(t => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
-      const one = p.parts[0]!
-      const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
-      const perRow = 1 / swatchFactors(base, swatch(1, 1), { settings: one.settings, columns: columnsOf(one) }).along
-      const q = { ...p, gauges: [{ ...base, swatches: [swatch(n, n * perRow)] }] }
-      expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
-    }))
+    fc.assert(
+      fc.property(anyPieceOf(TECHNIQUES.map((t) => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
+        const one = p.parts[0]!
+        const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
+        const perRow = 1 / swatchFactors(base, swatch(1, 1), { settings: one.settings, columns: columnsOf(one) }).along
+        const q = { ...p, gauges: [{ ...base, swatches: [swatch(n, n * perRow)] }] }
+        expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
+      }),
+    )
   })
   it('of a finished piece compares its whole length with the model’s own of that count', () => {
     // 20 bead rows of peyote that measure just what the model says, 20.5 × 1.6 mm: 110 rows stay 176.8 mm (once 181.2)
-    const of = (rows: number, lengthMm: number, from: string) => ({ ...piece(), gauges: [gauge({ ...swatch(rows, lengthMm), from })] })
+    const of = (rows: number, lengthMm: number, from: string) => ({
+      ...piece(),
+      gauges: [gauge({ ...swatch(rows, lengthMm), from })],
+    })
     const strip = part({ start: emptyCells(4, 0), repeat: emptyCells(4, 110, 1), end: emptyCells(4, 0), times: 1 })
     expect(extentOf(of(20, 32.8, 'Sampler'), strip).lengthMm.nominal).toBeCloseTo(110.5 * 1.6, 9)
     expect(extentOf(of(20, 32.8 * 1.03, 'Sampler'), strip).lengthMm.nominal).toBeCloseTo(110.5 * 1.6 * 1.03, 9)
     // rows measured within a swatch grow by a bead each
     expect(extentOf(of(20, 32, ''), strip).lengthMm.nominal).toBeCloseTo(110.5 * 1.6, 9)
     // in any stitch a finished piece as long as the model says changes nothing
-    fc.assert(fc.property(anyPieceOf(TECHNIQUES.map(t => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
-      const one = p.parts[0]!
-      const own = requireTechnique(one.technique)
-      const lengthMm = own.lengthOf({ columns: columnsOf(one), rows: n, bead: requireSpec(one.spec), settings: one.settings })
-      const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
-      const q = { ...p, gauges: [{ ...base, swatches: [{ ...swatch(n, lengthMm), from: 'Another' }] }] }
-      expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
-    }))
+    fc.assert(
+      fc.property(anyPieceOf(TECHNIQUES.map((t) => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
+        const one = p.parts[0]!
+        const own = requireTechnique(one.technique)
+        const lengthMm = own.lengthOf({
+          columns: columnsOf(one),
+          rows: n,
+          bead: requireSpec(one.spec),
+          settings: one.settings,
+        })
+        const base = { technique: one.technique as Gauge['technique'], spec: one.spec, thread: p.supply.thread }
+        const q = { ...p, gauges: [{ ...base, swatches: [{ ...swatch(n, lengthMm), from: 'Another' }] }] }
+        expect(extentOf(q, one).lengthMm.nominal).toBeCloseTo(extentOf(p, one).lengthMm.nominal, 6)
+      }),
+    )
   })
   it('questions a swatch that is strange', () => {
-    expect(questionedSwatches(gauge(swatch(20, 32), swatch(20, 32.3), swatch(20, 31.8), swatch(20, 35)))).toEqual([{ index: 3, why: 'far from the others' }])
+    expect(questionedSwatches(gauge(swatch(20, 32), swatch(20, 32.3), swatch(20, 31.8), swatch(20, 35)))).toEqual([
+      { index: 3, why: 'far from the others' },
+    ])
     expect(questionedSwatches(gauge(swatch(20, 40)))).toEqual([{ index: 0, why: 'far from the beads' }])
     expect(questionedSwatches(gauge(swatch(20, 32), swatch(20, 32.3), swatch(20, 31.8)))).toEqual([])
   })

@@ -5,8 +5,8 @@ import { NOMINAL_SPREAD, type Settings, type Technique } from '../technique/tech
 import { requireTechnique } from '../technique/registry'
 
 /**
- * A gauge is what one hand measured: so many rows of a stitch, in one bead and one thread, came to so many mm. Kept as the swatches
- * themselves; what follows from them is a factor on the nominal model, so that it serves every count.
+ * A gauge is what one hand measured: so many rows of a stitch, in one bead and one thread, came to so many mm. Kept as
+ * the swatches themselves; what follows from them is a factor on the nominal model, so that it serves every count.
  */
 export interface Hand {
   /** Measured length ÷ nominal length, mean of the swatches. */
@@ -28,25 +28,31 @@ export const LEAST_SPREAD = 0.01
 export const FAR_FROM_NOMINAL = 0.12
 
 /** What a swatch was worked like, where that is known: the settings of the part, and its count across. */
-export interface Worked { readonly settings: Settings, readonly columns: number }
+export interface Worked {
+  readonly settings: Settings
+  readonly columns: number
+}
 
 const workedOf = (part: Part): Worked => ({ settings: part.settings, columns: columnsOf(part) })
 
 /**
- * Nominal length of so many rows, mm. Rows measured within a work grow by a row each; a finished piece is measured from end to end, and is
- * compared with the model’s own length of that count: the half bead of peyote, or a row of units that is only begun, is no row.
+ * Nominal length of so many rows, mm. Rows measured within a work grow by a row each; a finished piece is measured
+ * from end to end, and is compared with the model’s own length of that count: the half bead of peyote, or a row of
+ * units that is only begun, is no row.
  */
 function nominalMm(technique: Technique, spec: string, { rows, from }: Swatch, { settings, columns }: Worked): number {
   const work = { columns, bead: requireSpec(spec), settings }
   if (from !== '') return technique.lengthOf({ ...work, rows })
-  return rows * (technique.lengthOf({ ...work, rows: 120 }) - technique.lengthOf({ ...work, rows: 100 })) / 20
+  return (rows * (technique.lengthOf({ ...work, rows: 120 }) - technique.lengthOf({ ...work, rows: 100 }))) / 20
 }
 
 /** Width that one column more brings, nominal mm. */
 const columnMm = (technique: Technique, spec: string, settings: Part['settings']): number => {
   const work = { bead: requireSpec(spec), settings }
   const [narrow, wide] = [technique.nearestColumns(20, settings), technique.nearestColumns(60, settings)]
-  return (technique.widthOf({ ...work, columns: wide }) - technique.widthOf({ ...work, columns: narrow })) / (wide - narrow)
+  return (
+    (technique.widthOf({ ...work, columns: wide }) - technique.widthOf({ ...work, columns: narrow })) / (wide - narrow)
+  )
 }
 
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length
@@ -57,36 +63,63 @@ const deviation = (values: readonly number[]): number => {
   return Math.sqrt(values.reduce((sum, v) => sum + (v - m) ** 2, 0) / (values.length - 1))
 }
 
-/** Measured ÷ nominal of one swatch, along and across. What a swatch does not name is as in the work that it is used for; the stitch's defaults without. */
-export function swatchFactors({ technique: id, spec }: Pick<Gauge, 'technique' | 'spec'>, swatch: Swatch, work?: Worked): { along: number, across: number | null } {
+/**
+ * Measured ÷ nominal of one swatch, along and across. What a swatch does not name is as in the work that it is used
+ * for; the stitch's defaults without.
+ */
+export function swatchFactors(
+  { technique: id, spec }: Pick<Gauge, 'technique' | 'spec'>,
+  swatch: Swatch,
+  work?: Worked,
+): { along: number; across: number | null } {
   const technique = requireTechnique(id)
   const settings = work?.settings ?? technique.settings.parse({})
   const { lengthMm, columns, widthMm } = swatch
   const across = columns > 0 && widthMm > 0 ? widthMm / (columns * columnMm(technique, spec, settings)) : null
   const counted = columns || work?.columns || 2
-  return { along: lengthMm / nominalMm(technique, spec, swatch, { settings, columns: technique.nearestColumns(counted, settings) }), across }
-}
-
-/** Mean and spread of the swatches; null where there are none. The spread is twice the standard deviation, never under 1 % nor over the nominal 5 %. */
-export function handOf(gauge: Gauge, work?: Worked): Hand | null {
-  if (gauge.swatches.length === 0) return null
-  const factors = gauge.swatches.map(s => swatchFactors(gauge, s, work))
-  const along = factors.map(f => f.along)
-  const across = factors.flatMap(f => (f.across === null ? [] : [f.across]))
   return {
-    along: mean(along), across: across.length === 0 ? 1 : mean(across), swatches: along.length,
-    spread: along.length === 1 ? ONE_SWATCH_SPREAD : Math.min(NOMINAL_SPREAD, Math.max(LEAST_SPREAD, 2 * deviation(along) / mean(along))),
+    along:
+      lengthMm /
+      nominalMm(technique, spec, swatch, { settings, columns: technique.nearestColumns(counted, settings) }),
+    across,
   }
 }
 
-export const sameGauge = (a: Pick<Gauge, 'technique' | 'spec' | 'thread'>, b: Pick<Gauge, 'technique' | 'spec' | 'thread'>): boolean =>
-  a.technique === b.technique && a.spec === b.spec && a.thread === b.thread
+/**
+ * Mean and spread of the swatches; null where there are none. The spread is twice the standard deviation, never under
+ * 1 % nor over the nominal 5 %.
+ */
+export function handOf(gauge: Gauge, work?: Worked): Hand | null {
+  if (gauge.swatches.length === 0) return null
+  const factors = gauge.swatches.map((s) => swatchFactors(gauge, s, work))
+  const along = factors.map((f) => f.along)
+  const across = factors.flatMap((f) => (f.across === null ? [] : [f.across]))
+  return {
+    along: mean(along),
+    across: across.length === 0 ? 1 : mean(across),
+    swatches: along.length,
+    spread:
+      along.length === 1
+        ? ONE_SWATCH_SPREAD
+        : Math.min(NOMINAL_SPREAD, Math.max(LEAST_SPREAD, (2 * deviation(along)) / mean(along))),
+  }
+}
+
+export const sameGauge = (
+  a: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
+  b: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
+): boolean => a.technique === b.technique && a.spec === b.spec && a.thread === b.thread
 
 export type Ground = Pick<Piece, 'tray' | 'gauges' | 'supply'>
 
 /** The gauge that a part of the piece stands on: same stitch, same bead, same thread. */
-export function gaugeFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Pick<Part, 'technique' | 'spec'>): Gauge | undefined {
-  return ground.gauges.find(g => sameGauge(g, { technique: part.technique, spec: part.spec, thread: ground.supply.thread }))
+export function gaugeFor(
+  ground: Pick<Piece, 'gauges' | 'supply'>,
+  part: Pick<Part, 'technique' | 'spec'>,
+): Gauge | undefined {
+  return ground.gauges.find((g) =>
+    sameGauge(g, { technique: part.technique, spec: part.spec, thread: ground.supply.thread }),
+  )
 }
 
 const HANDS = new WeakMap<Gauge, WeakMap<Settings, Map<number, Hand | null>>>()
@@ -101,11 +134,17 @@ export function handFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Part): H
   bySettings.set(part.settings, byColumns)
   const work = workedOf(part)
   let hand = byColumns.get(work.columns)
-  if (hand === undefined) { hand = handOf(gauge, work); byColumns.set(work.columns, hand) }
+  if (hand === undefined) {
+    hand = handOf(gauge, work)
+    byColumns.set(work.columns, hand)
+  }
   return hand
 }
 
-export interface Questioned { readonly index: number, readonly why: 'far from the others' | 'far from the beads' }
+export interface Questioned {
+  readonly index: number
+  readonly why: 'far from the others' | 'far from the beads'
+}
 
 const median = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b)
@@ -114,13 +153,14 @@ const median = (values: readonly number[]): number => {
 }
 
 /**
- * Swatches that look like a slip of the tape or the count: with three and more, one that lies over 4 % and over three times the usual
- * distance (median absolute deviation) from the median; otherwise one that is far from what the beads say.
+ * Swatches that look like a slip of the tape or the count: with three and more, one that lies over 4 % and over three
+ * times the usual distance (median absolute deviation) from the median; otherwise one that is far from what the beads
+ * say.
  */
 export function questionedSwatches(gauge: Gauge, work?: Worked): Questioned[] {
-  const factors = gauge.swatches.map(s => swatchFactors(gauge, s, work).along)
+  const factors = gauge.swatches.map((s) => swatchFactors(gauge, s, work).along)
   const middle = factors.length === 0 ? 1 : median(factors)
-  const usual = median(factors.map(f => Math.abs(f - middle)).concat(factors.length === 0 ? [0] : []))
+  const usual = median(factors.map((f) => Math.abs(f - middle)).concat(factors.length === 0 ? [0] : []))
   return factors.flatMap((f, index): Questioned[] => {
     const off = Math.abs(f - middle)
     if (factors.length >= 3 && off > 0.04 * middle && off > 3 * usual) return [{ index, why: 'far from the others' }]
@@ -129,13 +169,23 @@ export function questionedSwatches(gauge: Gauge, work?: Worked): Questioned[] {
 }
 
 /** The gauges of a piece with one more swatch of a part; a gauge for it is begun where there is none. */
-export function withSwatch(gauges: readonly Gauge[], key: Pick<Gauge, 'technique' | 'spec' | 'thread'>, swatch: Swatch): Gauge[] {
-  const there = gauges.find(g => sameGauge(g, key))
+export function withSwatch(
+  gauges: readonly Gauge[],
+  key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
+  swatch: Swatch,
+): Gauge[] {
+  const there = gauges.find((g) => sameGauge(g, key))
   if (!there) return [...gauges, { technique: key.technique, spec: key.spec, thread: key.thread, swatches: [swatch] }]
-  return gauges.map(g => (g === there ? { ...g, swatches: [...g.swatches, swatch] } : g))
+  return gauges.map((g) => (g === there ? { ...g, swatches: [...g.swatches, swatch] } : g))
 }
 
 /** The gauges with a swatch taken out; a gauge without swatches goes. */
-export function withoutSwatch(gauges: readonly Gauge[], key: Pick<Gauge, 'technique' | 'spec' | 'thread'>, index: number): Gauge[] {
-  return gauges.map(g => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((_, i) => i !== index) } : g)).filter(g => g.swatches.length > 0)
+export function withoutSwatch(
+  gauges: readonly Gauge[],
+  key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
+  index: number,
+): Gauge[] {
+  return gauges
+    .map((g) => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((_, i) => i !== index) } : g))
+    .filter((g) => g.swatches.length > 0)
 }

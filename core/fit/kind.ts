@@ -8,11 +8,15 @@ export type FitKind = (typeof FIT_KINDS)[number]
 /** A measure of a body, or of a finished thing, as it is kept with a person. */
 export type BodyMeasure = 'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'drop'
 
-export interface Ease { readonly id: string, readonly name: string, readonly mm: number }
+export interface Ease {
+  readonly id: string
+  readonly name: string
+  readonly mm: number
+}
 
 /**
- * How length comes from the measure. `round`: the work bends about its middle and closes on itself; `open`: it bends, but keeps a
- * gap; `straight`: the finished length is measured laid flat or hanging.
+ * How length comes from the measure. `round`: the work bends about its middle and closes on itself; `open`: it bends,
+ * but keeps a gap; `straight`: the finished length is measured laid flat or hanging.
  */
 export type Bend = 'round' | 'open' | 'straight'
 
@@ -32,7 +36,7 @@ export interface FitKindEntry {
   readonly eases: readonly Ease[]
   readonly closures: readonly ClosureKind[]
   /** What it must pass where nothing opens, and how that is measured. */
-  readonly passes?: { readonly measure: BodyMeasure, readonly name: string, readonly howTo: string }
+  readonly passes?: { readonly measure: BodyMeasure; readonly name: string; readonly howTo: string }
   /** How far from the wanted finished length is still right, mm; for kinds without eases. */
   readonly toleranceMm: number
   /** How many make one: earrings come in pairs. */
@@ -44,53 +48,157 @@ const CLASPS: readonly ClosureKind[] = ['toggle', 'hook', 'bar', 'button', 'slid
 
 export const FIT_TABLE: readonly FitKindEntry[] = [
   {
-    kind: 'bracelet', name: 'Bracelet', noun: 'bracelet', bend: 'round', measure: 'wrist', measureName: 'Wrist', least: 80, most: 400, usualMm: 170, toleranceMm: 0, pieces: 1,
+    kind: 'bracelet',
+    name: 'Bracelet',
+    noun: 'bracelet',
+    bend: 'round',
+    measure: 'wrist',
+    measureName: 'Wrist',
+    least: 80,
+    most: 400,
+    usualMm: 170,
+    toleranceMm: 0,
+    pieces: 1,
     howTo: 'A tape or paper strip flat round the wrist at the bone: snug, not tight, not stretched. Measure twice.',
-    eases: [{ id: 'close', name: 'close', mm: 6 }, { id: 'easy', name: 'easy', mm: 13 }, { id: 'loose', name: 'loose', mm: 22 }],
-    closures: [...CLASPS, 'elastic', 'none', 'own'], passes: { measure: 'hand', name: 'Hand at its widest', howTo: 'Round the knuckles, thumb folded into the palm.' },
+    eases: [
+      { id: 'close', name: 'close', mm: 6 },
+      { id: 'easy', name: 'easy', mm: 13 },
+      { id: 'loose', name: 'loose', mm: 22 },
+    ],
+    closures: [...CLASPS, 'elastic', 'none', 'own'],
+    passes: { measure: 'hand', name: 'Hand at its widest', howTo: 'Round the knuckles, thumb folded into the palm.' },
   },
   {
-    kind: 'cuff', name: 'Rigid cuff', noun: 'cuff', bend: 'open', measure: 'wrist', measureName: 'Wrist', least: 80, most: 400, usualMm: 170, toleranceMm: 0, pieces: 1,
+    kind: 'cuff',
+    name: 'Rigid cuff',
+    noun: 'cuff',
+    bend: 'open',
+    measure: 'wrist',
+    measureName: 'Wrist',
+    least: 80,
+    most: 400,
+    usualMm: 170,
+    toleranceMm: 0,
+    pieces: 1,
     howTo: 'A tape or paper strip flat round the wrist at the bone: snug, not tight, not stretched. Measure twice.',
-    eases: [], closures: ['none'],
+    eases: [],
+    closures: ['none'],
   },
   {
-    kind: 'anklet', name: 'Anklet', noun: 'anklet', bend: 'round', measure: 'ankle', measureName: 'Ankle', least: 120, most: 500, usualMm: 230, toleranceMm: 0, pieces: 1,
+    kind: 'anklet',
+    name: 'Anklet',
+    noun: 'anklet',
+    bend: 'round',
+    measure: 'ankle',
+    measureName: 'Ankle',
+    least: 120,
+    most: 500,
+    usualMm: 230,
+    toleranceMm: 0,
+    pieces: 1,
     howTo: `Round the ankle just above the bone. ${TAPE}`,
-    eases: [{ id: 'close', name: 'close', mm: 6 }, { id: 'easy', name: 'easy', mm: 13 }, { id: 'loose', name: 'loose', mm: 22 }],
-    closures: [...CLASPS, 'elastic', 'none', 'own'], passes: { measure: 'heel', name: 'Heel over the instep', howTo: 'Round heel and instep, the foot stretched: the widest that it must pass.' },
+    eases: [
+      { id: 'close', name: 'close', mm: 6 },
+      { id: 'easy', name: 'easy', mm: 13 },
+      { id: 'loose', name: 'loose', mm: 22 },
+    ],
+    closures: [...CLASPS, 'elastic', 'none', 'own'],
+    passes: {
+      measure: 'heel',
+      name: 'Heel over the instep',
+      howTo: 'Round heel and instep, the foot stretched: the widest that it must pass.',
+    },
   },
   {
-    kind: 'choker', name: 'Choker', noun: 'choker', bend: 'round', measure: 'neck', measureName: 'Neck', least: 200, most: 600, usualMm: 350, toleranceMm: 0, pieces: 1,
+    kind: 'choker',
+    name: 'Choker',
+    noun: 'choker',
+    bend: 'round',
+    measure: 'neck',
+    measureName: 'Neck',
+    least: 200,
+    most: 600,
+    usualMm: 350,
+    toleranceMm: 0,
+    pieces: 1,
     howTo: `Round the neck where it will sit. ${TAPE}`,
-    eases: [{ id: 'high', name: 'high', mm: 15 }, { id: 'low', name: 'low', mm: 62 }],
+    eases: [
+      { id: 'high', name: 'high', mm: 15 },
+      { id: 'low', name: 'low', mm: 62 },
+    ],
     closures: [...CLASPS, 'breakaway', 'own'],
   },
   {
-    kind: 'necklace', name: 'Necklace', noun: 'necklace', bend: 'straight', measure: 'necklace', measureName: 'Finished length', least: 250, most: 2000, usualMm: 457.2, toleranceMm: 12.7, pieces: 1,
-    howTo: 'Lay a necklace you like in a straight line, closed, and measure from end to end with its clasp; or hang a string where it should fall.',
-    eases: [], closures: [...CLASPS.filter(c => c !== 'slide'), 'breakaway', 'none', 'own'], passes: { measure: 'head', name: 'Head', howTo: 'Round forehead and the back of the head: it must pass over. Over 600 mm where nobody measured.' },
+    kind: 'necklace',
+    name: 'Necklace',
+    noun: 'necklace',
+    bend: 'straight',
+    measure: 'necklace',
+    measureName: 'Finished length',
+    least: 250,
+    most: 2000,
+    usualMm: 457.2,
+    toleranceMm: 12.7,
+    pieces: 1,
+    howTo:
+      'Lay a necklace you like in a straight line, closed, and measure from end to end with its clasp; or ' +
+      'hang a string where it should fall.',
+    eases: [],
+    closures: [...CLASPS.filter((c) => c !== 'slide'), 'breakaway', 'none', 'own'],
+    passes: {
+      measure: 'head',
+      name: 'Head',
+      howTo: 'Round forehead and the back of the head: it must pass over. Over 600 mm where nobody measured.',
+    },
   },
   {
-    kind: 'ring', name: 'Ring', noun: 'ring', bend: 'round', measure: 'finger', measureName: 'Finger', least: 30, most: 90, usualMm: 54, toleranceMm: 1.25, pieces: 1,
-    howTo: 'A narrow paper strip round the warm finger, and once more over the knuckle: the ring must pass it. Measure twice.',
-    eases: [], closures: ['none'],
+    kind: 'ring',
+    name: 'Ring',
+    noun: 'ring',
+    bend: 'round',
+    measure: 'finger',
+    measureName: 'Finger',
+    least: 30,
+    most: 90,
+    usualMm: 54,
+    toleranceMm: 1.25,
+    pieces: 1,
+    howTo:
+      'A narrow paper strip round the warm finger, and once more over the knuckle: the ring must pass it. ' +
+      'Measure twice.',
+    eases: [],
+    closures: ['none'],
   },
   {
-    kind: 'earrings', name: 'Earrings, a pair', noun: 'earring', bend: 'straight', measure: 'drop', measureName: 'Drop', least: 5, most: 200, usualMm: 40, toleranceMm: 3, pieces: 2,
+    kind: 'earrings',
+    name: 'Earrings, a pair',
+    noun: 'earring',
+    bend: 'straight',
+    measure: 'drop',
+    measureName: 'Drop',
+    least: 5,
+    most: 200,
+    usualMm: 40,
+    toleranceMm: 3,
+    pieces: 2,
     howTo: 'From the loop of the ear wire down to the lowest bead.',
-    eases: [], closures: ['ear-wire', 'post', 'clip', 'own'],
+    eases: [],
+    closures: ['ear-wire', 'post', 'clip', 'own'],
   },
 ]
 
-const BY_KIND = new Map(FIT_TABLE.map(k => [k.kind, k]))
+const BY_KIND = new Map(FIT_TABLE.map((k) => [k.kind, k]))
 
 export const fitKindOf = (kind: FitKind): FitKindEntry => BY_KIND.get(kind)!
 
 /** Necklace lengths by name, inches (common practice). */
-export const NECKLACE_LENGTHS: readonly { readonly name: string, readonly least: number, readonly most: number }[] = [
-  { name: 'collar', least: 12, most: 14 }, { name: 'choker', least: 14, most: 16 }, { name: 'short', least: 17, most: 19 },
-  { name: 'mid', least: 20, most: 24 }, { name: 'long', least: 28, most: 36 }, { name: 'rope', least: 36, most: 60 },
+export const NECKLACE_LENGTHS: readonly { readonly name: string; readonly least: number; readonly most: number }[] = [
+  { name: 'collar', least: 12, most: 14 },
+  { name: 'choker', least: 14, most: 16 },
+  { name: 'short', least: 17, most: 19 },
+  { name: 'mid', least: 20, most: 24 },
+  { name: 'long', least: 28, most: 36 },
+  { name: 'rope', least: 36, most: 60 },
 ]
 
 /** A necklace without a clasp must pass the head: over this, mm, where the head was not measured (common practice). */

@@ -18,11 +18,12 @@ export function mustPassMm({ kind, closure, passMm }: Fit): number {
 }
 
 /** Half a size that a wide ring needs more, mm; 0 for all else. */
-export const wideRingMm = ({ kind }: Pick<Fit, 'kind'>, widthMm: number): number => (kind === 'ring' && widthMm > WIDE_RING_MM ? HALF_US_SIZE_MM : 0)
+export const wideRingMm = ({ kind }: Pick<Fit, 'kind'>, widthMm: number): number =>
+  kind === 'ring' && widthMm > WIDE_RING_MM ? HALF_US_SIZE_MM : 0
 
 /**
- * The finished measure that is wanted, mm: inside circumference of what goes round, length of a necklace, drop of an earring, band of a
- * cuff. Without an opening it is at least what must be passed.
+ * The finished measure that is wanted, mm: inside circumference of what goes round, length of a necklace, drop of an
+ * earring, band of a cuff. Without an opening it is at least what must be passed.
  */
 export function wantedMm(fit: Fit, widthMm: number): number {
   if (fitKindOf(fit.kind).bend === 'open') return fit.bodyMm * fit.cuffShare
@@ -30,10 +31,15 @@ export function wantedMm(fit: Fit, widthMm: number): number {
 }
 
 /**
- * Beadwork for a finished measure, mm. A band of thickness t bends about its middle: each time round, its centre line is π t longer than
- * the inside. The closure takes up its own length once; what overlaps is made besides. Straight and open work does not close round.
+ * Beadwork for a finished measure, mm. A band of thickness t bends about its middle: each time round, its centre line
+ * is π t longer than the inside. The closure takes up its own length once; what overlaps is made besides. Straight and
+ * open work does not close round.
  */
-export function beadworkFor(finishedMm: number, thicknessMm: number, { kind, wraps, closure }: Pick<Fit, 'kind' | 'wraps' | 'closure'>): number {
+export function beadworkFor(
+  finishedMm: number,
+  thicknessMm: number,
+  { kind, wraps, closure }: Pick<Fit, 'kind' | 'wraps' | 'closure'>,
+): number {
   const { bend } = fitKindOf(kind)
   if (bend === 'open') return finishedMm
   const centre = bend === 'round' ? wraps * (finishedMm + Math.PI * thicknessMm) : finishedMm
@@ -41,7 +47,11 @@ export function beadworkFor(finishedMm: number, thicknessMm: number, { kind, wra
 }
 
 /** Finished measure of a length of beadwork, mm, the closure at its shortest: the way back from `beadworkFor`. */
-export function finishedFor(beadworkMm: number, thicknessMm: number, { kind, wraps, closure }: Pick<Fit, 'kind' | 'wraps' | 'closure'>): number {
+export function finishedFor(
+  beadworkMm: number,
+  thicknessMm: number,
+  { kind, wraps, closure }: Pick<Fit, 'kind' | 'wraps' | 'closure'>,
+): number {
   const { bend } = fitKindOf(kind)
   if (bend === 'open') return beadworkMm
   const centre = beadworkMm + closure.lengthMm - closure.overlapMm
@@ -70,16 +80,24 @@ export interface FitResult {
   readonly basis: Extent['basis']
 }
 
-/** Beadwork for a piece whose closure can be let out: shortest where the measure wanted lies a third of the way along. */
-const targetFor = (fit: Fit, wanted: number, t: number): number => beadworkFor(wanted, t, fit) - letOutMm(fit.closure) / 3
+/**
+ * Beadwork for a piece whose closure can be let out: shortest where the measure wanted lies a third of the way along.
+ */
+const targetFor = (fit: Fit, wanted: number, t: number): number =>
+  beadworkFor(wanted, t, fit) - letOutMm(fit.closure) / 3
 
 /** What may be asked instead of what is planned. */
-export interface Instead { readonly part?: Part, readonly fit?: Fit }
+export interface Instead {
+  readonly part?: Part
+  readonly fit?: Fit
+}
 
 /** The piece with another fit, and another part in place of the one that is fitted. */
 const instead = (piece: Fitted, part: Part, fit: Fit): Fitted => {
   const here = fittedPart(piece)
-  return part === here && fit === piece.fit ? piece : { ...piece, fit, parts: piece.parts.map(p => (p.id === here.id ? part : p)) }
+  return part === here && fit === piece.fit
+    ? piece
+    : { ...piece, fit, parts: piece.parts.map((p) => (p.id === here.id ? part : p)) }
 }
 
 /** How a piece fits, or would with another part or another fit. */
@@ -98,9 +116,22 @@ export function fitOf(piece: Fitted, { part = fittedPart(piece), fit = piece.fit
   // What must pass a hand is loose on the wrist by nature: it sits well if it is no looser than it must be.
   const passes = finishedMm.nominal * turns >= mustPassMm(fit) - 1e-9
   return {
-    wantedMm: wanted, thicknessMm: extent.thicknessMm, targetMm: targetFor(fit, wanted, t), beadworkMm: extent.lengthMm, finishedMm,
-    reachMm: letOutMm(fit.closure) / turns, atMm, roomMm, differenceMm, basis: extent.basis,
-    feel: feelFor(fit, { roomMm: roomMm - Math.max(0, wanted - fit.bodyMm - fit.easeMm), differenceMm, passes, beadworkMm: nominal }),
+    wantedMm: wanted,
+    thicknessMm: extent.thicknessMm,
+    targetMm: targetFor(fit, wanted, t),
+    beadworkMm: extent.lengthMm,
+    finishedMm,
+    reachMm: letOutMm(fit.closure) / turns,
+    atMm,
+    roomMm,
+    differenceMm,
+    basis: extent.basis,
+    feel: feelFor(fit, {
+      roomMm: roomMm - Math.max(0, wanted - fit.bodyMm - fit.easeMm),
+      differenceMm,
+      passes,
+      beadworkMm: nominal,
+    }),
   }
 }
 

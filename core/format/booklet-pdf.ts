@@ -4,7 +4,17 @@ import { inkOn } from '../colour/colour'
 import { latticeOf } from '../pattern/place'
 import { ownSize } from '../picture/sprite'
 import { laidCounted } from '../piece/laid'
-import { columnsOf, countedRows, partRow, rowsOf, techniqueOf, trayByNumber, voidsOf, type Part, type Piece } from '../piece/piece'
+import {
+  columnsOf,
+  countedRows,
+  partRow,
+  rowsOf,
+  techniqueOf,
+  trayByNumber,
+  voidsOf,
+  type Part,
+  type Piece,
+} from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 import { beadCounts, tallyPart, totalOf } from '../tally/tally'
 import { asides, piecedRowWords, rowTitle, runText } from '../tally/words'
@@ -14,10 +24,13 @@ import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } 
 import { bookletLayout, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
 
 /**
- * The booklet as PDF: an index sheet (the whole work with its pages, the beads), a page for each piece of the chart with what it shares
- * with its neighbours shaded, and the words of all rows with running totals.
+ * The booklet as PDF: an index sheet (the whole work with its pages, the beads), a page for each piece of the chart
+ * with what it shares with its neighbours shaded, and the words of all rows with running totals.
  */
-export interface BookletOptions { readonly paper: 'A4' | 'Letter', readonly ink: 'colour' | 'letters' }
+export interface BookletOptions {
+  readonly paper: 'A4' | 'Letter'
+  readonly ink: 'colour' | 'letters'
+}
 
 const MARGIN = 14
 const HEAD = 12
@@ -29,32 +42,83 @@ export const MOST_BOOKLET_BEADS = 60_000
 function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wordPages: { first: number }): void {
   const { page, text } = sheet(ground)
   text(piece.name, MARGIN, 24, 22, true)
-  text(`${part.name}: ${techniqueOf(part).name}, ${requireSpec(part.spec).name}, ${columnsOf(part)} across, ${laidCounted(part)} rows, ${showNumber(totalOf(tallyPart(part)))} beads`, MARGIN, 32, 10, false, true)
+  text(
+    `${part.name}: ${techniqueOf(part).name}, ${requireSpec(part.spec).name}, ${columnsOf(part)} across, ` +
+      `${laidCounted(part)} rows, ${showNumber(totalOf(tallyPart(part)))} beads`,
+    MARGIN,
+    32,
+    10,
+    false,
+    true,
+  )
   // The whole work with its pages on it.
   const w = 62
-  const h = Math.min(150, Math.max(20, w * rowsOf(part) / columnsOf(part) * latticeOf(part).pitchY / latticeOf(part).pitchX))
+  const h = Math.min(
+    150,
+    Math.max(20, (((w * rowsOf(part)) / columnsOf(part)) * latticeOf(part).pitchY) / latticeOf(part).pitchX),
+  )
   const sx = w / columnsOf(part)
   const sy = h / rowsOf(part)
   text('Where each page lies', MARGIN, 44, 12, true)
   for (const t of layout.tiles) {
     // As the charts lie: the first rows at the bottom.
     const [x, y] = [MARGIN + t.c * sx, 48 + (rowsOf(part) - t.r - t.rows) * sy]
-    page.drawRectangle({ x: x * PT, y: (ground.height - y - t.rows * sy) * PT, width: t.columns * sx * PT, height: t.rows * sy * PT, borderColor: INK, borderWidth: 0.8 })
-    text(String(t.page), x + t.columns * sx / 2 - 1.5, y + t.rows * sy / 2 + 1.5, Math.max(6, Math.min(12, t.rows * sy * 2)), true)
+    page.drawRectangle({
+      x: x * PT,
+      y: (ground.height - y - t.rows * sy) * PT,
+      width: t.columns * sx * PT,
+      height: t.rows * sy * PT,
+      borderColor: INK,
+      borderWidth: 0.8,
+    })
+    text(
+      String(t.page),
+      x + (t.columns * sx) / 2 - 1.5,
+      y + (t.rows * sy) / 2 + 1.5,
+      Math.max(6, Math.min(12, t.rows * sy * 2)),
+      true,
+    )
   }
-  text(layout.tiles.length > 1 ? `Pages share ${OVERLAP} rows and columns; what was on the page before is shaded. Rows rise from the bottom.` : 'The chart is on one page; its rows rise from the bottom.', MARGIN, 54 + h, 8.5, false, true)
+  text(
+    layout.tiles.length > 1
+      ? `Pages share ${OVERLAP} rows and columns; what was on the page before is shaded. Rows rise from the bottom.`
+      : 'The chart is on one page; its rows rise from the bottom.',
+    MARGIN,
+    54 + h,
+    8.5,
+    false,
+    true,
+  )
   text(`Words of the rows from page ${wordPages.first}.`, MARGIN, 59 + h, 8.5, false, true)
   text('Beads', 96, 44, 12, true)
-  beadCounts(piece.tray, tallyPart(part)).filter(b => b.count > 0).slice(0, 42).forEach(({ bead, count, grams }, k) => {
-    const y = 51 + k * 5.4
-    page.drawRectangle({ x: 96 * PT, y: (ground.height - y - 0.6) * PT, width: 4.2 * PT, height: 4.2 * PT, color: paint(bead.colour), borderColor: SOFT, borderWidth: 0.3 })
-    text(bead.letter, 103, y, 10, true)
-    text(`${bead.name}, ${bead.finish}`, 111, y, 9)
-    text(`${showNumber(count)}   ${showNumber(grams, 1)} g`, 172, y, 9)
-  })
+  beadCounts(piece.tray, tallyPart(part))
+    .filter((b) => b.count > 0)
+    .slice(0, 42)
+    .forEach(({ bead, count, grams }, k) => {
+      const y = 51 + k * 5.4
+      page.drawRectangle({
+        x: 96 * PT,
+        y: (ground.height - y - 0.6) * PT,
+        width: 4.2 * PT,
+        height: 4.2 * PT,
+        color: paint(bead.colour),
+        borderColor: SOFT,
+        borderWidth: 0.3,
+      })
+      text(bead.letter, 103, y, 10, true)
+      text(`${bead.name}, ${bead.finish}`, 111, y, 9)
+      text(`${showNumber(count)}   ${showNumber(grams, 1)} g`, 172, y, 9)
+    })
 }
 
-function chartPage(ground: Ground, piece: Piece, part: Part, tile: Tile, layout: Layout, ink: BookletOptions['ink']): void {
+function chartPage(
+  ground: Ground,
+  piece: Piece,
+  part: Part,
+  tile: Tile,
+  layout: Layout,
+  ink: BookletOptions['ink'],
+): void {
   const out = sheet(ground)
   const { page, text } = out
   const { scale } = layout
@@ -63,7 +127,15 @@ function chartPage(ground: Ground, piece: Piece, part: Part, tile: Tile, layout:
   const voids = new Set(voidsOf(part))
   const columns = columnsOf(part)
   text(`${piece.name}: ${part.name}`, MARGIN, MARGIN, 10, true)
-  text(`rows ${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, columns ${tile.c + 1}–${tile.c + tile.columns} · page ${tile.page} of ${ground.total.pages}`, MARGIN + 80, MARGIN, 9, false, true)
+  text(
+    `rows ${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, columns ` +
+      `${tile.c + 1}–${tile.c + tile.columns} · page ${tile.page} of ${ground.total.pages}`,
+    MARGIN + 80,
+    MARGIN,
+    9,
+    false,
+    true,
+  )
   const place = placeOnPage(part, layout, tile)
   const at = (c: number, r: number) => {
     const { x, y } = place(c, r)
@@ -75,36 +147,74 @@ function chartPage(ground: Ground, piece: Piece, part: Part, tile: Tile, layout:
       if (voids.has(r * columns + c)) continue
       const { x, y } = at(c, r)
       const bead = tray.get(row[c]!)
-      if (!bead) { page.drawCircle({ x: x * PT, y: (ground.height - y) * PT, size: 0.5, color: SOFT }); continue }
+      if (!bead) {
+        page.drawCircle({ x: x * PT, y: (ground.height - y) * PT, size: 0.5, color: SOFT })
+        continue
+      }
       const size = ownSize(bead, lattice.hole)
       const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
       const [w, h] = [size.x * scale * 0.94, size.y * scale * 0.94]
-      const turn = -turnDegrees * Math.PI / 180
+      const turn = (-turnDegrees * Math.PI) / 180
       // The corner from which a turned rectangle is drawn: its own corner carried round the middle.
       const [dx, dy] = [-w / 2, -h / 2]
       page.drawRectangle({
-        x: (x + dx * Math.cos(turn) - dy * Math.sin(turn)) * PT, y: (ground.height - y + dx * Math.sin(turn) + dy * Math.cos(turn)) * PT, width: w * PT, height: h * PT, rotate: degrees(-turnDegrees),
-        color: ink === 'colour' ? paint(bead.colour) : rgb(1, 1, 1), borderColor: SOFT, borderWidth: 0.35,
+        x: (x + dx * Math.cos(turn) - dy * Math.sin(turn)) * PT,
+        y: (ground.height - y + dx * Math.sin(turn) + dy * Math.cos(turn)) * PT,
+        width: w * PT,
+        height: h * PT,
+        rotate: degrees(-turnDegrees),
+        color: ink === 'colour' ? paint(bead.colour) : rgb(1, 1, 1),
+        borderColor: SOFT,
+        borderWidth: 0.35,
       })
       const letter = Math.min(7.5, Math.min(w, h) * PT * (bead.letter.length > 1 ? 0.5 : 0.72))
-      page.drawText(bead.letter, { x: x * PT - ground.plain.widthOfTextAtSize(bead.letter, letter) / 2, y: (ground.height - y) * PT - letter * 0.36, size: letter, font: ground.plain, color: ink === 'colour' ? paint(inkOn(bead.colour)) : INK })
+      page.drawText(bead.letter, {
+        x: x * PT - ground.plain.widthOfTextAtSize(bead.letter, letter) / 2,
+        y: (ground.height - y) * PT - letter * 0.36,
+        size: letter,
+        font: ground.plain,
+        color: ink === 'colour' ? paint(inkOn(bead.colour)) : INK,
+      })
     }
-    if ((r + 1) % 5 === 0 || r === tile.r) text(String(countedRows(part, r + 1)), MARGIN - 2, at(tile.c, r).y + 1, 7, false, true)
+    if ((r + 1) % 5 === 0 || r === tile.r)
+      text(String(countedRows(part, r + 1)), MARGIN - 2, at(tile.c, r).y + 1, 7, false, true)
   }
-  for (let c = tile.c; c < tile.c + tile.columns; c++) if ((c + 1) % 5 === 0 || c === tile.c) text(String(c + 1), at(c, tile.r).x - 1.5, MARGIN + HEAD - 3.5, 7, false, true)
+  for (let c = tile.c; c < tile.c + tile.columns; c++)
+    if ((c + 1) % 5 === 0 || c === tile.c)
+      text(String(c + 1), at(c, tile.r).x - 1.5, MARGIN + HEAD - 3.5, 7, false, true)
   shadeOverlap(ground, out, tile, layout, at)
 }
 
 /** What the page before showed already lies under a veil, with its page named. */
-function shadeOverlap(ground: Ground, { page, text }: Sheet, tile: Tile, layout: Layout, at: (c: number, r: number) => { x: number, y: number }): void {
+function shadeOverlap(
+  ground: Ground,
+  { page, text }: Sheet,
+  tile: Tile,
+  layout: Layout,
+  at: (c: number, r: number) => { x: number; y: number },
+): void {
   const first = at(tile.c, tile.r)
   const last = at(tile.c + tile.columns - 1, tile.r + tile.rows - 1)
   const [upper, lower] = [last.y - 2, first.y + 2]
-  const veil = (x0: number, y0: number, x1: number, y1: number) => page.drawRectangle({ x: x0 * PT, y: (ground.height - y1) * PT, width: (x1 - x0) * PT, height: (y1 - y0) * PT, color: rgb(0.36, 0.32, 0.28), opacity: 0.22 })
+  const veil = (x0: number, y0: number, x1: number, y1: number) =>
+    page.drawRectangle({
+      x: x0 * PT,
+      y: (ground.height - y1) * PT,
+      width: (x1 - x0) * PT,
+      height: (y1 - y0) * PT,
+      color: rgb(0.36, 0.32, 0.28),
+      opacity: 0.22,
+    })
   if (tile.overlapRows > 0) {
     const y = (at(tile.c, tile.r + tile.overlapRows - 1).y + at(tile.c, tile.r + tile.overlapRows).y) / 2
     veil(first.x - 2, y, last.x + 2, lower)
-    text(`also on page ${tile.page - layout.pagesAcross}`, Math.min(last.x + 4, ground.width - 26), first.y + 1, 7, true)
+    text(
+      `also on page ${tile.page - layout.pagesAcross}`,
+      Math.min(last.x + 4, ground.width - 26),
+      first.y + 1,
+      7,
+      true,
+    )
   }
   if (tile.overlapColumns > 0) {
     const x = (at(tile.c + tile.overlapColumns - 1, tile.r).x + at(tile.c + tile.overlapColumns, tile.r).x) / 2
@@ -122,12 +232,16 @@ function wordLines(piece: Piece, part: Part, font: PDFFont, roomMm: number): str
   let running = 0
   for (const words of piecedRowWords(piece, part)) {
     running += words.beads
-    const whole = `${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads}; ${running})${asides(words).map(a => ` · ${a}`).join('')}`
+    const runs = words.runs.map((run) => runText(run, letters)).join(' ')
+    const notes = asides(words).map((a) => ` · ${a}`)
+    const whole = `${rowTitle(words)} ${words.direction} ${runs} (${words.beads}; ${running})${notes.join('')}`
     let line = ''
     for (const word of whole.split(' ')) {
       const next = line === '' ? word : `${line} ${word}`
-      if (font.widthOfTextAtSize(written(next), 8.4) > roomMm * PT && line !== '') { lines.push(line); line = `   ${word}` }
-      else line = next
+      if (font.widthOfTextAtSize(written(next), 8.4) > roomMm * PT && line !== '') {
+        lines.push(line)
+        line = `   ${word}`
+      } else line = next
     }
     lines.push(line)
   }
@@ -135,15 +249,35 @@ function wordLines(piece: Piece, part: Part, font: PDFFont, roomMm: number): str
 }
 
 /** Makes the booklet of a part. */
-export async function bookletPdf(piece: Piece, part: Part, { paper, ink }: BookletOptions): Promise<Result<Uint8Array>> {
+export async function bookletPdf(
+  piece: Piece,
+  part: Part,
+  { paper, ink }: BookletOptions,
+): Promise<Result<Uint8Array>> {
   const beads = columnsOf(part) * rowsOf(part)
-  if (beads === 0) return bad(problem('booklet-empty', part.id, 'There is nothing to print yet: the part has no rows.'))
-  if (beads > MOST_BOOKLET_BEADS) return bad(problem('booklet-large', part.id, `A booklet of ${showNumber(beads)} beads would be hundreds of pages. Print the repeat alone, or save the chart as SVG.`))
+  if (beads === 0)
+    return bad(problem('booklet-empty', part.id, 'There is nothing to print yet: the part has no rows.'))
+  if (beads > MOST_BOOKLET_BEADS)
+    return bad(
+      problem(
+        'booklet-large',
+        part.id,
+        `A booklet of ${showNumber(beads)} beads would be hundreds of pages. Print the repeat alone, or save ` +
+          'the chart as SVG.',
+      ),
+    )
   const doc = await PDFDocument.create()
   doc.setTitle(written(piece.name))
   doc.setCreator('Weben')
   const [width, height] = PAPER[paper]
-  const ground: Ground = { doc, width, height, plain: await doc.embedFont(StandardFonts.Helvetica), bold: await doc.embedFont(StandardFonts.HelveticaBold), total: { pages: 0 } }
+  const ground: Ground = {
+    doc,
+    width,
+    height,
+    plain: await doc.embedFont(StandardFonts.Helvetica),
+    bold: await doc.embedFont(StandardFonts.HelveticaBold),
+    total: { pages: 0 },
+  }
   const layout = bookletLayout(part, { widthMm: width - 2 * MARGIN - EDGE, heightMm: height - 2 * MARGIN - HEAD - 8 })
   const columnMm = (width - 2 * MARGIN - 8) / 2
   const lines = wordLines(piece, part, ground.plain, columnMm)

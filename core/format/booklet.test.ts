@@ -9,45 +9,75 @@ import { valueOf } from '../problem'
 import { bookletLayout, OVERLAP } from './booklet'
 import { bookletPdf } from './booklet-pdf'
 
-const tall = part({ technique: 'loom', settings: {}, start: emptyCells(90, 0), repeat: emptyCells(90, 150, 1), end: emptyCells(90, 0), times: 1 })
+const tall = part({
+  technique: 'loom',
+  settings: {},
+  start: emptyCells(90, 0),
+  repeat: emptyCells(90, 150, 1),
+  end: emptyCells(90, 0),
+  times: 1,
+})
 
 describe('a booklet', () => {
   it('shows every bead, and neighbours share their overlap', () => {
-    fc.assert(fc.property(anyPiece.filter(p => rowsOf(p.parts[0]!) > 0), fc.integer({ min: 20, max: 180 }), fc.integer({ min: 20, max: 260 }), (p, widthMm, heightMm) => {
-      for (const one of [p.parts[0]!, tall]) {
-        const { tiles, pagesAcross, pagesUp } = bookletLayout(one, { widthMm, heightMm })
-        expect(tiles).toHaveLength(pagesAcross * pagesUp)
-        const seen = new Set<number>()
-        for (const t of tiles) {
-          for (let r = t.r; r < t.r + t.rows; r++) for (let c = t.c; c < t.c + t.columns; c++) seen.add(r * columnsOf(one) + c)
-          const left = tiles.find(o => o.up === t.up && o.across === t.across - 1)
-          expect(t.overlapColumns).toBe(left ? OVERLAP : 0)
-          if (left) expect(left.c + left.columns).toBe(t.c + OVERLAP)
-          const below = tiles.find(o => o.across === t.across && o.up === t.up - 1)
-          if (below) expect(below.r + below.rows).toBe(t.r + OVERLAP)
-        }
-        expect(seen.size).toBe(columnsOf(one) * rowsOf(one))
-        expect(tiles.map(t => t.page)).toEqual(tiles.map((_, k) => k + 2))
-      }
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(
+        anyPiece.filter((p) => rowsOf(p.parts[0]!) > 0),
+        fc.integer({ min: 20, max: 180 }),
+        fc.integer({ min: 20, max: 260 }),
+        (p, widthMm, heightMm) => {
+          for (const one of [p.parts[0]!, tall]) {
+            const { tiles, pagesAcross, pagesUp } = bookletLayout(one, { widthMm, heightMm })
+            expect(tiles).toHaveLength(pagesAcross * pagesUp)
+            const seen = new Set<number>()
+            for (const t of tiles) {
+              for (let r = t.r; r < t.r + t.rows; r++)
+                for (let c = t.c; c < t.c + t.columns; c++) seen.add(r * columnsOf(one) + c)
+              const left = tiles.find((o) => o.up === t.up && o.across === t.across - 1)
+              expect(t.overlapColumns).toBe(left ? OVERLAP : 0)
+              if (left) expect(left.c + left.columns).toBe(t.c + OVERLAP)
+              const below = tiles.find((o) => o.across === t.across && o.up === t.up - 1)
+              if (below) expect(below.r + below.rows).toBe(t.r + OVERLAP)
+            }
+            expect(seen.size).toBe(columnsOf(one) * rowsOf(one))
+            expect(tiles.map((t) => t.page)).toEqual(tiles.map((_, k) => k + 2))
+          }
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
   it('is a PDF of an index sheet, the chart and the words, on the paper asked for', async () => {
-    for (const [paper, width] of [['A4', 595], ['Letter', 612]] as const) {
-      const doc = await PDFDocument.load(valueOf(await bookletPdf(piece(), { ...tall, repeat: emptyCells(90, 150, 1) }, { paper, ink: 'letters' })))
-      const { tiles } = bookletLayout(tall, { widthMm: (paper === 'A4' ? 210 : 215.9) - 36, heightMm: (paper === 'A4' ? 297 : 279.4) - 48 })
+    for (const [paper, width] of [
+      ['A4', 595],
+      ['Letter', 612],
+    ] as const) {
+      const doc = await PDFDocument.load(
+        valueOf(await bookletPdf(piece(), { ...tall, repeat: emptyCells(90, 150, 1) }, { paper, ink: 'letters' })),
+      )
+      const { tiles } = bookletLayout(tall, {
+        widthMm: (paper === 'A4' ? 210 : 215.9) - 36,
+        heightMm: (paper === 'A4' ? 297 : 279.4) - 48,
+      })
       expect(tiles.length).toBeGreaterThan(1)
       expect(doc.getPageCount()).toBe(1 + tiles.length + 2)
       expect(Math.round(doc.getPage(0).getWidth())).toBe(width)
     }
   }, 60_000)
   it('is made of every stitch of the demo workshop, with names that the font lacks too', async () => {
-    for (const p of WORKSHOP.filter(d => ['herringbone', 'right-angle', 'netting', 'peyote-tube'].includes(d.parts[0]!.technique))) {
+    for (const p of WORKSHOP.filter((d) =>
+      ['herringbone', 'right-angle', 'netting', 'peyote-tube'].includes(d.parts[0]!.technique),
+    )) {
       const made = await bookletPdf({ ...p, name: `${p.name} 珠 ☃` }, p.parts[0]!, { paper: 'A4', ink: 'colour' })
       expect((await PDFDocument.load(valueOf(made))).getPageCount()).toBeGreaterThan(2)
     }
   }, 60_000)
   it('of nothing, or of far too much, is refused with words', async () => {
-    const none = await bookletPdf(piece(), part({ start: emptyCells(4, 0), repeat: rows('AAAA'), end: emptyCells(4, 0), times: 0 }), { paper: 'A4', ink: 'colour' })
+    const none = await bookletPdf(
+      piece(),
+      part({ start: emptyCells(4, 0), repeat: rows('AAAA'), end: emptyCells(4, 0), times: 0 }),
+      { paper: 'A4', ink: 'colour' },
+    )
     expect(none.ok ? '' : none.problems[0]!.code).toBe('booklet-empty')
     const much = await bookletPdf(piece(), { ...tall, times: 10 }, { paper: 'A4', ink: 'colour' })
     expect(much.ok ? '' : much.problems[0]!.code).toBe('booklet-large')

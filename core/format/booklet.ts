@@ -26,7 +26,10 @@ export interface Layout {
   readonly scale: number
 }
 
-export interface Room { readonly widthMm: number, readonly heightMm: number }
+export interface Room {
+  readonly widthMm: number
+  readonly heightMm: number
+}
 
 /** Columns and rows that neighbouring pages share, so that the place is found again when a page is turned. */
 export const OVERLAP = 2
@@ -46,7 +49,10 @@ function spans(total: number, room: number): readonly (readonly [number, number,
   }
 }
 
-/** Lays the chart of a part over pages with so much room for beads on each, the work standing upright: the first pages hold its first rows. */
+/**
+ * Lays the chart of a part over pages with so much room for beads on each, the work standing upright: the first pages
+ * hold its first rows.
+ */
 export function bookletLayout(part: Part, room: Room): Layout {
   const lattice = latticeOf(part)
   const scale = LEAST_BEAD_MM / Math.min(lattice.beadX, lattice.beadY, lattice.pitchX * 1.4, lattice.pitchY * 1.4)
@@ -58,17 +64,34 @@ export function bookletLayout(part: Part, room: Room): Layout {
   const perUp = Math.max(OVERLAP + 1, Math.floor((room.heightMm - spareY) / (lattice.pitchY * scale)))
   const across = spans(columnsOf(part), perAcross)
   const up = spans(rowsOf(part), perUp)
-  const tiles = up.flatMap(([r, rows, overlapRows], j) => across.map(([c, columns, overlapColumns], i) => ({ page: 2 + j * across.length + i, across: i, up: j, c, r, columns, rows, overlapColumns, overlapRows })))
+  const tiles = up.flatMap(([r, rows, overlapRows], j) =>
+    across.map(([c, columns, overlapColumns], i) => ({
+      page: 2 + j * across.length + i,
+      across: i,
+      up: j,
+      c,
+      r,
+      columns,
+      rows,
+      overlapColumns,
+      overlapRows,
+    })),
+  )
   return { tiles, pagesAcross: across.length, pagesUp: up.length, scale }
 }
 
 /**
- * Where a bead lies on its page, mm from the upper left corner of the chart: upright as on the mat, so that rows rise. Beads that reach beyond
- * their pitch have their room at the top.
+ * Where a bead lies on its page, mm from the upper left corner of the chart: upright as on the mat, so that rows rise.
+ * Beads that reach beyond their pitch have their room at the top.
  */
-export function placeOnPage(part: Part, { scale }: Pick<Layout, 'scale'>, tile: Tile): (c: number, r: number) => Point {
+export function placeOnPage(
+  part: Part,
+  { scale }: Pick<Layout, 'scale'>,
+  tile: Tile,
+): (c: number, r: number) => Point {
   const lattice = latticeOf(part)
-  const top = (tile.r + tile.rows) * lattice.pitchY + Math.max(0, drawnSize(part).length - rowsOf(part) * lattice.pitchY)
+  const top =
+    (tile.r + tile.rows) * lattice.pitchY + Math.max(0, drawnSize(part).length - rowsOf(part) * lattice.pitchY)
   return (c, r) => {
     const { x, y } = beadCentre(lattice, c, r)
     return { x: (x - tile.c * lattice.pitchX) * scale, y: (top - y) * scale }

@@ -21,7 +21,8 @@ export interface ChartOptions {
   readonly note?: string
 }
 
-const escape = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+const escape = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 
 const round = (mm: number): number => Math.round(mm * 1000) / 1000
 
@@ -29,27 +30,45 @@ const round = (mm: number): number => Math.round(mm * 1000) / 1000
 const EDGE = 6
 
 /** Size of a bead as it lies before turning, mm on paper; the place's own where it holds none. */
-function sizeOf(bead: TrayBead | undefined, lattice: Lattice, scale: number): { w: number, h: number } {
+function sizeOf(bead: TrayBead | undefined, lattice: Lattice, scale: number): { w: number; h: number } {
   const { x, y } = bead ? ownSize(bead, lattice.hole) : { x: lattice.beadX, y: lattice.beadY }
   return { w: x * scale, h: y * scale }
 }
 
 /** One kind of bead as SVG about its middle, turned as it lies; the glyph stays upright. */
-function beadSvg(id: string, bead: TrayBead | undefined, w: number, h: number, turnDegrees: number, ink: ChartOptions['ink']): string {
+function beadSvg(
+  id: string,
+  bead: TrayBead | undefined,
+  w: number,
+  h: number,
+  turnDegrees: number,
+  ink: ChartOptions['ink'],
+): string {
   const least = Math.min(w, h)
   if (!bead) return `<g id="${id}"><circle r="${round(least * 0.06)}" fill="#999"/></g>`
   const [fill, stroke] = ink === 'glyphs' ? ['#ffffff', '#888888'] : [bead.colour, '#00000055']
   const turn = turnDegrees === 0 ? '' : ` transform="rotate(${round(turnDegrees)})"`
-  const body = `<rect x="${round(-w * 0.48)}" y="${round(-h * 0.48)}" width="${round(w * 0.96)}" height="${round(h * 0.96)}" rx="${round(least * 0.22)}" fill="${fill}" stroke="${stroke}" stroke-width="${round(least * 0.035)}"${turn}/>`
-  const mark = ink === 'colour' ? '' : `<g transform="scale(${round(least * 0.72)}) translate(-.5 -.5)">${glyphSvg(bead.glyph, ink === 'glyphs' ? '#111111' : inkOn(bead.colour))}</g>`
+  const body =
+    `<rect x="${round(-w * 0.48)}" y="${round(-h * 0.48)}" width="${round(w * 0.96)}" ` +
+    `height="${round(h * 0.96)}" rx="${round(least * 0.22)}" fill="${fill}" stroke="${stroke}" ` +
+    `stroke-width="${round(least * 0.035)}"${turn}/>`
+  const mark =
+    ink === 'colour'
+      ? ''
+      : `<g transform="scale(${round(least * 0.72)}) translate(-.5 ` +
+        `-.5)">${glyphSvg(bead.glyph, ink === 'glyphs' ? '#111111' : inkOn(bead.colour))}</g>`
   return `<g id="${id}"><title>${escape(`${bead.letter} ${bead.name}`)}</title>${body}${mark}</g>`
 }
 
 /**
- * A chart as SVG, in mm on paper: every bead where the stitch puts it, with counts along the edges. Each kind of bead is
- * defined once for each way it lies and used, so that a chart of some thousand beads stays small.
+ * A chart as SVG, in mm on paper: every bead where the stitch puts it, with counts along the edges. Each kind of bead
+ * is defined once for each way it lies and used, so that a chart of some thousand beads stays small.
  */
-export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0, to = rowsOf(part), scale, ink, title, note = '' }: ChartOptions): string {
+export function chartSvg(
+  part: Part,
+  tray: readonly TrayBead[],
+  { lie, from = 0, to = rowsOf(part), scale, ink, title, note = '' }: ChartOptions,
+): string {
   const level = lie === 'level'
   const lattice = latticeOf(part)
   const seen = latticeOnScreen(part, lie)
@@ -61,7 +80,7 @@ export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0,
     const { x, y } = beadCentre(lattice, c, r)
     return { across: x * scale, along: (y - from * lattice.pitchY) * scale }
   }
-  const placed: { readonly across: number, readonly along: number, readonly id: string }[] = []
+  const placed: { readonly across: number; readonly along: number; readonly id: string }[] = []
   const defs = new Map<string, string>()
   let [wide, long] = [0, 0]
   for (let r = from; r < to; r++) {
@@ -81,21 +100,33 @@ export function chartSvg(part: Part, tray: readonly TrayBead[], { lie, from = 0,
     }
   }
   /** Where that lies on the paper: level, the rows run to the right; upright, they rise. */
-  const at = ({ across, along }: { readonly across: number, readonly along: number }) =>
-    (level ? { x: along + EDGE, y: across + EDGE } : { x: across + EDGE, y: long - along + EDGE })
-  const uses = placed.map((bead) => { const { x, y } = at(bead); return `<use href="#${bead.id}" x="${round(x)}" y="${round(y)}"/>` })
+  const at = ({ across, along }: { readonly across: number; readonly along: number }) =>
+    level ? { x: along + EDGE, y: across + EDGE } : { x: across + EDGE, y: long - along + EDGE }
+  const uses = placed.map((bead) => {
+    const { x, y } = at(bead)
+    return `<use href="#${bead.id}" x="${round(x)}" y="${round(y)}"/>`
+  })
   const labels: string[] = []
-  const besideRow = (p: { readonly x: number, readonly y: number }, text: number) => `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
-  const above = (p: { readonly x: number, readonly y: number }, text: number) => `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${text}</text>`
-  for (let r = from; r < to; r++) if ((r + 1) % 5 === 0) labels.push((level ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
+  const besideRow = (p: { readonly x: number; readonly y: number }, text: number) =>
+    `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
+  const above = (p: { readonly x: number; readonly y: number }, text: number) =>
+    `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${text}</text>`
+  for (let r = from; r < to; r++)
+    if ((r + 1) % 5 === 0) labels.push((level ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
   // On a rope strands are scattered round the surface: a number beside the chart would name none of its lines.
-  for (let c = 4; c < columns && !isScattered(part); c += 5) labels.push((level ? besideRow : above)(at(middle(c, from)), c + 1))
+  for (let c = 4; c < columns && !isScattered(part); c += 5)
+    labels.push((level ? besideRow : above)(at(middle(c, from)), c + 1))
   const [right, bottom] = level ? [long + EDGE, wide + EDGE] : [wide + EDGE, long + EDGE]
   if (note !== '') labels.push(`<text x="${EDGE}" y="${round(bottom + 4)}">${escape(note)}</text>`)
   const width = round(right + 1)
   const height = round(bottom + (note === '' ? 1 : 6))
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}" role="img"><title>${escape(title)}</title>`
-    + `<defs>${[...defs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, svg]) => svg).join('')}</defs><g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
+  const shapes = [...defs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, svg]) => svg)
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ` +
+    `${height}" role="img"><title>${escape(title)}</title>` +
+    `<defs>${shapes.join('')}</defs>` +
+    `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
+  )
 }
 
 /** Strips of bead rows that fit a length of paper, mm, at a scale: [from, to) for each. */

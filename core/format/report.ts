@@ -10,10 +10,19 @@ import { beadsToBuy } from '../supply/beads'
 import { costOf } from '../supply/cost'
 import { cutList, holeChecks, pathOf, threadCuts } from '../supply/thread'
 import { piecedRowWords, wordsLine } from '../tally/words'
-import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf, type Counts } from '../tally/tally'
+import {
+  beadCounts,
+  sizeCounts,
+  tallyJoin,
+  tallyPart,
+  tallyPiece,
+  tallySection,
+  totalOf,
+  type Counts,
+} from '../tally/tally'
 
 const byLetter = (piece: Piece, counts: Counts): Record<string, number> =>
-  Object.fromEntries(piece.tray.map(b => [b.letter, counts.get(b.number) ?? 0]))
+  Object.fromEntries(piece.tray.map((b) => [b.letter, counts.get(b.number) ?? 0]))
 
 function reportPart(piece: Piece, part: Part) {
   const counts = tallyPart(part)
@@ -29,8 +38,14 @@ function reportPart(piece: Piece, part: Part) {
     tally: {
       beads: totalOf(counts),
       byBead: byLetter(piece, counts),
-      bySection: Object.fromEntries(SECTIONS.map(s => [s, byLetter(piece, tallySection(part, s))])),
-      byRow: [...piecedRowWords(piece, part)].map(w => ({ from: w.from, to: w.to, direction: w.direction, beads: w.beads, words: wordsLine(w, piece.tray) })),
+      bySection: Object.fromEntries(SECTIONS.map((s) => [s, byLetter(piece, tallySection(part, s))])),
+      byRow: [...piecedRowWords(piece, part)].map((w) => ({
+        from: w.from,
+        to: w.to,
+        direction: w.direction,
+        beads: w.beads,
+        words: wordsLine(w, piece.tray),
+      })),
     },
     extent: extentOf(piece, part),
     join: joinOf(piece, part),
@@ -50,11 +65,25 @@ export function reportPiece(piece: Piece) {
     tally: {
       beads: totalOf(counts),
       toJoin: totalOf(tallyJoin(piece)),
-      byBead: beadCounts(piece.tray, counts).map(({ bead, count, grams }) => ({ number: bead.number, letter: bead.letter, name: bead.name, spec: bead.spec, count, grams })),
+      byBead: beadCounts(piece.tray, counts).map(({ bead, count, grams }) => ({
+        number: bead.number,
+        letter: bead.letter,
+        name: bead.name,
+        spec: bead.spec,
+        count,
+        grams,
+      })),
       bySize: sizeCounts(piece.tray, counts),
     },
-    parts: piece.parts.map(part => reportPart(piece, part)),
-    fit: { kind: piece.fit.kind, part: fittedPart(piece).id, ...fitOf(piece), reasons: reasonsOf(piece).map(reasonLine), choices: fitChoices(piece), widths: widthChoices(piece) },
+    parts: piece.parts.map((part) => reportPart(piece, part)),
+    fit: {
+      kind: piece.fit.kind,
+      part: fittedPart(piece).id,
+      ...fitOf(piece),
+      reasons: reasonsOf(piece).map(reasonLine),
+      choices: fitChoices(piece),
+      widths: widthChoices(piece),
+    },
     supplies: { beads: beadsToBuy(piece), cut: cutList(piece), cost: costOf(piece) },
   }
 }

@@ -13,21 +13,53 @@ export function csv(rows: readonly (readonly (string | number)[])[]): string {
     const safe = typeof value === 'string' && /^[=+\-@\t\r]/.test(text) ? `'${text}` : text
     return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe
   }
-  return rows.map(row => row.map(field).join(',') + '\r\n').join('')
+  return rows.map((row) => row.map(field).join(',') + '\r\n').join('')
 }
 
 const grams = (value: number): number => Math.round(value * 100) / 100
 
 /** Counts for each bead, plain cords left out: by section, by part and in all, with grams and what to buy. */
 export function tallyCsv(piece: Piece): string {
-  const buy = new Map(beadsToBuy(piece).map(b => [b.bead.number, b]))
-  const rows: (string | number)[][] = [['part', 'letter', 'bead', 'size', 'colour', 'finish', 'start', 'one repeat', 'repeats', 'end', 'count', 'grams', 'with spare', 'grams to buy']]
-  for (const part of piece.parts.filter(p => !isCordWork(p))) {
-    const sections = SECTIONS.map(s => tallySection(part, s))
+  const buy = new Map(beadsToBuy(piece).map((b) => [b.bead.number, b]))
+  const rows: (string | number)[][] = [
+    [
+      'part',
+      'letter',
+      'bead',
+      'size',
+      'colour',
+      'finish',
+      'start',
+      'one repeat',
+      'repeats',
+      'end',
+      'count',
+      'grams',
+      'with spare',
+      'grams to buy',
+    ],
+  ]
+  for (const part of piece.parts.filter((p) => !isCordWork(p))) {
+    const sections = SECTIONS.map((s) => tallySection(part, s))
     for (const { bead, count, grams: g } of beadCounts(piece.tray, tallyPart(part))) {
       const of = (i: number) => sections[i]!.get(bead.number) ?? 0
       const b = buy.get(bead.number)
-      rows.push([part.name, bead.letter, bead.name, requireSpec(bead.spec).name, bead.colour, bead.finish, of(0), of(1), part.times, of(2), count, grams(g), b?.need ?? 0, grams(b?.grams ?? 0)])
+      rows.push([
+        part.name,
+        bead.letter,
+        bead.name,
+        requireSpec(bead.spec).name,
+        bead.colour,
+        bead.finish,
+        of(0),
+        of(1),
+        part.times,
+        of(2),
+        count,
+        grams(g),
+        b?.need ?? 0,
+        grams(b?.grams ?? 0),
+      ])
     }
   }
   return csv(rows)
@@ -37,9 +69,17 @@ export function tallyCsv(piece: Piece): string {
 export function rowsCsv(piece: Piece): string {
   const letters = trayByNumber(piece.tray)
   const rows: (string | number)[][] = [['part', 'first row', 'last row', 'direction', 'beads', 'words', 'also']]
-  for (const part of piece.parts.filter(p => !isCordWork(p))) {
+  for (const part of piece.parts.filter((p) => !isCordWork(p))) {
     for (const words of piecedRowWords(piece, part)) {
-      rows.push([part.name, words.from, words.to, words.direction === '→' ? 'left to right' : 'right to left', words.beads, words.runs.map(run => runText(run, letters)).join(' '), asides(words).join('; ')])
+      rows.push([
+        part.name,
+        words.from,
+        words.to,
+        words.direction === '→' ? 'left to right' : 'right to left',
+        words.beads,
+        words.runs.map((run) => runText(run, letters)).join(' '),
+        asides(words).join('; '),
+      ])
     }
   }
   return csv(rows)

@@ -13,11 +13,13 @@ export interface Cells {
 export const BLOCK_ROWS = 64
 
 /** The largest tray number. */
-export const MAX_NUMBER = 0xFFFF
+export const MAX_NUMBER = 0xffff
 
 function assertSize(columns: number, rows: number): void {
-  if (!Number.isInteger(columns) || columns < 1) throw new RangeError(`columns must be a whole number of at least 1, not ${columns}`)
-  if (!Number.isInteger(rows) || rows < 0) throw new RangeError(`rows must be a whole number of at least 0, not ${rows}`)
+  if (!Number.isInteger(columns) || columns < 1)
+    throw new RangeError(`columns must be a whole number of at least 1, not ${columns}`)
+  if (!Number.isInteger(rows) || rows < 0)
+    throw new RangeError(`rows must be a whole number of at least 0, not ${rows}`)
 }
 
 function cut(columns: number, rows: number, flat: Uint16Array): Cells {
@@ -35,7 +37,8 @@ export function emptyCells(columns: number, rows: number, number = 0): Cells {
 /** Cells from one row-major array of columns × rows tray numbers; the array is copied. */
 export function cellsFrom(columns: number, rows: number, flat: ArrayLike<number>): Cells {
   assertSize(columns, rows)
-  if (flat.length !== columns * rows) throw new RangeError(`${columns} × ${rows} cells need ${columns * rows} numbers, not ${flat.length}`)
+  if (flat.length !== columns * rows)
+    throw new RangeError(`${columns} × ${rows} cells need ${columns * rows} numbers, not ${flat.length}`)
   return cut(columns, rows, Uint16Array.from(flat))
 }
 
@@ -43,7 +46,10 @@ export function cellsFrom(columns: number, rows: number, flat: ArrayLike<number>
 export function flatten(cells: Cells): Uint16Array {
   const flat = new Uint16Array(cells.columns * cells.rows)
   let at = 0
-  for (const block of cells.blocks) { flat.set(block, at); at += block.length }
+  for (const block of cells.blocks) {
+    flat.set(block, at)
+    at += block.length
+  }
   return flat
 }
 
@@ -127,8 +133,12 @@ export function removeColumns(cells: Cells, at: number, count: number): Cells {
 }
 
 export function sameCells(a: Cells, b: Cells): boolean {
-  return a.columns === b.columns && a.rows === b.rows && a.blocks.every((block, i) => {
-    const other = b.blocks[i]!
-    return block === other || block.every((number, j) => number === other[j])
-  })
+  return (
+    a.columns === b.columns &&
+    a.rows === b.rows &&
+    a.blocks.every((block, i) => {
+      const other = b.blocks[i]!
+      return block === other || block.every((number, j) => number === other[j])
+    })
+  )
 }

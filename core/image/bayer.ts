@@ -1,4 +1,7 @@
-/** Thresholds of an ordered mix (Bayer 1973), each 0 … 1, side `LENGTH_8`; made from the smallest one by the rule that doubles it. */
+/**
+ * Thresholds of an ordered mix (Bayer 1973), each 0 … 1, side `LENGTH_8`; made from the smallest one by the rule that
+ * doubles it.
+ */
 export const LENGTH_8 = 8
 
 function doubled(small: readonly number[], side: number): number[] {
@@ -15,4 +18,4 @@ function doubled(small: readonly number[], side: number): number[] {
   return out
 }
 
-export const BAYER_8: readonly number[] = doubled(doubled([0, 2, 3, 1], 2), 4).map(n => (n + 0.5) / 64)
+export const BAYER_8: readonly number[] = doubled(doubled([0, 2, 3, 1], 2), 4).map((n) => (n + 0.5) / 64)

@@ -22,7 +22,11 @@ function reachOf(palette: Float32Array): number {
   for (let i = 0; i < palette.length; i += 3) {
     let least = Infinity
     for (let j = 0; j < palette.length; j += 3) {
-      if (i !== j) least = Math.min(least, Math.hypot(palette[i]! - palette[j]!, palette[i + 1]! - palette[j + 1]!, palette[i + 2]! - palette[j + 2]!))
+      if (i !== j)
+        least = Math.min(
+          least,
+          Math.hypot(palette[i]! - palette[j]!, palette[i + 1]! - palette[j + 1]!, palette[i + 2]! - palette[j + 2]!),
+        )
     }
     sum += least === Infinity ? 0 : least
   }
@@ -30,10 +34,18 @@ function reachOf(palette: Float32Array): number {
 }
 
 /**
- * The colour of the palette that stands for each cell, as its index from 1; 0 where the picture has none. Nearest is by ΔE00; of an even mix, in OKLab, where its thresholds are.
- * Diffused: the error goes on to four neighbours (Floyd and Steinberg 1976), every other row from the other side.
+ * The colour of the palette that stands for each cell, as its index from 1; 0 where the picture has none. Nearest is
+ * by ΔE00; of an even mix, in OKLab, where its thresholds are. Diffused: the error goes on to four neighbours (Floyd
+ * and Steinberg 1976), every other row from the other side.
  */
-export function matchCells(lab: Float32Array, columns: number, rows: number, palette: Float32Array, dither: Dither, progress: (share: number) => void = () => {}): Uint16Array {
+export function matchCells(
+  lab: Float32Array,
+  columns: number,
+  rows: number,
+  palette: Float32Array,
+  dither: Dither,
+  progress: (share: number) => void = () => {},
+): Uint16Array {
   const out = new Uint16Array(columns * rows)
   if (palette.length === 0) return out
   if (dither === 'diffused') return diffused(lab, columns, rows, palette, out, progress)
@@ -52,7 +64,14 @@ export function matchCells(lab: Float32Array, columns: number, rows: number, pal
   return out
 }
 
-function diffused(lab: Float32Array, columns: number, rows: number, palette: Float32Array, out: Uint16Array, progress: (share: number) => void): Uint16Array {
+function diffused(
+  lab: Float32Array,
+  columns: number,
+  rows: number,
+  palette: Float32Array,
+  out: Uint16Array,
+  progress: (share: number) => void,
+): Uint16Array {
   const nearest = nearestIn(palette, true)
   // Errors of this row and the next, with a cell of room at both ends.
   let here = new Float32Array((columns + 2) * 3)
@@ -73,20 +92,27 @@ function diffused(lab: Float32Array, columns: number, rows: number, palette: Flo
       out[r * columns + c] = i + 1
       for (let j = 0; j < 3; j++) {
         const error = (j === 0 ? L : j === 1 ? a : b) - palette[3 * i + j]!
-        here[e + ahead + j]! += error * 7 / 16
-        next[e - ahead + j]! += error * 3 / 16
-        next[e + j]! += error * 5 / 16
+        here[e + ahead + j]! += (error * 7) / 16
+        next[e - ahead + j]! += (error * 3) / 16
+        next[e + j]! += (error * 5) / 16
         next[e + ahead + j]! += error / 16
       }
     }
-    [here, next] = [next, here]
+    ;[here, next] = [next, here]
     next.fill(0)
   }
   return out
 }
 
-/** Beads that no touching bead is like take the commonest colour round them. Works from what was there before, so its order does not matter. */
-export function tidied(numbers: Uint16Array, columns: number, neighbours: (c: number, r: number) => readonly { readonly c: number, readonly r: number }[]): Uint16Array {
+/**
+ * Beads that no touching bead is like take the commonest colour round them. Works from what was there before, so its
+ * order does not matter.
+ */
+export function tidied(
+  numbers: Uint16Array,
+  columns: number,
+  neighbours: (c: number, r: number) => readonly { readonly c: number; readonly r: number }[],
+): Uint16Array {
   const out = numbers.slice()
   const rows = numbers.length / columns
   for (let r = 0; r < rows; r++) {
@@ -98,7 +124,10 @@ export function tidied(numbers: Uint16Array, columns: number, neighbours: (c: nu
         const [nc, nr] = [c + o.c, r + o.r]
         if (nc < 0 || nr < 0 || nc >= columns || nr >= rows) continue
         const number = numbers[nr * columns + nc]!
-        if (number === own) { alone = false; break }
+        if (number === own) {
+          alone = false
+          break
+        }
         if (number !== 0) seen.set(number, (seen.get(number) ?? 0) + 1)
       }
       if (!alone || seen.size === 0) continue
@@ -110,10 +139,16 @@ export function tidied(numbers: Uint16Array, columns: number, neighbours: (c: nu
 
 const MOST_COMPARED = 100_000
 
-/** Mean colour difference ΔE00 between the wanted colours of cells (linear sRGB) and those of their beads; every n-th cell of many. */
+/**
+ * Mean colour difference ΔE00 between the wanted colours of cells (linear sRGB) and those of their beads; every n-th
+ * cell of many.
+ */
 export function meanDeltaE(cells: Float32Array, numbers: Uint16Array, colours: readonly string[]): number {
   const beads = new Float64Array(colours.length * 3)
-  colours.forEach((hex, i) => { const { r, g, b } = rgbOf(hex); cieLab(LINEAR[r]!, LINEAR[g]!, LINEAR[b]!, beads, 3 * i) })
+  colours.forEach((hex, i) => {
+    const { r, g, b } = rgbOf(hex)
+    cieLab(LINEAR[r]!, LINEAR[g]!, LINEAR[b]!, beads, 3 * i)
+  })
   const wanted = new Float64Array(3)
   const step = Math.max(1, Math.ceil(numbers.length / MOST_COMPARED))
   let [sum, count] = [0, 0]

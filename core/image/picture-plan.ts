@@ -12,7 +12,9 @@ import { sampleCells, type Pixels, type SampleWish } from './sample'
 export interface PictureWish {
   readonly sample: SampleWish
   /** Colours to use, or how many to choose from the picture. */
-  readonly to: { readonly kind: 'colours', readonly colours: readonly string[] } | { readonly kind: 'choose', readonly count: number }
+  readonly to:
+    | { readonly kind: 'colours'; readonly colours: readonly string[] }
+    | { readonly kind: 'choose'; readonly count: number }
   readonly dither: Dither
   readonly tidy: boolean
 }
@@ -31,18 +33,29 @@ export interface PictureBeads {
 }
 
 /** Makes beads of a picture. `progress` is told 0 … 1. */
-export function pictureBeads(pixels: Pixels, lattice: Lattice, { sample, to, dither, tidy }: PictureWish, progress: (share: number) => void = () => {}): PictureBeads {
+export function pictureBeads(
+  pixels: Pixels,
+  lattice: Lattice,
+  { sample, to, dither, tidy }: PictureWish,
+  progress: (share: number) => void = () => {},
+): PictureBeads {
   const { columns, rows } = sample.box
-  const cells = sampleCells(pixels, lattice, sample, s => progress(0.45 * s))
+  const cells = sampleCells(pixels, lattice, sample, (s) => progress(0.45 * s))
   const lab = toOkLab(cells)
   progress(0.5)
   const colours = to.kind === 'colours' ? to.colours : chooseColours(lab, to.count)
   progress(0.6)
-  let numbers = matchCells(lab, columns, rows, paletteLab(colours), dither, s => progress(0.6 + 0.3 * s))
+  let numbers = matchCells(lab, columns, rows, paletteLab(colours), dither, (s) => progress(0.6 + 0.3 * s))
   if (tidy) {
     const { period } = lattice
-    const offsets = Array.from({ length: period.columns * period.rows }, (_, i) => neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)))
-    numbers = tidied(numbers, columns, (c, r) => offsets[((r + sample.box.r) % period.rows) * period.columns + ((c + sample.box.c) % period.columns)]!)
+    const offsets = Array.from({ length: period.columns * period.rows }, (_, i) =>
+      neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)),
+    )
+    numbers = tidied(
+      numbers,
+      columns,
+      (c, r) => offsets[((r + sample.box.r) % period.rows) * period.columns + ((c + sample.box.c) % period.columns)]!,
+    )
   }
   const counts = new Array<number>(colours.length).fill(0)
   for (const number of numbers) if (number > 0) counts[number - 1]!++
@@ -51,14 +64,18 @@ export function pictureBeads(pixels: Pixels, lattice: Lattice, { sample, to, dit
 }
 
 /** A bead for each colour that is used: one that is on the tray already, or a new one made by `looks`. */
-function beadsFor(piece: Piece, beads: PictureBeads, looks: (index: number) => Omit<TrayBead, 'number' | 'letter' | 'glyph'> | number): { numbers: number[], steps: Step[] } {
+function beadsFor(
+  piece: Piece,
+  beads: PictureBeads,
+  looks: (index: number) => Omit<TrayBead, 'number' | 'letter' | 'glyph'> | number,
+): { numbers: number[]; steps: Step[] } {
   const tray: TrayBead[] = [...piece.tray]
   const steps: Step[] = []
   const numbers = beads.colours.map((_, i) => {
     if (beads.counts[i] === 0) return 0
     const look = looks(i)
     if (typeof look === 'number') return look
-    const there = tray.find(b => b.colour === look.colour && b.finish === look.finish && b.spec === look.spec)
+    const there = tray.find((b) => b.colour === look.colour && b.finish === look.finish && b.spec === look.spec)
     if (there) return there.number
     const bead: TrayBead = { ...nextOnTray(tray), ...look }
     steps.push({ type: 'tray', do: 'insert', at: tray.length, bead })
@@ -69,15 +86,20 @@ function beadsFor(piece: Piece, beads: PictureBeads, looks: (index: number) => O
 }
 
 export type PictureTarget =
-  | { readonly kind: 'tray', readonly numbers: readonly number[] }
-  | { readonly kind: 'box', readonly beads: readonly Coloured[] }
-  | { readonly kind: 'choose', readonly finish: Finish }
+  | { readonly kind: 'tray'; readonly numbers: readonly number[] }
+  | { readonly kind: 'box'; readonly beads: readonly Coloured[] }
+  | { readonly kind: 'choose'; readonly finish: Finish }
 
-/** Steps that lay a picture's beads in a box of the part, new beads put on the tray first; together one step to undo. */
+/**
+ * Steps that lay a picture's beads in a box of the part, new beads put on the tray first; together one step to undo.
+ */
 export function pictureSteps(piece: Piece, part: Part, box: Box, beads: PictureBeads, target: PictureTarget): Step[] {
   const { numbers, steps } = beadsFor(piece, beads, (i) => {
     if (target.kind === 'tray') return target.numbers[i]!
-    if (target.kind === 'box') { const { name, colour, finish } = target.beads[i]!; return { name, colour, finish, spec: part.spec } }
+    if (target.kind === 'box') {
+      const { name, colour, finish } = target.beads[i]!
+      return { name, colour, finish, spec: part.spec }
+    }
     return { name: `Picture ${i + 1}`, colour: beads.colours[i]!, finish: target.finish, spec: part.spec }
   })
   const laying = new Map<number, number>()

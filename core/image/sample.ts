@@ -3,14 +3,26 @@ import { beadCentre, type Lattice, type Lie } from '../technique/lattice'
 import type { Box } from '../pattern/clip'
 
 /** Decoded pixels, RGBA bytes, row-major. */
-export interface Pixels { readonly width: number, readonly height: number, readonly data: Uint8ClampedArray | Uint8Array }
+export interface Pixels {
+  readonly width: number
+  readonly height: number
+  readonly data: Uint8ClampedArray | Uint8Array
+}
 
 /** The part of a picture that is used, in its own pixels, after turning. */
-export interface Crop { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
+export interface Crop {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
 
 export interface SampleWish {
   readonly box: Box
-  /** How the work lies while the picture lies over it: level, the picture's x runs with the length; upright, its y runs against it. */
+  /**
+   * How the work lies while the picture lies over it: level, the picture's x runs with the length; upright, its y runs
+   * against it.
+   */
   readonly lie: Lie
   readonly crop: Crop
   /** −1 … 1, 0 as it is. */
@@ -35,15 +47,21 @@ export function turned({ width, height, data }: Pixels, quarters: number): Pixel
 }
 
 /** Room that a box of cells takes, mm: where its beads begin and end on both axes of the work. */
-export function roomOf(lattice: Lattice, box: Box): { readonly x0: number, readonly y0: number, readonly x1: number, readonly y1: number } {
+export function roomOf(
+  lattice: Lattice,
+  box: Box,
+): { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number } {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
   // The outermost beads lie within one period of the corners.
-  const near = (from: number, count: number, period: number) => Array.from({ length: Math.min(count, period) }, (_, k) => [from + k, from + count - 1 - k]).flat()
+  const near = (from: number, count: number, period: number) =>
+    Array.from({ length: Math.min(count, period) }, (_, k) => [from + k, from + count - 1 - k]).flat()
   for (const c of near(box.c, box.columns, Math.min(lattice.period.columns, 64))) {
     for (const r of near(box.r, box.rows, lattice.period.rows)) {
       const { x, y } = beadCentre(lattice, c, r)
-      x0 = Math.min(x0, x - lattice.pitchX / 2); x1 = Math.max(x1, x + lattice.pitchX / 2)
-      y0 = Math.min(y0, y - lattice.pitchY / 2); y1 = Math.max(y1, y + lattice.pitchY / 2)
+      x0 = Math.min(x0, x - lattice.pitchX / 2)
+      x1 = Math.max(x1, x + lattice.pitchX / 2)
+      y0 = Math.min(y0, y - lattice.pitchY / 2)
+      y1 = Math.max(y1, y + lattice.pitchY / 2)
     }
   }
   return { x0, y0, x1, y1 }
@@ -63,10 +81,16 @@ export function middleCrop({ width, height }: Pick<Pixels, 'width' | 'height'>, 
 }
 
 /**
- * Mean colour of a picture under each cell of a box, linear sRGB, three numbers a cell, row-major; where less than half of a cell is
- * opaque, −1. Each cell takes the pixels under its own place, staggered or not, in its true proportion.
+ * Mean colour of a picture under each cell of a box, linear sRGB, three numbers a cell, row-major; where less than
+ * half of a cell is opaque, −1. Each cell takes the pixels under its own place, staggered or not, in its true
+ * proportion.
  */
-export function sampleCells(pixels: Pixels, lattice: Lattice, { box, lie, crop, brightness, contrast }: SampleWish, progress: (share: number) => void = () => {}): Float32Array {
+export function sampleCells(
+  pixels: Pixels,
+  lattice: Lattice,
+  { box, lie, crop, brightness, contrast }: SampleWish,
+  progress: (share: number) => void = () => {},
+): Float32Array {
   const { x0, y0, x1, y1 } = roomOf(lattice, box)
   const out = new Float32Array(box.columns * box.rows * 3)
   const { width, height, data } = pixels
@@ -76,7 +100,10 @@ export function sampleCells(pixels: Pixels, lattice: Lattice, { box, lie, crop, 
   const [cellX, cellY] = lie === 'level' ? [lattice.pitchY, lattice.pitchX] : [lattice.pitchX, lattice.pitchY]
   // Brightness and contrast work on levels; a table says what each level becomes in linear light.
   const gain = contrast >= 0 ? 1 + 2 * contrast : 1 + contrast
-  const table = Float64Array.from({ length: 256 }, (_, v) => LINEAR[Math.max(0, Math.min(255, Math.round((v - 128) * gain + 128 + 128 * brightness)))]!)
+  const table = Float64Array.from(
+    { length: 256 },
+    (_, v) => LINEAR[Math.max(0, Math.min(255, Math.round((v - 128) * gain + 128 + 128 * brightness)))]!,
+  )
   for (let r = 0; r < box.rows; r++) {
     if (r % 64 === 0) progress(r / box.rows)
     for (let c = 0; c < box.columns; c++) {
@@ -97,8 +124,15 @@ export function sampleCells(pixels: Pixels, lattice: Lattice, { box, lie, crop, 
         }
       }
       const to = (r * box.columns + c) * 3
-      if (weight < 127.5 * (right - left) * (bottom - top)) { out[to] = -1; out[to + 1] = -1; out[to + 2] = -1 }
-      else { out[to] = red / weight; out[to + 1] = green / weight; out[to + 2] = blue / weight }
+      if (weight < 127.5 * (right - left) * (bottom - top)) {
+        out[to] = -1
+        out[to + 1] = -1
+        out[to + 2] = -1
+      } else {
+        out[to] = red / weight
+        out[to + 1] = green / weight
+        out[to + 2] = blue / weight
+      }
     }
   }
   return out

@@ -11,26 +11,55 @@ import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { walked } from '../technique/braid/plan'
 import { discMove, discMoves, nextBeads, pauseWords } from './disc'
 
-const rowOrder = (one: Part, round: number): string => requireTechnique(one.technique).workingRow(round, { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings }).keys.map(k => k % columnsOf(one)).join()
+const rowOrder = (one: Part, round: number): string =>
+  requireTechnique(one.technique)
+    .workingRow(round, { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings })
+    .keys.map((k) => k % columnsOf(one))
+    .join()
 
-const braid = (n: number, school: 'A' | 'B', rounds: number) => part({
-  technique: `braid-${n}`, settings: requireTechnique(`braid-${n}`).settings.parse({ school }), spec: 'round-8', times: 1,
-  start: emptyCells(n, 0), repeat: cellsFrom(n, rounds, Array.from({ length: n * rounds }, (_, k) => 1 + k % 3)), end: emptyCells(n, 0),
-})
+const braid = (n: number, school: 'A' | 'B', rounds: number) =>
+  part({
+    technique: `braid-${n}`,
+    settings: requireTechnique(`braid-${n}`).settings.parse({ school }),
+    spec: 'round-8',
+    times: 1,
+    start: emptyCells(n, 0),
+    repeat: cellsFrom(
+      n,
+      rounds,
+      Array.from({ length: n * rounds }, (_, k) => 1 + (k % 3)),
+    ),
+    end: emptyCells(n, 0),
+  })
 
 describe('words and disc', () => {
-  it('name the beads of every round in the order in which the hands move the strands, in every braid and school', () => {
-    for (const technique of TECHNIQUES.filter(t => t.braid)) {
+  it('name the beads of every round in the order in which the hands move the strands', () => {
+    for (const technique of TECHNIQUES.filter((t) => t.braid)) {
       for (const own of [{ school: 'A' }, { school: 'B' }, { braid: '7' }, { braid: '16', school: 'B' }, {}]) {
         const settings = technique.settings.safeParse(own)
         if (!settings.success) continue
         const n = technique.nearestColumns(8, settings.data)
-        const one = part({ technique: technique.id, settings: settings.data, spec: technique.material === 'cord' ? 'cord-2' : 'round-8', times: 1, start: emptyCells(n, 0), repeat: cellsFrom(n, 12, Array.from({ length: 12 * n }, (_, k) => k + 1)), end: emptyCells(n, 0) })
+        const one = part({
+          technique: technique.id,
+          settings: settings.data,
+          spec: technique.material === 'cord' ? 'cord-2' : 'round-8',
+          times: 1,
+          start: emptyCells(n, 0),
+          repeat: cellsFrom(
+            n,
+            12,
+            Array.from({ length: 12 * n }, (_, k) => k + 1),
+          ),
+          end: emptyCells(n, 0),
+        })
         // The literal machine, played from the start.
         const laid = walked(technique.braid!.plan(settings.data), 12 * n)
         for (let round = 0; round < 12; round++) {
-          const hands = laid.slice(round * n, (round + 1) * n).map(l => round * n + l.strand + 1)
-          expect(rowWords(one, round).runs.flatMap(r => Array<number>(r.count).fill(r.number)), `${technique.id} ${JSON.stringify(own)} round ${round + 1}`).toEqual(hands)
+          const hands = laid.slice(round * n, (round + 1) * n).map((l) => round * n + l.strand + 1)
+          expect(
+            rowWords(one, round).runs.flatMap((r) => Array<number>(r.count).fill(r.number)),
+            `${technique.id} ${JSON.stringify(own)} round ${round + 1}`,
+          ).toEqual(hands)
           expect(hands).toEqual(Array.from({ length: n }, (_, k) => discMove(one, round * n + k)!.number))
         }
       }
@@ -39,35 +68,55 @@ describe('words and disc', () => {
   it('say rounds alike in report, word chart and CSV', () => {
     const one = { ...braid(8, 'A', 4), spec: 'round-8' }
     const p = piece({ parts: [one], tray: [bead(1), bead(2), bead(3)] })
-    const hands = Array.from({ length: 4 }, (_, round) => Array.from({ length: 8 }, (_, k) => 'ABC'[discMove(one, round * 8 + k)!.number - 1]).join(''))
-    const spelt = (words: string) => words.split(' ').map(w => w.slice(-1).repeat(Number.parseInt(w))).join('')
-    expect(reportPiece(p).parts[0]!.tally.byRow.map(r => spelt(/→ (.*) \(/.exec(r.words)![1]!))).toEqual(hands)
-    expect([...wordChart(p, one).matchAll(/^Round \d+ → (.*) \(/gm)].map(m => spelt(m[1]!))).toEqual(hands)
-    expect((parse(rowsCsv(p)) as string[][]).slice(1).map(l => spelt(l[5]!))).toEqual(hands)
+    const hands = Array.from({ length: 4 }, (_, round) =>
+      Array.from({ length: 8 }, (_, k) => 'ABC'[discMove(one, round * 8 + k)!.number - 1]).join(''),
+    )
+    const spelt = (words: string) =>
+      words
+        .split(' ')
+        .map((w) => w.slice(-1).repeat(Number.parseInt(w)))
+        .join('')
+    expect(reportPiece(p).parts[0]!.tally.byRow.map((r) => spelt(/→ (.*) \(/.exec(r.words)![1]!))).toEqual(hands)
+    expect([...wordChart(p, one).matchAll(/^Round \d+ → (.*) \(/gm)].map((m) => spelt(m[1]!))).toEqual(hands)
+    expect((parse(rowsCsv(p)) as string[][]).slice(1).map((l) => spelt(l[5]!))).toEqual(hands)
     // Two beads of each step change places from one round to the next.
     expect(new Set(hands.map((_, round) => rowOrder(one, round))).size).toBe(2)
   })
 })
 
 describe('moves on the disc', () => {
-  it.each([[8, 'A'], [8, 'B'], [12, 'A'], [12, 'B'], [16, 'A'], [16, 'B']] as const)('%d strands, school %s: each is the one that a walk from the start makes, far into the braid', (n, school) => {
-    const one = braid(n, school, 60)
-    expect(discMoves(one)).toBe(60 * n)
-    const laid = walked(requireTechnique(one.technique).braid!.plan(one.settings), 60 * n)
-    for (let i = 0; i < 60 * n; i++) {
-      const move = discMove(one, i)!
-      expect([move.strand, move.from, move.to]).toEqual([laid[i]!.strand, laid[i]!.slot, laid[i]!.to])
-      expect(move.number).toBe(1 + ((move.round - 1) * n + move.strand) % 3)
-    }
-    expect(discMove(one, 60 * n)).toBeNull()
-    expect(discMove(one, -1)).toBeNull()
-    expect(discMove(part(), 0)).toBeNull()
-  })
-  it('of eight strands turn the disc a quarter each step and the drift of two slots back, A one way and B the other', () => {
-    expect([0, 1, 2, 4, 8].map(i => discMove(braid(8, 'A', 4), i)!.turn)).toEqual([0, 0, 90, 180, 382.5])
-    expect(Math.abs(discMove(braid(8, 'B', 4), 2)!.turn)).toBe(90)
-    expect(discMove(braid(8, 'B', 4), 2)!.turn).toBe(-90)
-  })
+  it.each([
+    [8, 'A'],
+    [8, 'B'],
+    [12, 'A'],
+    [12, 'B'],
+    [16, 'A'],
+    [16, 'B'],
+  ] as const)(
+    '%d strands, school %s: each is the one that a walk from the start makes, far into the braid',
+    (n, school) => {
+      const one = braid(n, school, 60)
+      expect(discMoves(one)).toBe(60 * n)
+      const laid = walked(requireTechnique(one.technique).braid!.plan(one.settings), 60 * n)
+      for (let i = 0; i < 60 * n; i++) {
+        const move = discMove(one, i)!
+        expect([move.strand, move.from, move.to]).toEqual([laid[i]!.strand, laid[i]!.slot, laid[i]!.to])
+        expect(move.number).toBe(1 + (((move.round - 1) * n + move.strand) % 3))
+      }
+      expect(discMove(one, 60 * n)).toBeNull()
+      expect(discMove(one, -1)).toBeNull()
+      expect(discMove(part(), 0)).toBeNull()
+    },
+  )
+  it(
+    'of eight strands turn the disc a quarter each step and the drift of two slots back, A one way and B the ' +
+      'other',
+    () => {
+      expect([0, 1, 2, 4, 8].map((i) => discMove(braid(8, 'A', 4), i)!.turn)).toEqual([0, 0, 90, 180, 382.5])
+      expect(Math.abs(discMove(braid(8, 'B', 4), 2)!.turn)).toBe(90)
+      expect(discMove(braid(8, 'B', 4), 2)!.turn).toBe(-90)
+    },
+  )
   it('say where one stopped: A shows three strands at the top, B at the bottom', () => {
     expect(pauseWords(braid(8, 'A', 4), 5)).toContain('Three strands at the top')
     expect(pauseWords(braid(8, 'B', 4), 5)).toContain('Three strands at the bottom')
@@ -83,7 +132,7 @@ describe('moves on the disc', () => {
     const before = nextBeads(one, 0)
     const after = nextBeads(one, 1)
     expect(before[first.strand]).toBe(first.number)
-    for (let s = 0; s < 8; s++) expect(after[s]).toBe(s === first.strand ? 1 + (8 + s) % 3 : before[s])
+    for (let s = 0; s < 8; s++) expect(after[s]).toBe(s === first.strand ? 1 + ((8 + s) % 3) : before[s])
     expect(nextBeads(one, 16)).toEqual(Array<number>(8).fill(0))
   })
 })

@@ -22,7 +22,7 @@ export interface DiscMove {
   readonly turn: number
 }
 
-const movesOf = (plan: BraidPlan): number => plan.cycle.filter(a => a.do === 'move').length
+const movesOf = (plan: BraidPlan): number => plan.cycle.filter((a) => a.do === 'move').length
 
 /** Moves of the whole part: one for each bead. */
 export function discMoves(part: Part): number {
@@ -34,8 +34,14 @@ export function discMoves(part: Part): number {
 const drift = (plan: BraidPlan): number => plan.cycle.reduce((sum, a) => sum + (a.do === 'turn' ? a.by : 0), 0)
 
 const WORDS: Record<School, readonly [string, string]> = {
-  A: ['from the bottom left up to the top, left of the pair', 'from the top right down to the bottom, right of the pair'],
-  B: ['from the top left down to the bottom, left of the pair', 'from the bottom right up to the top, right of the pair'],
+  A: [
+    'from the bottom left up to the top, left of the pair',
+    'from the top right down to the bottom, right of the pair',
+  ],
+  B: [
+    'from the top left down to the bottom, left of the pair',
+    'from the bottom right up to the top, right of the pair',
+  ],
 }
 
 /** The i-th move of a braid; null beyond its end, or for other work. */
@@ -57,12 +63,20 @@ export function discMove(part: Part, index: number): DiscMove | null {
       const strand = strandOfMove(plan, index)
       const school: School = part.settings.school === 'B' ? 'B' : 'A'
       const strands = plan.load.length
-      const step = cycle * moves / 2 + Math.floor(inRound / 2)
+      const step = (cycle * moves) / 2 + Math.floor(inRound / 2)
       const quarter = !part.settings.school ? 0 : strands === 8 ? 90 : -360 / (strands / 2)
       return {
-        index, round: round + 1, move: index % plan.load.length + 1, movesInRound: plan.load.length, strand, from: slotOf(act.from + disc.turned, plan.slots), to: slotOf(act.to + disc.turned, plan.slots),
-        number: partRow(part, round)[strand]!, words: part.settings.school ? WORDS[school][inRound % 2]! : 'over to the empty slot', disc, // The pairs drift round the foam; the hands turn that back too.
-        turn: (school === 'A' ? 1 : -1) * quarter * step - drift(plan) * cycle * 360 / plan.slots,
+        index,
+        round: round + 1,
+        move: (index % plan.load.length) + 1,
+        movesInRound: plan.load.length,
+        strand,
+        from: slotOf(act.from + disc.turned, plan.slots),
+        to: slotOf(act.to + disc.turned, plan.slots),
+        number: partRow(part, round)[strand]!,
+        words: part.settings.school ? WORDS[school][inRound % 2]! : 'over to the empty slot',
+        disc, // The pairs drift round the foam; the hands turn that back too.
+        turn: (school === 'A' ? 1 : -1) * quarter * step - (drift(plan) * cycle * 360) / plan.slots,
       }
     }
     const next = acted(disc, act)
@@ -72,13 +86,19 @@ export function discMove(part: Part, index: number): DiscMove | null {
   return null
 }
 
-/** What the disc looks like at a pause, so that the place is found again: after the first move of a step one side holds three strands. */
+/**
+ * What the disc looks like at a pause, so that the place is found again: after the first move of a step one side holds
+ * three strands.
+ */
 export function pauseWords(part: Part, index: number): string {
   const move = discMove(part, index)
-  if (!move) return index <= 0 ? 'Nothing braided yet: two strands at each dot.' : 'All beads are used: the braid is done.'
+  if (!move)
+    return index <= 0 ? 'Nothing braided yet: two strands at each dot.' : 'All beads are used: the braid is done.'
   if (!part.settings.school) return `Strand ${move.strand + 1} moves next, from slot ${move.from} to slot ${move.to}.`
   if (index % 2 === 0) return 'Two strands lie at every dot: a step is finished, turn the disc and begin the next.'
-  return part.settings.school === 'B' ? 'Three strands at the bottom, one at the top: the second move of the step is next.' : 'Three strands at the top, one at the bottom: the second move of the step is next.'
+  return part.settings.school === 'B'
+    ? 'Three strands at the bottom, one at the top: the second move of the step is next.'
+    : 'Three strands at the top, one at the bottom: the second move of the step is next.'
 }
 
 /** Tray number of the bead that comes next on each strand before move `index`; 0 where none is left. */

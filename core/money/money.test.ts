@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { amountIn, CURRENCIES, plainMoney, priceOf, requireCurrency, roundMoney, showMoney, tryParseMoney } from './money'
+import {
+  amountIn,
+  CURRENCIES,
+  plainMoney,
+  priceOf,
+  requireCurrency,
+  roundMoney,
+  showMoney,
+  tryParseMoney,
+} from './money'
 
 const read = (text: string, code = 'EUR') => {
   const result = tryParseMoney(text, code)
@@ -20,12 +29,20 @@ describe('money', () => {
     expect(showMoney(450, 'JPY')).toBe('¥\u00A0450')
     expect([amountIn(1234, 'EUR'), amountIn(1234, 'JPY')]).toEqual([12.34, 1234])
     expect([read('12,5'), read('€ 12.34'), read('7'), read('450 JPY', 'JPY')]).toEqual([1250, 1234, 700, 450])
-    expect([read('a lot'), read('1.234'), read('4.5', 'JPY'), read('-3'), read('999999999')]).toEqual(['money-unread', 'money-unread', 'money-unread', 'money-unread', 'money-far'])
+    expect([read('a lot'), read('1.234'), read('4.5', 'JPY'), read('-3'), read('999999999')]).toEqual([
+      'money-unread',
+      'money-unread',
+      'money-unread',
+      'money-unread',
+      'money-far',
+    ])
   })
   it('goes out and comes back', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 99_999_999 }), fc.constantFrom(...CURRENCIES), (minor, { code }) => {
-      expect(read(plainMoney(minor, requireCurrency(code).decimals), code)).toBe(minor)
-      expect(read(showMoney(minor, code), code)).toBe(minor)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 99_999_999 }), fc.constantFrom(...CURRENCIES), (minor, { code }) => {
+        expect(read(plainMoney(minor, requireCurrency(code).decimals), code)).toBe(minor)
+        expect(read(showMoney(minor, code), code)).toBe(minor)
+      }),
+    )
   })
 })

@@ -12,22 +12,31 @@ export interface Currency {
 const currency = (code: string, name: string, sign: string, decimals = 2): Currency => ({ code, name, sign, decimals })
 
 export const CURRENCIES: readonly Currency[] = [
-  currency('EUR', 'euro', '€'), currency('USD', 'US dollar', '$'), currency('GBP', 'pound sterling', '£'), currency('CHF', 'Swiss franc', 'Fr.'),
-  currency('CAD', 'Canadian dollar', 'C$'), currency('AUD', 'Australian dollar', 'A$'), currency('SEK', 'Swedish krona', 'kr'), currency('CZK', 'Czech koruna', 'Kč'),
-  currency('PLN', 'Polish zloty', 'zł'), currency('INR', 'Indian rupee', '₹'), currency('MXN', 'Mexican peso', 'MX$'), currency('JPY', 'Japanese yen', '¥', 0),
+  currency('EUR', 'euro', '€'),
+  currency('USD', 'US dollar', '$'),
+  currency('GBP', 'pound sterling', '£'),
+  currency('CHF', 'Swiss franc', 'Fr.'),
+  currency('CAD', 'Canadian dollar', 'C$'),
+  currency('AUD', 'Australian dollar', 'A$'),
+  currency('SEK', 'Swedish krona', 'kr'),
+  currency('CZK', 'Czech koruna', 'Kč'),
+  currency('PLN', 'Polish zloty', 'zł'),
+  currency('INR', 'Indian rupee', '₹'),
+  currency('MXN', 'Mexican peso', 'MX$'),
+  currency('JPY', 'Japanese yen', '¥', 0),
 ]
 
-export const CURRENCY_CODES = CURRENCIES.map(c => c.code)
+export const CURRENCY_CODES = CURRENCIES.map((c) => c.code)
 
 export function requireCurrency(code: string): Currency {
-  const found = CURRENCIES.find(c => c.code === code)
+  const found = CURRENCIES.find((c) => c.code === code)
   if (!found) throw new Error(`no currency has the code ${JSON.stringify(code)}`)
   return found
 }
 
 /**
- * Rounds to whole smallest units, half away from zero (commercial rounding). Every line of a sum is rounded once, so that the
- * lines add up to the total that is shown.
+ * Rounds to whole smallest units, half away from zero (commercial rounding). Every line of a sum is rounded once, so
+ * that the lines add up to the total that is shown.
  */
 export const roundMoney = (amount: number): number => {
   // A product like 1.005 × 100 falls short of its half by less than this.
@@ -36,7 +45,8 @@ export const roundMoney = (amount: number): number => {
 }
 
 /** What `amount` costs where `per` costs `minor`. */
-export const priceOf = (amount: number, per: number, minor: number): number => (per > 0 ? roundMoney(amount / per * minor) : 0)
+export const priceOf = (amount: number, per: number, minor: number): number =>
+  per > 0 ? roundMoney((amount / per) * minor) : 0
 
 /** 1234 of EUR → `€ 12.34`. */
 export function showMoney(minor: number, code: string): string {
@@ -63,7 +73,16 @@ export function tryParseMoney(text: string, code: string): Result<number> {
   const plain = text.trim().replace(sign, '').replace(new RegExp(letters, 'i'), '').trim()
   const match = /^(\d{1,9})(?:[.,](\d+))?$/.exec(plain)
   const fraction = match?.[2] ?? ''
-  if (!match || fraction.length > decimals) return bad(problem('money-unread', 'price', `“${text.trim()}” is not an amount. Type it like ${decimals === 0 ? '450' : '4.50'}.`))
+  if (!match || fraction.length > decimals)
+    return bad(
+      problem(
+        'money-unread',
+        'price',
+        `“${text.trim()}” is not an amount. Type it like ${decimals === 0 ? '450' : '4.50'}.`,
+      ),
+    )
   const minor = Number(match[1]) * 10 ** decimals + Number(fraction.padEnd(decimals, '0') || 0)
-  return minor > MOST_MONEY ? bad(problem('money-far', 'price', 'That is more than this list can hold. Check the amount.')) : good(minor)
+  return minor > MOST_MONEY
+    ? bad(problem('money-far', 'price', 'That is more than this list can hold. Check the amount.'))
+    : good(minor)
 }

@@ -12,8 +12,8 @@ export interface BorderWish {
 }
 
 /**
- * A border inside the rim of a box that turns its corners: every side is counted from both its corners to its middle, so each corner
- * is its own mirror image and opposite sides agree, whatever the counts are.
+ * A border inside the rim of a box that turns its corners: every side is counted from both its corners to its middle,
+ * so each corner is its own mirror image and opposite sides agree, whatever the counts are.
  */
 export function borderIn(part: Part, box: Box, { sequence, rings, corner }: BorderWish): Map<number, number> {
   const out = new Map<number, number>()

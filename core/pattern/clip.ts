@@ -4,16 +4,32 @@ import { siteOf, type Place } from '../technique/lattice'
 import { latticeOf } from './place'
 
 /** A box of cells, both corners included. */
-export interface Box { readonly c: number, readonly r: number, readonly columns: number, readonly rows: number }
+export interface Box {
+  readonly c: number
+  readonly r: number
+  readonly columns: number
+  readonly rows: number
+}
 
 /** In a clip: whatever lies there stays. */
 export const LEAVE = -1
 
 /** A copied piece of pattern: tray numbers row-major. (c, r) is where it was taken from. */
-export interface Clip { readonly columns: number, readonly rows: number, readonly numbers: readonly number[], readonly c: number, readonly r: number }
+export interface Clip {
+  readonly columns: number
+  readonly rows: number
+  readonly numbers: readonly number[]
+  readonly c: number
+  readonly r: number
+}
 
 export function boxBetween(a: Place, b: Place): Box {
-  return { c: Math.min(a.c, b.c), r: Math.min(a.r, b.r), columns: Math.abs(a.c - b.c) + 1, rows: Math.abs(a.r - b.r) + 1 }
+  return {
+    c: Math.min(a.c, b.c),
+    r: Math.min(a.r, b.r),
+    columns: Math.abs(a.c - b.c) + 1,
+    rows: Math.abs(a.r - b.r) + 1,
+  }
 }
 
 /** The part of a box that lies in the work; null if none does. */
@@ -27,7 +43,8 @@ export function clampBox(part: Part, box: Box): Box | null {
 
 export function copyClip(part: Part, box: Box): Clip {
   const numbers: number[] = []
-  for (let r = 0; r < box.rows; r++) for (let c = 0; c < box.columns; c++) numbers.push(numberAt(part, box.c + c, box.r + r))
+  for (let r = 0; r < box.rows; r++)
+    for (let c = 0; c < box.columns; c++) numbers.push(numberAt(part, box.c + c, box.r + r))
   return { columns: box.columns, rows: box.rows, numbers, c: box.c, r: box.r }
 }
 
@@ -50,9 +67,9 @@ export function pasteClip(part: Part, clip: Clip, at: Place): Map<number, number
 export type MirrorWay = 'across' | 'along'
 
 /**
- * A box mirrored in place: `across` exchanges its edges, `along` its ends. On a staggered lattice a column that lies half a
- * bead further along is mirrored along about a point half a bead away, so that the picture, not the list of cells, is mirrored:
- * such columns turn within one row less, and their last bead stays.
+ * A box mirrored in place: `across` exchanges its edges, `along` its ends. On a staggered lattice a column that lies
+ * half a bead further along is mirrored along about a point half a bead away, so that the picture, not the list of
+ * cells, is mirrored: such columns turn within one row less, and their last bead stays.
  */
 export function mirrorBox(part: Part, box: Box, way: MirrorWay): Map<number, number> {
   const out = new Map<number, number>()
@@ -65,18 +82,26 @@ export function mirrorBox(part: Part, box: Box, way: MirrorWay): Map<number, num
     for (let r = 0; r < height; r++) {
       const from = way === 'across' ? { c: box.columns - 1 - c, r } : { c, r: height - 1 - r }
       // Where the stitch has no bead, nothing can be exchanged.
-      if (!isInside(part, { c: box.c + c, r: box.r + r }) || !isInside(part, { c: box.c + from.c, r: box.r + from.r })) continue
+      if (!isInside(part, { c: box.c + c, r: box.r + r }) || !isInside(part, { c: box.c + from.c, r: box.r + from.r }))
+        continue
       out.set(placeKey(columns, box.c + c, box.r + r), numberAt(part, box.c + from.c, box.r + from.r))
     }
   }
   return out
 }
 
-/** A box turned by half: the first cell becomes the last. On a staggered lattice each column keeps its own beads, as in `mirrorBox`. */
+/**
+ * A box turned by half: the first cell becomes the last. On a staggered lattice each column keeps its own beads, as in
+ * `mirrorBox`.
+ */
 export function turnBox(part: Part, box: Box): Map<number, number> {
   const out = new Map<number, number>()
   for (let c = 0; c < box.columns; c++) {
-    for (let r = 0; r < box.rows; r++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), numberAt(part, box.c + box.columns - 1 - c, box.r + box.rows - 1 - r))
+    for (let r = 0; r < box.rows; r++)
+      out.set(
+        placeKey(columnsOf(part), box.c + c, box.r + r),
+        numberAt(part, box.c + box.columns - 1 - c, box.r + box.rows - 1 - r),
+      )
   }
   return out
 }
@@ -86,7 +111,11 @@ export function shiftBox(part: Part, box: Box, columns: number, rows: number): M
   const out = new Map<number, number>()
   const modulo = (n: number, m: number) => ((n % m) + m) % m
   for (let c = 0; c < box.columns; c++) {
-    for (let r = 0; r < box.rows; r++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), numberAt(part, box.c + modulo(c - columns, box.columns), box.r + modulo(r - rows, box.rows)))
+    for (let r = 0; r < box.rows; r++)
+      out.set(
+        placeKey(columnsOf(part), box.c + c, box.r + r),
+        numberAt(part, box.c + modulo(c - columns, box.columns), box.r + modulo(r - rows, box.rows)),
+      )
   }
   return out
 }
@@ -99,7 +128,12 @@ export function repeatBox(part: Part, box: Box, way: 'across' | 'along'): Map<nu
   const modulo = (n: number, m: number) => ((n % m) + m) % m
   const [c0, c1] = way === 'across' ? [0, columns] : [box.c, box.c + box.columns]
   const [r0, r1] = way === 'along' ? [0, rows] : [box.r, box.r + box.rows]
-  for (let r = r0; r < r1; r++) for (let c = c0; c < c1; c++) out.set(placeKey(columns, c, r), numberAt(part, box.c + modulo(c - box.c, box.columns), box.r + modulo(r - box.r, box.rows)))
+  for (let r = r0; r < r1; r++)
+    for (let c = c0; c < c1; c++)
+      out.set(
+        placeKey(columns, c, r),
+        numberAt(part, box.c + modulo(c - box.c, box.columns), box.r + modulo(r - box.r, box.rows)),
+      )
   return out
 }
 
@@ -110,6 +144,7 @@ export function moveBox(part: Part, box: Box, to: Place): Map<number, number> {
 
 export function fillBox(part: Part, box: Box, number: number): Map<number, number> {
   const out = new Map<number, number>()
-  for (let r = 0; r < box.rows; r++) for (let c = 0; c < box.columns; c++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), number)
+  for (let r = 0; r < box.rows; r++)
+    for (let c = 0; c < box.columns; c++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), number)
   return out
 }

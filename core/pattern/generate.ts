@@ -5,8 +5,8 @@ import type { Box } from './clip'
 import { latticeOf } from './place'
 
 /**
- * Patterns made by rule. Each works in the natural steps of the lattice: X counts the smallest steps across, Y those along, so that a
- * diagonal runs from bead to touching bead in straight and staggered stitches alike.
+ * Patterns made by rule. Each works in the natural steps of the lattice: X counts the smallest steps across, Y those
+ * along, so that a diagonal runs from bead to touching bead in straight and staggered stitches alike.
  */
 export const FIGURES = ['stripes', 'slant', 'chevron', 'diamond', 'wave', 'checks'] as const
 
@@ -24,17 +24,28 @@ export interface FigureWish {
 }
 
 /** Steps of a lattice: half a pitch where beads are staggered on that axis. */
-export function stepsOf(lattice: Lattice): { readonly x: number, readonly y: number } {
-  const staggered = (offsets: readonly number[], pitch: number) => Math.max(...offsets) - Math.min(...offsets) > pitch / 4
+export function stepsOf(lattice: Lattice): { readonly x: number; readonly y: number } {
+  const staggered = (offsets: readonly number[], pitch: number) =>
+    Math.max(...offsets) - Math.min(...offsets) > pitch / 4
   return {
-    x: staggered(lattice.sites.map(s => s.dx), lattice.pitchX) ? lattice.pitchX / 2 : lattice.pitchX,
-    y: staggered(lattice.sites.map(s => s.dy), lattice.pitchY) ? lattice.pitchY / 2 : lattice.pitchY,
+    x: staggered(
+      lattice.sites.map((s) => s.dx),
+      lattice.pitchX,
+    )
+      ? lattice.pitchX / 2
+      : lattice.pitchX,
+    y: staggered(
+      lattice.sites.map((s) => s.dy),
+      lattice.pitchY,
+    )
+      ? lattice.pitchY / 2
+      : lattice.pitchY,
   }
 }
 
 /**
- * Whether beads lie on every other of the steps only, like the dark squares of a board (peyote, brick, right-angle weave). A diagonal to
- * the touching bead then moves two of them, so what is counted along it is halved.
+ * Whether beads lie on every other of the steps only, like the dark squares of a board (peyote, brick, right-angle
+ * weave). A diagonal to the touching bead then moves two of them, so what is counted along it is halved.
  */
 function isBoard(lattice: Lattice): boolean {
   const steps = stepsOf(lattice)
@@ -42,11 +53,17 @@ function isBoard(lattice: Lattice): boolean {
     const { x, y } = beadCentre(lattice, c, r)
     return modulo(Math.round((x - lattice.originX) / steps.x) + Math.round((y - lattice.originY) / steps.y), 2)
   }
-  for (let c = 0; c < lattice.period.columns; c++) for (let r = 0; r < lattice.period.rows; r++) if (parity(c, r) !== parity(0, 0) || parity(c + 1, r) !== parity(0, 0) || parity(c, r + 1) !== parity(0, 0)) return false
+  for (let c = 0; c < lattice.period.columns; c++)
+    for (let r = 0; r < lattice.period.rows; r++)
+      if (parity(c, r) !== parity(0, 0) || parity(c + 1, r) !== parity(0, 0) || parity(c, r + 1) !== parity(0, 0))
+        return false
   return true
 }
 
-/** Columns that lie side by side at one height: more than one in two-drop and n-drop peyote, where they count as one step across. */
+/**
+ * Columns that lie side by side at one height: more than one in two-drop and n-drop peyote, where they count as one
+ * step across.
+ */
 function groupOf({ period, sites }: Lattice): number {
   let group = 1
   while (group < period.columns && sites[group]!.dy === sites[0]!.dy) group++
@@ -66,11 +83,17 @@ const modulo = (n: number, m: number): number => ((n % m) + m) % m
 /** Steps along after which a figure comes again. */
 export function figurePeriod({ figure, sequence, along = 8 }: FigureWish, board = false): number {
   switch (figure) {
-    case 'stripes': return sequence.length
-    case 'slant': case 'chevron': return sequence.length * (board ? 2 : 1)
-    case 'diamond': return Math.max(1, 2 * sequence.length - 2) * (board ? 2 : 1)
-    case 'wave': return along
-    case 'checks': return along * new Set(sequence).size
+    case 'stripes':
+      return sequence.length
+    case 'slant':
+    case 'chevron':
+      return sequence.length * (board ? 2 : 1)
+    case 'diamond':
+      return Math.max(1, 2 * sequence.length - 2) * (board ? 2 : 1)
+    case 'wave':
+      return along
+    case 'checks':
+      return along * new Set(sequence).size
   }
 }
 
@@ -78,24 +101,35 @@ export function figurePeriod({ figure, sequence, along = 8 }: FigureWish, board 
 export function figureRows(lattice: Lattice, wish: FigureWish): number {
   const perRow = Math.round(lattice.pitchY / stepsOf(lattice).y)
   const period = figurePeriod(wish, isBoard(lattice) || groupOf(lattice) > 1)
-  for (let rows = lattice.period.rows; rows <= 4 * period * lattice.period.rows; rows += lattice.period.rows) if ((rows * perRow) % period === 0) return rows
+  for (let rows = lattice.period.rows; rows <= 4 * period * lattice.period.rows; rows += lattice.period.rows)
+    if ((rows * perRow) % period === 0) return rows
   return period * lattice.period.rows
 }
 
 /** Place in the sequence at steps (X, Y) of a work whose steps across run from 0 to `last`. */
-function placeIn({ figure, sequence, swing = 3, along = 8, across = 4 }: FigureWish, X: number, Y: number, last: number, board: boolean): number {
+function placeIn(
+  { figure, sequence, swing = 3, along = 8, across = 4 }: FigureWish,
+  X: number,
+  Y: number,
+  last: number,
+  board: boolean,
+): number {
   const k = sequence.length
   // On a board the middle is a column of beads; else it may lie between two.
   const middle = board ? Math.floor(last / 2) : last / 2
   const fromEdge = middle - Math.abs(X - middle)
   const diagonal = (n: number) => Math.floor(board ? n / 2 : n)
   switch (figure) {
-    case 'stripes': return modulo(Y, k)
-    case 'slant': return modulo(diagonal(Y + X), k)
-    case 'chevron': return modulo(diagonal(Y + fromEdge), k)
-    case 'diamond': return turning(diagonal(Y + fromEdge), k)
+    case 'stripes':
+      return modulo(Y, k)
+    case 'slant':
+      return modulo(diagonal(Y + X), k)
+    case 'chevron':
+      return modulo(diagonal(Y + fromEdge), k)
+    case 'diamond':
+      return turning(diagonal(Y + fromEdge), k)
     case 'wave': {
-      const off = Math.abs(X - last / 2 - swing * Math.sin(2 * Math.PI * Y / along))
+      const off = Math.abs(X - last / 2 - swing * Math.sin((2 * Math.PI * Y) / along))
       // A sine of whole turns is not quite the same every time.
       return Math.min(k - 1, Math.floor(off + 1e-9))
     }
@@ -117,12 +151,19 @@ export function figureIn(part: Part, box: Box, wish: FigureWish): Map<number, nu
   const board = isBoard(lattice) || group > 1
   const stepOf = (c: number, r: number) => {
     const { x, y } = beadCentre(lattice, c, r)
-    return { X: group > 1 ? Math.floor(c / group) : Math.round((x - lattice.originX) / steps.x), Y: Math.round((y - lattice.originY) / steps.y) }
+    return {
+      X: group > 1 ? Math.floor(c / group) : Math.round((x - lattice.originX) / steps.x),
+      Y: Math.round((y - lattice.originY) / steps.y),
+    }
   }
   const left = stepOf(box.c, box.r)
-  const last = Math.max(stepOf(box.c + box.columns - 1, box.r).X, stepOf(box.c + box.columns - 1, box.r + Math.min(1, box.rows - 1)).X) - Math.min(left.X, stepOf(box.c, box.r + Math.min(1, box.rows - 1)).X)
+  const last =
+    Math.max(
+      stepOf(box.c + box.columns - 1, box.r).X,
+      stepOf(box.c + box.columns - 1, box.r + Math.min(1, box.rows - 1)).X,
+    ) - Math.min(left.X, stepOf(box.c, box.r + Math.min(1, box.rows - 1)).X)
   const x0 = Math.min(left.X, stepOf(box.c, box.r + Math.min(1, box.rows - 1)).X)
-  const y0 = Math.round(box.r * lattice.pitchY / steps.y)
+  const y0 = Math.round((box.r * lattice.pitchY) / steps.y)
   for (let r = box.r; r < box.r + box.rows; r++) {
     for (let c = box.c; c < box.c + box.columns; c++) {
       const { X, Y } = stepOf(c, r)

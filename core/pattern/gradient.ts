@@ -17,9 +17,9 @@ export interface GradientWish {
 
 /** A number of 0 … 1 for a place and a seed: an integer hash, the same on every machine. */
 export function chance(c: number, r: number, seed: number): number {
-  let h = Math.imul(c + 0x9E37, 0x85EBCA6B) ^ Math.imul(r + 0x79B9, 0xC2B2AE35) ^ Math.imul(seed + 1, 0x27D4EB2F)
-  h = Math.imul(h ^ (h >>> 15), 0x2C1B3C6D)
-  h = Math.imul(h ^ (h >>> 12), 0x297A2D39)
+  let h = Math.imul(c + 0x9e37, 0x85ebca6b) ^ Math.imul(r + 0x79b9, 0xc2b2ae35) ^ Math.imul(seed + 1, 0x27d4eb2f)
+  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d)
+  h = Math.imul(h ^ (h >>> 12), 0x297a2d39)
   return ((h ^ (h >>> 15)) >>> 0) / 0x100000000
 }
 
@@ -40,7 +40,10 @@ export function gradientIn(part: Part, box: Box, { sequence, way, blend, seed }:
       const { x, y } = beadCentre(lattice, c, r)
       const u = (x - middle.x) / halfX
       const v = (y - middle.y) / halfY
-      const t = Math.max(0, Math.min(1, way === 'along' ? (v + 1) / 2 : way === 'across' ? (u + 1) / 2 : Math.hypot(u, v) / Math.SQRT2))
+      const t = Math.max(
+        0,
+        Math.min(1, way === 'along' ? (v + 1) / 2 : way === 'across' ? (u + 1) / 2 : Math.hypot(u, v) / Math.SQRT2),
+      )
       const at = t * (k - 1)
       const low = Math.min(k - 1, Math.floor(at))
       const threshold = blend === 'ordered' ? BAYER_8[(r % LENGTH_8) * LENGTH_8 + (c % LENGTH_8)]! : chance(c, r, seed)

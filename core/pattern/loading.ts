@@ -23,19 +23,36 @@ export interface LoadingWish {
 }
 
 /** The tray number of bead k of strand s. */
-export function loadedNumber({ loading, numbers, along }: LoadingWish, s: number, k: number, strands: number, school: School): number {
+export function loadedNumber(
+  { loading, numbers, along }: LoadingWish,
+  s: number,
+  k: number,
+  strands: number,
+  school: School,
+): number {
   const pick = (n: number) => numbers[modulo(n, numbers.length)]!
   const ground = numbers[0]!
   const accent = numbers[1] ?? ground
   const spot = spotOf(s, k, strands, school)
   switch (loading) {
-    case 'rings': return pick(Math.floor(k / Math.max(1, along)))
-    case 'stripe': return strandLineOf(spot, strands, school) < strands / 2 ? ground : accent
-    case 'helix': return Math.floor((s + 1) / 2) % 2 === 0 ? ground : accent
-    case 'spirals': return pick(strandLineOf(spot, strands, school))
-    case 'dotted': return s === 0 ? accent : ground
-    case 'lines': return pick(lineOf(spot, strands, school))
-    case 'flowers': return flower(wished(along), s, k, strands, school) === 'centre' ? numbers[2] ?? accent : flower(wished(along), s, k, strands, school) === 'petal' ? accent : ground
+    case 'rings':
+      return pick(Math.floor(k / Math.max(1, along)))
+    case 'stripe':
+      return strandLineOf(spot, strands, school) < strands / 2 ? ground : accent
+    case 'helix':
+      return Math.floor((s + 1) / 2) % 2 === 0 ? ground : accent
+    case 'spirals':
+      return pick(strandLineOf(spot, strands, school))
+    case 'dotted':
+      return s === 0 ? accent : ground
+    case 'lines':
+      return pick(lineOf(spot, strands, school))
+    case 'flowers':
+      return flower(wished(along), s, k, strands, school) === 'centre'
+        ? (numbers[2] ?? accent)
+        : flower(wished(along), s, k, strands, school) === 'petal'
+          ? accent
+          : ground
   }
 }
 
@@ -44,7 +61,10 @@ const wished = (along: number): number => Math.max(2, Math.round(along))
 
 /** Centres lie on strand 0 at every so many rounds, and on the strand across from it half way between. */
 function isCentre(s: number, k: number, along: number, strands: number): boolean {
-  return (s === 0 && modulo(k, along) === 1 % along) || (along >= 4 && s === strands / 2 && modulo(k - Math.floor(along / 2), along) === 1 % along)
+  return (
+    (s === 0 && modulo(k, along) === 1 % along) ||
+    (along >= 4 && s === strands / 2 && modulo(k - Math.floor(along / 2), along) === 1 % along)
+  )
 }
 
 function flower(along: number, s: number, k: number, strands: number, school: School): 'centre' | 'petal' | null {
@@ -60,13 +80,22 @@ function flower(along: number, s: number, k: number, strands: number, school: Sc
 /** Rounds after which a loading repeats, so that copies of the repeat join without a break. */
 export function loadingRounds({ loading, numbers, along }: LoadingWish, strands: number): number {
   switch (loading) {
-    case 'rings': return Math.max(1, along) * numbers.length
-    case 'lines': { let rounds = 1; while (modulo(rounds * (strands / 4 - 1), linesOf(strands)) !== 0) rounds++; return rounds }
-    case 'flowers': return wished(along)
-    default: return 1
+    case 'rings':
+      return Math.max(1, along) * numbers.length
+    case 'lines': {
+      let rounds = 1
+      while (modulo(rounds * (strands / 4 - 1), linesOf(strands)) !== 0) rounds++
+      return rounds
+    }
+    case 'flowers':
+      return wished(along)
+    default:
+      return 1
   }
 }
 
 /** A loading over so many rounds, row-major: a row of the grid is a round, a column a strand. */
 export const loadingCells = (wish: LoadingWish, rounds: number, strands: number, school: School): number[] =>
-  Array.from({ length: rounds * strands }, (_, key) => loadedNumber(wish, key % strands, Math.floor(key / strands), strands, school))
+  Array.from({ length: rounds * strands }, (_, key) =>
+    loadedNumber(wish, key % strands, Math.floor(key / strands), strands, school),
+  )

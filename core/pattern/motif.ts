@@ -11,7 +11,10 @@ export const MOTIFS = [
 
 export type MotifId = (typeof MOTIFS)[number]['id']
 
-/** Bead rows of one repeat of a motif, for a work so many columns wide; a multiple of the lattice's own period, so that repeats join on. */
+/**
+ * Bead rows of one repeat of a motif, for a work so many columns wide; a multiple of the lattice's own period, so that
+ * repeats join on.
+ */
 export function motifRows(id: MotifId, lattice: Lattice, columns: number): number {
   const rows = plainRows(id, lattice, columns)
   return Math.ceil(rows / lattice.period.rows) * lattice.period.rows
@@ -19,17 +22,20 @@ export function motifRows(id: MotifId, lattice: Lattice, columns: number): numbe
 
 function plainRows(id: MotifId, lattice: Lattice, columns: number): number {
   switch (id) {
-    case 'plain': return 8
-    case 'rings': return 9
-    default: return Math.max(6, 2 * Math.round((columns * lattice.pitchX) / lattice.pitchY / 2) + (columns < 8 ? 2 : 0))
+    case 'plain':
+      return 8
+    case 'rings':
+      return 9
+    default:
+      return Math.max(6, 2 * Math.round((columns * lattice.pitchX) / lattice.pitchY / 2) + (columns < 8 ? 2 : 0))
   }
 }
 
 const wave = (t: number): number => 1 - Math.abs(2 * (t - Math.floor(t)) - 1)
 
 /**
- * One repeat of a motif in the given tray numbers (ground first, then accents). The pattern is a function with the period of
- * the repeat, so it closes on itself: the row where two repeats meet is counted once.
+ * One repeat of a motif in the given tray numbers (ground first, then accents). The pattern is a function with the
+ * period of the repeat, so it closes on itself: the row where two repeats meet is counted once.
  */
 export function motifCells(id: MotifId, lattice: Lattice, columns: number, numbers: readonly number[]): Cells {
   const rows = motifRows(id, lattice, columns)
@@ -52,8 +58,7 @@ export function motifCells(id: MotifId, lattice: Lattice, columns: number, numbe
         // Rounded, so that a bead on a boundary falls the same way on both halves.
         const at = (Math.round((t - Math.floor(t)) * 4e6) / 1e6) % 4
         flat.push(at < 1 ? pick(0) : at < 1.8 ? pick(1) : at < 2.3 ? pick(2) : ground)
-      }
-      else {
+      } else {
         const far = Math.round((fold + (1 - wave(y))) * 1e6) / 1e6
         flat.push(far < 0.32 ? pick(2) : far < 0.62 ? pick(1) : far < 0.95 ? pick(0) : ground)
       }

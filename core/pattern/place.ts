@@ -5,16 +5,27 @@ import { placesOf, type Settings } from '../technique/technique'
 
 /** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */
 
-/** Lattices by the settings they follow from: edits of cells keep the settings, so a lattice is worked out once for a part. */
-const lattices = new WeakMap<Settings, Map<string, { readonly down: Lattice, readonly along: Lattice }>>()
+/**
+ * Lattices by the settings they follow from: edits of cells keep the settings, so a lattice is worked out once for a
+ * part.
+ */
+const lattices = new WeakMap<Settings, Map<string, { readonly down: Lattice; readonly along: Lattice }>>()
 
-function bothLattices(part: Part): { readonly down: Lattice, readonly along: Lattice } {
+function bothLattices(part: Part): { readonly down: Lattice; readonly along: Lattice } {
   let known = lattices.get(part.settings)
-  if (!known) { known = new Map(); lattices.set(part.settings, known) }
+  if (!known) {
+    known = new Map()
+    lattices.set(part.settings, known)
+  }
   const key = `${part.technique} ${part.spec} ${columnsOf(part)} ${part.chart ?? ''}`
   let both = known.get(key)
   if (!both) {
-    const down = techniqueOf(part).lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part), ...(part.chart ? { chart: part.chart } : {}) })
+    const down = techniqueOf(part).lattice({
+      bead: beadOf(part),
+      settings: part.settings,
+      columns: columnsOf(part),
+      ...(part.chart ? { chart: part.chart } : {}),
+    })
     both = { down, along: transpose(down) }
     known.set(key, both)
   }
@@ -26,30 +37,40 @@ export const latticeOf = (part: Part): Lattice => bothLattices(part).down
 /** The lattice with the length of the work along x. */
 export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
 
-/** Whether the cells of a part lie scattered on an unrolled rope, so that columns and rows are no lines on the screen. */
-export const isScattered = (part: Part): boolean => latticeOf(part).touching !== undefined && latticeOf(part).round === true
+/**
+ * Whether the cells of a part lie scattered on an unrolled rope, so that columns and rows are no lines on the screen.
+ */
+export const isScattered = (part: Part): boolean =>
+  latticeOf(part).touching !== undefined && latticeOf(part).round === true
 
-/** The bead that lies next to one in a direction: x across the width, y along the length; the bead itself at an edge. On a rope it goes round. */
+/**
+ * The bead that lies next to one in a direction: x across the width, y along the length; the bead itself at an edge.
+ * On a rope it goes round.
+ */
 export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Place {
   const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  if (!isScattered(part)) return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
+  if (!isScattered(part))
+    return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
   const round = columns * lattice.pitchX
   const here = beadCentre(lattice, c, r)
   let best: Place = { c, r }
   let least = Infinity
   for (const o of neighbourOffsets(lattice, c, r)) {
-    const to = { c: ((c + o.c) % columns + columns) % columns, r: r + o.r }
+    const to = { c: (((c + o.c) % columns) + columns) % columns, r: r + o.r }
     if (!isInside(part, to)) continue
     const there = beadCentre(lattice, to.c, to.r)
-    const x = ((there.x - here.x + round / 2) % round + round) % round - round / 2
+    const x = ((((there.x - here.x + round / 2) % round) + round) % round) - round / 2
     const y = there.y - here.y
     const ahead = x * dx + y * dy
     if (ahead <= 1e-9) continue
     // Straight ahead and near: what lies aside counts double.
     const far = ahead + 2 * Math.abs(x * dy - y * dx)
-    if (far < least - 1e-9) { least = far; best = to }
+    if (far < least - 1e-9) {
+      least = far
+      best = to
+    }
   }
   return best
 }
@@ -59,9 +80,13 @@ export function rectangleBetween(part: Part, from: Place, to: Place): Place[] {
   const lattice = latticeOf(part)
   const [a, b] = [beadCentre(lattice, from.c, from.r), beadCentre(lattice, to.c, to.r)]
   const between = (v: number, p: number, q: number) => v >= Math.min(p, q) - 1e-6 && v <= Math.max(p, q) + 1e-6
-  const spread = Math.ceil(Math.max(...lattice.sites.map(s => Math.abs(s.dy))) / lattice.pitchY)
+  const spread = Math.ceil(Math.max(...lattice.sites.map((s) => Math.abs(s.dy))) / lattice.pitchY)
   const out: Place[] = []
-  for (let r = Math.max(0, Math.min(from.r, to.r) - spread); r <= Math.min(rowsOf(part) - 1, Math.max(from.r, to.r) + spread); r++) {
+  for (
+    let r = Math.max(0, Math.min(from.r, to.r) - spread);
+    r <= Math.min(rowsOf(part) - 1, Math.max(from.r, to.r) + spread);
+    r++
+  ) {
     for (let c = 0; c < columnsOf(part); c++) {
       const { x, y } = beadCentre(lattice, c, r)
       if (between(x, a.x, b.x) && between(y, a.y, b.y)) out.push({ c, r })
@@ -77,14 +102,22 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
   const rows = rowsOf(part)
   const a = beadCentre(lattice, from.c, from.r)
   const b = beadCentre(lattice, to.c, to.r)
-  const steps = Math.max(1, Math.ceil(4 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)))
+  const steps = Math.max(
+    1,
+    Math.ceil(4 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)),
+  )
   const out: Place[] = []
   const seen = new Set<number>()
   for (let i = 0; i <= steps; i++) {
     const t = i / steps
-    const near = i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
-    // At a staggered edge the nearest place may be a gap outside the work: the bead beside it is meant. On a rope that would be another line's, and it is passed over.
-    const place = !isScattered(part) && isInside(part, from) && isInside(part, to) ? { c: Math.min(columns - 1, Math.max(0, near.c)), r: Math.min(rows - 1, Math.max(0, near.r)) } : near
+    const near =
+      i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
+    // At a staggered edge the nearest place may be a gap outside the work: the bead beside it is meant. On a rope that
+    // would be another line's, and it is passed over.
+    const place =
+      !isScattered(part) && isInside(part, from) && isInside(part, to)
+        ? { c: Math.min(columns - 1, Math.max(0, near.c)), r: Math.min(rows - 1, Math.max(0, near.r)) }
+        : near
     const key = placeKey(columns, place.c, place.r)
     if (!isInside(part, place) || seen.has(key)) continue
     seen.add(key)
@@ -117,23 +150,32 @@ const workingRowAt = (part: Part, at: Place) => {
 /** All cells of a working row, in the order in which they are picked up. */
 export const wholeRow = (part: Part, at: Place): readonly Place[] => placesOf(workingRowAt(part, at), columnsOf(part))
 
-/** The beads strung between two places of one working row, as the thread takes them; `to` is brought onto the row of `from`. */
+/**
+ * The beads strung between two places of one working row, as the thread takes them; `to` is brought onto the row of
+ * `from`.
+ */
 export function runBetween(part: Part, from: Place, to: Place): readonly Place[] {
   const places = wholeRow(part, from)
   const lattice = latticeOf(part)
   const b = beadCentre(lattice, to.c, to.r)
-  const first = places.findIndex(p => p.c === from.c && p.r === from.r)
+  const first = places.findIndex((p) => p.c === from.c && p.r === from.r)
   let last = first
   let least = Infinity
   for (let i = 0; i < places.length; i++) {
     const p = beadCentre(lattice, places[i]!.c, places[i]!.r)
     const far = Math.abs(p.x - b.x) + Math.abs(p.y - b.y) * 1e-6
-    if (far < least - 1e-9) { least = far; last = i }
+    if (far < least - 1e-9) {
+      least = far
+      last = i
+    }
   }
   return places.slice(Math.min(first, last), Math.max(first, last) + 1)
 }
 
-/** What a flood works on: cells that may still be taken (1), and the offsets to touching cells by site, flat: column step, row step. */
+/**
+ * What a flood works on: cells that may still be taken (1), and the offsets to touching cells by site, flat: column
+ * step, row step.
+ */
 interface Flood {
   readonly columns: number
   readonly rows: number
@@ -178,11 +220,15 @@ function floodCells(flood: Flood, first: number): number {
   return length
 }
 
-/** Whether every bead touches those beside, above and below it and none further than one cell away: then whole lines can be taken at once. */
-const touchesInLines = ({ offsets }: Flood): boolean => offsets.every((list) => {
-  const pairs = Array.from({ length: list.length / 2 }, (_, k) => `${list[2 * k]!},${list[2 * k + 1]!}`)
-  return ['-1,0', '1,0', '0,-1', '0,1'].every(p => pairs.includes(p)) && list.every(n => Math.abs(n) <= 1)
-})
+/**
+ * Whether every bead touches those beside, above and below it and none further than one cell away: then whole lines
+ * can be taken at once.
+ */
+const touchesInLines = ({ offsets }: Flood): boolean =>
+  offsets.every((list) => {
+    const pairs = Array.from({ length: list.length / 2 }, (_, k) => `${list[2 * k]!},${list[2 * k + 1]!}`)
+    return ['-1,0', '1,0', '0,-1', '0,1'].every((p) => pairs.includes(p)) && list.every((n) => Math.abs(n) <= 1)
+  })
 
 /** Line by line: several times as fast where a lattice allows it. */
 function floodLines(flood: Flood, first: number): number {
@@ -198,10 +244,14 @@ function floodLines(flood: Flood, first: number): number {
     let b = seed
     while (a > base && open[a - 1] === 1) a--
     while (b < base + columns - 1 && open[b + 1] === 1) b++
-    for (let key = a; key <= b; key++) { open[key] = 0; out[length++] = key }
+    for (let key = a; key <= b; key++) {
+      open[key] = 0
+      out[length++] = key
+    }
     for (let dr = -1; dr <= 1; dr += 2) {
       if (r + dr < 0 || r + dr >= rows) continue
-      // Every bead of the line touches the one straight above and below it; one seed for each gapless stretch is enough.
+      // Every bead of the line touches the one straight above and below it; one seed for each gapless stretch is
+      // enough.
       const shift = dr * columns
       for (let key = a, running = false; key <= b; key++) {
         const is = open[key + shift] === 1
@@ -226,8 +276,8 @@ function floodLines(flood: Flood, first: number): number {
 }
 
 /**
- * Keys (r · columns + c) of the patch of equal beads that touch each other, beginning at a place. Touching is along a side,
- * as the lattice has it; round a tube the last column touches the first.
+ * Keys (r · columns + c) of the patch of equal beads that touch each other, beginning at a place. Touching is along a
+ * side, as the lattice has it; round a tube the last column touches the first.
  */
 export function floodFrom(part: Part, at: Place): Int32Array {
   if (!isInside(part, at)) return new Int32Array(0)
@@ -241,8 +291,17 @@ export function floodFrom(part: Part, at: Place): Int32Array {
   for (let i = 0; i < cells.length; i++) if (cells[i] === wanted) open[i] = 1
   for (const key of voidsOf(part)) open[key] = 0
   const flood: Flood = {
-    columns, rows: rowsOf(part), open, period, round: lattice.round === true, out: new Int32Array(cells.length),
-    offsets: Array.from({ length: period.columns * period.rows }, (_, i) => Int32Array.from(neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)).flatMap(o => [o.c, o.r]))),
+    columns,
+    rows: rowsOf(part),
+    open,
+    period,
+    round: lattice.round === true,
+    out: new Int32Array(cells.length),
+    offsets: Array.from({ length: period.columns * period.rows }, (_, i) =>
+      Int32Array.from(
+        neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)).flatMap((o) => [o.c, o.r]),
+      ),
+    ),
   }
   return flood.out.slice(0, touchesInLines(flood) ? floodLines(flood, first) : floodCells(flood, first))
 }

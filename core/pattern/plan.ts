@@ -10,12 +10,15 @@ import { gradientIn, type GradientWish } from './gradient'
 import { letteringIn, type LetteringWish } from './lettering'
 import { latticeOf } from './place'
 
-/** A pattern by rule and where it goes: into a box, or over the whole repeat, which then takes the rows that the figure needs. */
+/**
+ * A pattern by rule and where it goes: into a box, or over the whole repeat, which then takes the rows that the figure
+ * needs.
+ */
 export type PatternWish =
-  | { readonly kind: 'figure', readonly wish: FigureWish }
-  | { readonly kind: 'gradient', readonly wish: GradientWish }
-  | { readonly kind: 'border', readonly wish: BorderWish }
-  | { readonly kind: 'lettering', readonly wish: LetteringWish }
+  | { readonly kind: 'figure'; readonly wish: FigureWish }
+  | { readonly kind: 'gradient'; readonly wish: GradientWish }
+  | { readonly kind: 'border'; readonly wish: BorderWish }
+  | { readonly kind: 'lettering'; readonly wish: LetteringWish }
 
 export interface PatternPlan {
   readonly steps: readonly Step[]
@@ -23,14 +26,22 @@ export interface PatternPlan {
   readonly notes: readonly string[]
 }
 
-function layingOf(part: Part, box: Box, pattern: PatternWish): { laying: Laying, notes: string[] } {
+function layingOf(part: Part, box: Box, pattern: PatternWish): { laying: Laying; notes: string[] } {
   switch (pattern.kind) {
-    case 'figure': return { laying: figureIn(part, box, pattern.wish), notes: [] }
-    case 'gradient': return { laying: gradientIn(part, box, pattern.wish), notes: [] }
-    case 'border': return { laying: borderIn(part, box, pattern.wish), notes: [] }
+    case 'figure':
+      return { laying: figureIn(part, box, pattern.wish), notes: [] }
+    case 'gradient':
+      return { laying: gradientIn(part, box, pattern.wish), notes: [] }
+    case 'border':
+      return { laying: borderIn(part, box, pattern.wish), notes: [] }
     case 'lettering': {
       const { laying, columns, rows, missing, fits } = letteringIn(part, box, pattern.wish)
-      const notes = fits ? [] : [`The line takes ${columns} across and ${rows} along; there are ${box.columns} and ${box.rows}. Choose less text, the other way, or more room.`]
+      const notes = fits
+        ? []
+        : [
+            `The line takes ${columns} across and ${rows} along; there are ${box.columns} and ${box.rows}. ` +
+              'Choose less text, the other way, or more room.',
+          ]
       if (missing.length > 0) notes.push(`The alphabet has no ${missing.join(' ')}.`)
       return { laying, notes }
     }
@@ -54,22 +65,40 @@ export function patternSteps(piece: Piece, part: Part, box: Box | null, pattern:
   const steps: Step[] = []
   const rows = pattern.kind === 'figure' ? rowsForRepeat(part, pattern.wish) : part.repeat.rows
   const notes: string[] = []
-  if (rows > part.repeat.rows) steps.push(insertRowsStep(part, 'repeat', part.repeat.rows, rows - part.repeat.rows, piece.tray[0]?.number ?? 0))
+  if (rows > part.repeat.rows)
+    steps.push(insertRowsStep(part, 'repeat', part.repeat.rows, rows - part.repeat.rows, piece.tray[0]?.number ?? 0))
   else if (rows < part.repeat.rows) steps.push(removeRowsStep(part, 'repeat', rows, part.repeat.rows - rows))
   if (steps.length > 0) notes.push(`The repeat becomes ${rows} bead rows long, so that the figure closes on itself.`)
   const resized = applySteps(piece, steps)
   if (!resized.ok) return { steps: [], notes: [resized.problems[0]!.says] }
   // One copy is enough: it is the repeat. With none worked yet, the pattern is laid as if there were one.
-  const grown = resized.value.parts.find(p => p.id === part.id)!
+  const grown = resized.value.parts.find((p) => p.id === part.id)!
   const one = { ...grown, times: Math.max(1, grown.times) }
-  const { laying, notes: more } = layingOf(one, { c: 0, r: sectionStart(one, 'repeat'), columns: columnsOf(one), rows }, pattern)
+  const { laying, notes: more } = layingOf(
+    one,
+    { c: 0, r: sectionStart(one, 'repeat'), columns: columnsOf(one), rows },
+    pattern,
+  )
   return { steps: [...steps, ...layingSteps(one, laying)], notes: [...notes, ...more] }
 }
 
 /** A part that holds nothing but a piece of pattern, for small pictures of it. */
-export function partOfClip(part: Part, clip: { readonly columns: number, readonly rows: number, readonly numbers: readonly number[] }): Part {
+export function partOfClip(
+  part: Part,
+  clip: { readonly columns: number; readonly rows: number; readonly numbers: readonly number[] },
+): Part {
   const none = { columns: clip.columns, rows: 0, blocks: [] }
-  return { ...part, start: none, end: none, times: 1, repeat: cellsFrom(clip.columns, clip.rows, clip.numbers.map(n => Math.max(0, n))) }
+  return {
+    ...part,
+    start: none,
+    end: none,
+    times: 1,
+    repeat: cellsFrom(
+      clip.columns,
+      clip.rows,
+      clip.numbers.map((n) => Math.max(0, n)),
+    ),
+  }
 }
 
 export const wholeBox = (part: Part): Box => ({ c: 0, r: 0, columns: columnsOf(part), rows: rowsOf(part) })

@@ -4,13 +4,19 @@ import { bad, good, problem, type Result } from '../problem'
 import { beadCentre, nearestPlace, siteOf, type Lattice, type Place } from '../technique/lattice'
 import { latticeOf } from './place'
 
-/** Live symmetry: what is laid in one place is laid in its images too. It obeys the lattice: an image is a bead, never a gap. */
+/**
+ * Live symmetry: what is laid in one place is laid in its images too. It obeys the lattice: an image is a bead, never
+ * a gap.
+ */
 export const SYMMETRIES = ['none', 'across', 'along', 'both', 'turning'] as const
 
 export type SymmetryKind = (typeof SYMMETRIES)[number]
 
 /** A turn-over of the plane: x → 2·x0 − x and / or y → 2·y0 − y, mm; null leaves that axis as it is. */
-interface Turnover { readonly x0: number | null, readonly y0: number | null }
+interface Turnover {
+  readonly x0: number | null
+  readonly y0: number | null
+}
 
 const NEAR = 1e-6
 
@@ -25,14 +31,15 @@ function imageOf(lattice: Lattice, { x0, y0 }: Turnover, c: number, r: number): 
 
 /** Whether every bead of one period lands on a bead: then all do. */
 function isExact(lattice: Lattice, turnover: Turnover, { c, r }: Place): boolean {
-  for (let i = 0; i < lattice.period.columns; i++) for (let j = 0; j < lattice.period.rows; j++) if (!imageOf(lattice, turnover, c + i, r + j)) return false
+  for (let i = 0; i < lattice.period.columns; i++)
+    for (let j = 0; j < lattice.period.rows; j++) if (!imageOf(lattice, turnover, c + i, r + j)) return false
   return true
 }
 
 /** Turnover lines halfway between beads on one axis, nearest to `middle` first. */
 function candidates(values: readonly number[], middle: number): number[] {
   const out = new Set<number>()
-  for (const a of values) for (const b of values) out.add(Math.round((a + b) / 2 * 1e6) / 1e6)
+  for (const a of values) for (const b of values) out.add(Math.round(((a + b) / 2) * 1e6) / 1e6)
   return [...out].sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle) || a - b)
 }
 
@@ -42,8 +49,8 @@ const MOST_TRIED = 64
 const found = new WeakMap<Lattice, Map<string, Turnover | null>>()
 
 /**
- * The turnover of the lattice nearest to the middle of a section: of all lines halfway between beads, the first that carries every
- * bead onto a bead. Null if the lattice has none.
+ * The turnover of the lattice nearest to the middle of a section: of all lines halfway between beads, the first that
+ * carries every bead onto a bead. Null if the lattice has none.
  */
 function turnoverFor(part: Part, kind: 'across' | 'along' | 'turning', first: number, rows: number): Turnover | null {
   const lattice = latticeOf(part)
@@ -52,34 +59,59 @@ function turnoverFor(part: Part, kind: 'across' | 'along' | 'turning', first: nu
   const begins = first % lattice.period.rows
   const key = `${kind} ${columns} ${begins} ${rows}`
   let known = found.get(lattice)
-  if (!known) { known = new Map(); found.set(lattice, known) }
+  if (!known) {
+    known = new Map()
+    found.set(lattice, known)
+  }
   if (!known.has(key)) known.set(key, search(lattice, kind, columns, begins, rows))
   const turnover = known.get(key)!
-  return turnover && { x0: turnover.x0, y0: turnover.y0 === null ? null : turnover.y0 + (first - begins) * lattice.pitchY }
+  return (
+    turnover && { x0: turnover.x0, y0: turnover.y0 === null ? null : turnover.y0 + (first - begins) * lattice.pitchY }
+  )
 }
 
-function search(lattice: Lattice, kind: 'across' | 'along' | 'turning', columns: number, first: number, rows: number): Turnover | null {
+function search(
+  lattice: Lattice,
+  kind: 'across' | 'along' | 'turning',
+  columns: number,
+  first: number,
+  rows: number,
+): Turnover | null {
   const { period } = lattice
-  const around = (middle: number, reach: number) => Array.from({ length: 2 * reach + 1 }, (_, k) => Math.floor(middle) - reach + k)
+  const around = (middle: number, reach: number) =>
+    Array.from({ length: 2 * reach + 1 }, (_, k) => Math.floor(middle) - reach + k)
   const xs: number[] = []
-  for (const c of around((columns - 1) / 2, Math.min(period.columns, 16))) for (let j = 0; j < period.rows; j++) xs.push(lattice.originX + c * lattice.pitchX + siteOf(lattice, c, j).dx)
+  for (const c of around((columns - 1) / 2, Math.min(period.columns, 16)))
+    for (let j = 0; j < period.rows; j++) xs.push(lattice.originX + c * lattice.pitchX + siteOf(lattice, c, j).dx)
   const ys: number[] = []
-  for (const r of around(first + (rows - 1) / 2, Math.min(period.rows, 16))) for (let i = 0; i < Math.min(period.columns, 16); i++) ys.push(lattice.originY + r * lattice.pitchY + siteOf(lattice, i, r).dy)
+  for (const r of around(first + (rows - 1) / 2, Math.min(period.rows, 16)))
+    for (let i = 0; i < Math.min(period.columns, 16); i++)
+      ys.push(lattice.originY + r * lattice.pitchY + siteOf(lattice, i, r).dy)
   const mean = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / values.length
-  const offX = mean(lattice.sites.map(s => s.dx))
-  const offY = mean(lattice.sites.map(s => s.dy))
-  const middleX = lattice.originX + (columns - 1) / 2 * lattice.pitchX + offX
+  const offX = mean(lattice.sites.map((s) => s.dx))
+  const offY = mean(lattice.sites.map((s) => s.dy))
+  const middleX = lattice.originX + ((columns - 1) / 2) * lattice.pitchX + offX
   const middleY = lattice.originY + (first + (rows - 1) / 2) * lattice.pitchY + offY
   const linesX = kind === 'along' ? [null] : candidates(xs, middleX).slice(0, MOST_TRIED)
   const linesY = kind === 'across' ? [null] : candidates(ys, middleY).slice(0, MOST_TRIED)
-  const pairs = linesX.flatMap(x0 => linesY.map(y0 => ({ x0, y0 })))
-  const off = ({ x0, y0 }: Turnover) => (x0 === null ? 0 : Math.abs(x0 - middleX) / lattice.pitchX) + (y0 === null ? 0 : Math.abs(y0 - middleY) / lattice.pitchY)
+  const pairs = linesX.flatMap((x0) => linesY.map((y0) => ({ x0, y0 })))
+  const off = ({ x0, y0 }: Turnover) =>
+    (x0 === null ? 0 : Math.abs(x0 - middleX) / lattice.pitchX) +
+    (y0 === null ? 0 : Math.abs(y0 - middleY) / lattice.pitchY)
   const at = { c: Math.floor(columns / 2), r: first }
-  return pairs.sort((a, b) => off(a) - off(b)).slice(0, 4 * MOST_TRIED).find(t => isExact(lattice, t, at)) ?? null
+  return (
+    pairs
+      .sort((a, b) => off(a) - off(b))
+      .slice(0, 4 * MOST_TRIED)
+      .find((t) => isExact(lattice, t, at)) ?? null
+  )
 }
 
 export interface Symmetry {
-  /** Where else a bead at a place is laid; places outside are left out. Positions of a repeat run on into its neighbouring copies. */
+  /**
+   * Where else a bead at a place is laid; places outside are left out. Positions of a repeat run on into its
+   * neighbouring copies.
+   */
   images(place: Place): Place[]
   /** The turnovers, for drawing the lines: mm of the work; null for an axis that is not turned. */
   readonly lines: readonly Turnover[]
@@ -88,8 +120,8 @@ export interface Symmetry {
 const NAMES = { across: 'mirror across', along: 'mirror along', turning: 'half turn' } as const
 
 /**
- * The symmetry of a kind for the section in which `row` lies. Inside a repeat it is that of the endless repeat, so every copy is
- * symmetric; a problem says which symmetry the stitch has not.
+ * The symmetry of a kind for the section in which `row` lies. Inside a repeat it is that of the endless repeat, so
+ * every copy is symmetric; a problem says which symmetry the stitch has not.
  */
 export function symmetryOf(part: Part, kind: SymmetryKind, row: number): Result<Symmetry> {
   if (kind === 'none') return good({ images: () => [], lines: [] })
@@ -99,9 +131,12 @@ export function symmetryOf(part: Part, kind: SymmetryKind, row: number): Result<
   const rows = part[section].rows
   const cyclic = section === 'repeat' && rows % lattice.period.rows === 0
   const turnovers: Turnover[] = []
-  for (const one of kind === 'both' ? ['across', 'along'] as const : [kind]) {
+  for (const one of kind === 'both' ? (['across', 'along'] as const) : [kind]) {
     const turnover = turnoverFor(part, one, first, rows)
-    if (!turnover) return bad(problem('no-symmetry', 'symmetry', `This stitch has no ${NAMES[one]}: its beads would fall into gaps.`))
+    if (!turnover)
+      return bad(
+        problem('no-symmetry', 'symmetry', `This stitch has no ${NAMES[one]}: its beads would fall into gaps.`),
+      )
     turnovers.push(turnover)
   }
   if (kind === 'both') turnovers.push({ x0: turnovers[0]!.x0, y0: turnovers[1]!.y0 })

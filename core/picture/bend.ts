@@ -1,13 +1,20 @@
 import { pack } from './look'
 
 /**
- * Work bent round: a flat picture of it laid on a cylinder and seen from outside, by parallel projection. Two cases: a band closed round
- * a wrist (its length goes round, the axis stands upright), and a tube (its columns go round, the axis lies level).
+ * Work bent round: a flat picture of it laid on a cylinder and seen from outside, by parallel projection. Two cases: a
+ * band closed round a wrist (its length goes round, the axis stands upright), and a tube (its columns go round, the
+ * axis lies level).
  */
-export interface Flat { readonly width: number, readonly height: number, readonly pixels: Int32Array }
+export interface Flat {
+  readonly width: number
+  readonly height: number
+  readonly pixels: Int32Array
+}
 
 export interface Bend {
-  /** Circumference of the cylinder in the flat picture's pixels; longer than the picture where a closure fills the gap. */
+  /**
+   * Circumference of the cylinder in the flat picture's pixels; longer than the picture where a closure fills the gap.
+   */
   readonly roundPx: number
   /** How far it is turned, radians. */
   readonly turn: number
@@ -27,9 +34,15 @@ function shaded(pixel: number, light: number): number {
 }
 
 /** Size of what is drawn, output pixels. */
-export function bentSize(flat: Pick<Flat, 'width' | 'height'>, { roundPx, tilt, scale }: Pick<Bend, 'roundPx' | 'tilt' | 'scale'>): { readonly width: number, readonly height: number } {
+export function bentSize(
+  flat: Pick<Flat, 'width' | 'height'>,
+  { roundPx, tilt, scale }: Pick<Bend, 'roundPx' | 'tilt' | 'scale'>,
+): { readonly width: number; readonly height: number } {
   const across = roundPx / Math.PI
-  return { width: Math.ceil(across * scale), height: Math.ceil((flat.height * Math.cos(tilt) + across * Math.sin(tilt)) * scale) }
+  return {
+    width: Math.ceil(across * scale),
+    height: Math.ceil((flat.height * Math.cos(tilt) + across * Math.sin(tilt)) * scale),
+  }
 }
 
 /** A band closed round a wrist. The outside shows in front, the inside behind it, darker, as its wrong side. */
@@ -59,7 +72,7 @@ export function bendBand(flat: Flat, bend: Bend): Flat {
         light = 0.3 + 0.16 * depth
         if (z < -half || z >= half) continue
       }
-      const round = ((((angle + turn) / TAU) % 1) + 1) % 1 * roundPx
+      const round = (((((angle + turn) / TAU) % 1) + 1) % 1) * roundPx
       const u = Math.floor(round)
       const v = Math.floor(z + half)
       if (u < flat.width) pixels[py * width + px] = shaded(flat.pixels[v * flat.width + u]!, light)
@@ -79,9 +92,13 @@ export function turnTube(flat: Flat, { roundPx, turn, scale, ground }: Bend): Fl
     const side = ((py + 0.5) / scale - radius) / radius
     if (side <= -1 || side >= 1) continue
     const light = 0.42 + 0.58 * Math.sqrt(1 - side * side)
-    const round = ((((Math.asin(side) + turn) / TAU) % 1) + 1) % 1 * roundPx
+    const round = (((((Math.asin(side) + turn) / TAU) % 1) + 1) % 1) * roundPx
     const v = Math.min(flat.height - 1, Math.floor(round))
-    for (let px = 0; px < width; px++) pixels[py * width + px] = shaded(flat.pixels[v * flat.width + Math.min(flat.width - 1, Math.floor(px / scale))]!, light)
+    for (let px = 0; px < width; px++)
+      pixels[py * width + px] = shaded(
+        flat.pixels[v * flat.width + Math.min(flat.width - 1, Math.floor(px / scale))]!,
+        light,
+      )
   }
   return { width, height, pixels }
 }

@@ -10,25 +10,37 @@ export interface BeadLook {
   readonly shape: BeadShape
   /** How far each of two holes runs from the middle, as a share of half the bead; 0 for one hole in the middle. */
   readonly apart: number
-  /** Which way the work grows on the screen across the hole, 1 with the axis and −1 against it: shapes that have a point turn with the work. */
+  /**
+   * Which way the work grows on the screen across the hole, 1 with the axis and −1 against it: shapes that have a
+   * point turn with the work.
+   */
   readonly way: 1 | -1
   /** Drawn on the bead in its ink, or null for none. */
-  readonly glyph: { readonly id: TrayBead['glyph'], readonly ink: Rgb } | null
+  readonly glyph: { readonly id: TrayBead['glyph']; readonly ink: Rgb } | null
 }
 
-export interface LookOptions { readonly glyphs: boolean }
+export interface LookOptions {
+  readonly glyphs: boolean
+}
 
 export function lookOf(bead: TrayBead, { glyphs }: LookOptions, way: BeadLook['way'] = 1): BeadLook {
   const spec = requireSpec(bead.spec)
-  return { colour: rgbOf(bead.colour), finish: bead.finish, shape: spec.shape, apart: spec.spacing === undefined ? 0 : spec.spacing / spec.d, way, glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null }
+  return {
+    colour: rgbOf(bead.colour),
+    finish: bead.finish,
+    shape: spec.shape,
+    apart: spec.spacing === undefined ? 0 : spec.spacing / spec.d,
+    way,
+    glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null,
+  }
 }
 
 /**
- * One pixel as the canvas stores it: bytes R, G, B, A in memory order on little-endian machines. Signed, because engines copy
- * 32-bit integers several times faster than unsigned ones, which they hold as floating point.
+ * One pixel as the canvas stores it: bytes R, G, B, A in memory order on little-endian machines. Signed, because
+ * engines copy 32-bit integers several times faster than unsigned ones, which they hold as floating point.
  */
 export const pack = (r: number, g: number, b: number, a = 255): number =>
-  ((a << 24) | (clampByte(b) << 16) | (clampByte(g) << 8) | clampByte(r))
+  (a << 24) | (clampByte(b) << 16) | (clampByte(g) << 8) | clampByte(r)
 
 const clampByte = (v: number): number => (v < 0 ? 0 : v > 255 ? 255 : Math.round(v))
 
@@ -44,16 +56,33 @@ function rounded(a: number, b: number, A: number, B: number, corner: number): nu
 
 const ellipse: Outline = (a, b, A, B) => (Math.hypot(a / A, b / B) - 1) * Math.min(A, B)
 
-/** Signed distance, about, from a point to the outline of a shape: `a` along the hole, `b` across it, A and B the half sizes; px. */
+/**
+ * Signed distance, about, from a point to the outline of a shape: `a` along the hole, `b` across it, A and B the half
+ * sizes; px.
+ */
 type Outline = (a: number, b: number, A: number, B: number) => number
 
-const corners = (corner: number): Outline => (a, b, A, B) => rounded(a, b, A, B, corner)
+const corners =
+  (corner: number): Outline =>
+  (a, b, A, B) =>
+    rounded(a, b, A, B, corner)
 
 const OUTLINES: Record<BeadShape, Outline> = {
-  'cylinder': corners(0.42), 'round': corners(0.95), 'hex-cut': corners(0.24), 'cube': corners(0.14), 'bugle': corners(0.16), 'tile': corners(0.26), 'half-tile': corners(0.3),
-  'drop': ellipse, 'long-drop': ellipse, 'ball': ellipse, 'faceted': ellipse, 'domed-duo': ellipse, 'cord': corners(0.9),
+  'cylinder': corners(0.42),
+  'round': corners(0.95),
+  'hex-cut': corners(0.24),
+  'cube': corners(0.14),
+  'bugle': corners(0.16),
+  'tile': corners(0.26),
+  'half-tile': corners(0.3),
+  'drop': ellipse,
+  'long-drop': ellipse,
+  'ball': ellipse,
+  'faceted': ellipse,
+  'domed-duo': ellipse,
+  'cord': corners(0.9),
   // Two cones base to base, their points cut off by the hole.
-  'bicone': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(b) / B + 0.66 * Math.abs(a) / A - 1) * B * 0.84),
+  'bicone': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(b) / B + (0.66 * Math.abs(a)) / A - 1) * B * 0.84),
   'almond-duo': (a, b, A, B) => (Math.abs(a) / A + (b / B) ** 2 - 1) * A * 0.8,
   'triangle': (a, b, A, B) => Math.max(b - B, (Math.abs(a) / A - (b + B) / (2 * B)) * A * 0.87),
   'hexagon': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(a) / A / 2 + Math.abs(b) / B - 1) * B * 0.87),
@@ -85,7 +114,10 @@ const SURFACE: Record<Finish, Surface> = {
 function shade(look: BeadLook, ground: Rgb, u: number, across: number): [number, number, number] {
   const { colour, finish, apart } = look
   const facets = FACETS[look.shape]
-  const v = facets === undefined ? across : Math.max(-1, Math.min(1, Math.round((across + (look.shape === 'hex-cut' ? 0 : 0.12) * u) * facets) / facets))
+  const v =
+    facets === undefined
+      ? across
+      : Math.max(-1, Math.min(1, Math.round((across + (look.shape === 'hex-cut' ? 0 : 0.12) * u) * facets) / facets))
   const { depth, shine, narrow, clear } = SURFACE[finish]
   let { r, g, b } = colour
   const round = Math.sqrt(Math.max(0, 1 - v * v))
@@ -108,13 +140,16 @@ function shade(look: BeadLook, ground: Rgb, u: number, across: number): [number,
       r = mix(r, 245, 0.4 * shell)
       g = mix(g, 245, 0.4 * shell)
       b = mix(b, 245, 0.4 * shell)
-    }
-    else {
+    } else {
       // Light gathers on the far side of clear glass; the hole is a darker line.
       const glow = 0.3 * Math.max(0, v) * round
-      r = mix(r, 255, glow); g = mix(g, 255, glow); b = mix(b, 255, glow)
+      r = mix(r, 255, glow)
+      g = mix(g, 255, glow)
+      b = mix(b, 255, glow)
       const line = 1 - 0.07 * Math.exp(-(v * v) * 30)
-      r *= line; g *= line; b *= line
+      r *= line
+      g *= line
+      b *= line
     }
   }
   let light = 1 - depth * (1 - round) - 0.22 * end - 0.16 * v
@@ -123,15 +158,29 @@ function shade(look: BeadLook, ground: Rgb, u: number, across: number): [number,
   if (apart > 0) light *= 1 - (Math.abs(u) > 0.74 ? 0.55 : 0.1) * Math.exp(-(((Math.abs(v) - apart) / 0.13) ** 2))
   // The plies of a cord lie aslant.
   if (look.shape === 'cord') light *= 0.94 + 0.1 * Math.sin(8 * u + 3.2 * look.way * v)
-  r *= light; g *= light; b *= light
+  r *= light
+  g *= light
+  b *= light
   const spot = shine * Math.exp(-((v + 0.42) ** 2) * narrow * 2.6) * (1 - end) * (1 - 0.35 * u * u)
   return [mix(r, 255, spot), mix(g, 255, spot), mix(b, 255, spot)]
 }
 
 const bound = (v: number): number => Math.max(-1, Math.min(1, v))
 
-/** Colour of a bead at a point from its middle, glyph included: (x, y) upright for the glyph, (a, b) along and across its hole, px. */
-function coloured(look: BeadLook, ground: Rgb, a: number, b: number, A: number, B: number, x: number, y: number): [number, number, number] {
+/**
+ * Colour of a bead at a point from its middle, glyph included: (x, y) upright for the glyph, (a, b) along and across
+ * its hole, px.
+ */
+function coloured(
+  look: BeadLook,
+  ground: Rgb,
+  a: number,
+  b: number,
+  A: number,
+  B: number,
+  x: number,
+  y: number,
+): [number, number, number] {
   const [r, g, blue] = shade(look, ground, bound(a / A), bound(b / B))
   if (!look.glyph) return [r, g, blue]
   const size = Math.min(A, B) * 1.24
@@ -141,7 +190,8 @@ function coloured(look: BeadLook, ground: Rgb, a: number, b: number, A: number, 
 }
 
 /**
- * Pixels of one bead, w × h, opaque: what shows of the ground at its corners is in them, darkened as the bead shades it.
+ * Pixels of one bead, w × h, opaque: what shows of the ground at its corners is in them, darkened as the bead shades
+ * it.
  * `hole`: which way the hole runs on the screen.
  */
 export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, hole: 'across' | 'down'): Int32Array {
@@ -157,19 +207,32 @@ export function beadPixels(look: BeadLook, ground: Rgb, w: number, h: number, ho
       const [a, b] = hole === 'across' ? [x, y] : [y, x]
       const cover = Math.max(0, Math.min(1, 0.5 - outline(a, look.way * b, A - gap, B - gap)))
       const [red, green, blue] = coloured(look, ground, a, b, A, B, x, y)
-      out[py * w + px] = pack(mix(ground.r * shadow, red, cover), mix(ground.g * shadow, green, cover), mix(ground.b * shadow, blue, cover))
+      out[py * w + px] = pack(
+        mix(ground.r * shadow, red, cover),
+        mix(ground.g * shadow, green, cover),
+        mix(ground.b * shadow, blue, cover),
+      )
     }
   }
   return out
 }
 
 /**
- * Pixels of one bead of its own size, turned in its box of w × h: premultiplied by nothing, alpha says how far it covers, and a
- * thin shadow lies round it. `across` × `along`: its size before turning, px.
+ * Pixels of one bead of its own size, turned in its box of w × h: premultiplied by nothing, alpha says how far it
+ * covers, and a thin shadow lies round it. `across` × `along`: its size before turning, px.
  */
-export function turnedPixels(look: BeadLook, ground: Rgb, w: number, h: number, across: number, along: number, turnDegrees: number, hole: 'across' | 'down'): Int32Array {
+export function turnedPixels(
+  look: BeadLook,
+  ground: Rgb,
+  w: number,
+  h: number,
+  across: number,
+  along: number,
+  turnDegrees: number,
+  hole: 'across' | 'down',
+): Int32Array {
   const out = new Int32Array(w * h)
-  const turn = turnDegrees * Math.PI / 180
+  const turn = (turnDegrees * Math.PI) / 180
   const cos = Math.cos(turn)
   const sin = Math.sin(turn)
   const gap = Math.min(0.6, 0.035 * Math.min(across, along))
@@ -190,21 +253,39 @@ export function turnedPixels(look: BeadLook, ground: Rgb, w: number, h: number, 
       if (alpha <= 0.004) continue
       const [red, green, blue] = coloured(look, ground, a, b, A, B, x, y)
       const share = cover / alpha
-      out[py * w + px] = pack(mix(ground.r * 0.35, red, share), mix(ground.g * 0.35, green, share), mix(ground.b * 0.35, blue, share), Math.round(alpha * 255))
+      out[py * w + px] = pack(
+        mix(ground.r * 0.35, red, share),
+        mix(ground.g * 0.35, green, share),
+        mix(ground.b * 0.35, blue, share),
+        Math.round(alpha * 255),
+      )
     }
   }
   return out
 }
 
 /** An empty place of a turned bead: a faint dimple. */
-export function turnedEmpty(ground: Rgb, w: number, h: number, across: number, along: number, turnDegrees: number): Int32Array {
+export function turnedEmpty(
+  ground: Rgb,
+  w: number,
+  h: number,
+  across: number,
+  along: number,
+  turnDegrees: number,
+): Int32Array {
   const out = new Int32Array(w * h)
-  const turn = turnDegrees * Math.PI / 180
+  const turn = (turnDegrees * Math.PI) / 180
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const px = x + 0.5 - w / 2
       const py = y + 0.5 - h / 2
-      const away = rounded(px * Math.cos(turn) + py * Math.sin(turn), py * Math.cos(turn) - px * Math.sin(turn), across * 0.36, along * 0.36, 0.6)
+      const away = rounded(
+        px * Math.cos(turn) + py * Math.sin(turn),
+        py * Math.cos(turn) - px * Math.sin(turn),
+        across * 0.36,
+        along * 0.36,
+        0.6,
+      )
       const cover = Math.max(0, Math.min(1, 0.5 - away)) * 0.15
       if (cover > 0) out[y * w + x] = pack(ground.r * 0.1, ground.g * 0.1, ground.b * 0.1, Math.round(cover * 255))
     }
@@ -231,6 +312,10 @@ export function meanPixel(look: BeadLook, ground: Rgb): number {
   let r = 0
   let g = 0
   let b = 0
-  for (const p of pixels) { r += p & 255; g += (p >> 8) & 255; b += (p >> 16) & 255 }
+  for (const p of pixels) {
+    r += p & 255
+    g += (p >> 8) & 255
+    b += (p >> 16) & 255
+  }
   return pack(r / pixels.length, g / pixels.length, b / pixels.length)
 }

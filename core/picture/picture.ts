@@ -15,11 +15,15 @@ export interface PictureOptions {
   /** Border round the work, px. */
   readonly margin: number
   /** Cuts the picture off after this many px of length. */
-  readonly most?: { readonly width: number, readonly height: number }
+  readonly most?: { readonly width: number; readonly height: number }
 }
 
 /** The part as a PNG (ISO/IEC 15948), drawn as on the mat. */
-export function pictureOf(part: Part, tray: readonly TrayBead[], { lie, scale, ground, glyphs, margin, most }: PictureOptions): Uint8Array {
+export function pictureOf(
+  part: Part,
+  tray: readonly TrayBead[],
+  { lie, scale, ground, glyphs, margin, most }: PictureOptions,
+): Uint8Array {
   const size = sizeOnScreen(part, { lie, scale })
   const width = Math.max(1, Math.min(most?.width ?? Infinity, Math.ceil(size.width) + 2 * margin))
   const height = Math.max(1, Math.min(most?.height ?? Infinity, Math.ceil(size.height) + 2 * margin))

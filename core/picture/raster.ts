@@ -5,16 +5,25 @@ import { NAP_HEIGHT, NAP_WIDTH, ownSize, solidSprite, turnedSprite, type Sprites
 import { axesOf, latticeOnScreen, type Axes, type Lie, type PixelRect, type View } from './view'
 
 /** A buffer of pixels, row-major, as a canvas stores them. */
-export interface Surface { readonly width: number, readonly height: number, readonly pixels: Int32Array }
+export interface Surface {
+  readonly width: number
+  readonly height: number
+  readonly pixels: Int32Array
+}
 
 /** Under this many pixels a bead is drawn as a plain rectangle of its mean colour. */
 export const DETAIL_PX = 4
 
 /** In a window of numbers: a place where the stitch has no bead at all. */
-const VOID = 0xFFFF
+const VOID = 0xffff
 
 /** Reach of the beads about their cells' plain places, mm. */
-interface Span { readonly minX: number, readonly maxX: number, readonly minY: number, readonly maxY: number }
+interface Span {
+  readonly minX: number
+  readonly maxX: number
+  readonly minY: number
+  readonly maxY: number
+}
 
 const spans = new WeakMap<Lattice, Span>()
 
@@ -24,8 +33,10 @@ function spanOf(lattice: Lattice): Span {
     let [minX, maxX, minY, maxY] = [Infinity, -Infinity, Infinity, -Infinity]
     for (const site of lattice.sites) {
       const half = halfBox(lattice, site.turnDegrees)
-      minX = Math.min(minX, site.dx - half.x); maxX = Math.max(maxX, site.dx + half.x)
-      minY = Math.min(minY, site.dy - half.y); maxY = Math.max(maxY, site.dy + half.y)
+      minX = Math.min(minX, site.dx - half.x)
+      maxX = Math.max(maxX, site.dx + half.x)
+      minY = Math.min(minY, site.dy - half.y)
+      maxY = Math.max(maxY, site.dy + half.y)
     }
     span = { minX, maxX, minY, maxY }
     spans.set(lattice, span)
@@ -33,18 +44,59 @@ function spanOf(lattice: Lattice): Span {
   return span
 }
 
-/** Which cells can show in a rectangle of the screen, with a margin; counts of i and j on the screen. `more`: further reach of large beads, mm. */
-function visibleRange(lattice: Lattice, axes: Axes, rect: PixelRect, countI: number, countJ: number, step: number, more: Point) {
+/**
+ * Which cells can show in a rectangle of the screen, with a margin; counts of i and j on the screen. `more`: further
+ * reach of large beads, mm.
+ */
+function visibleRange(
+  lattice: Lattice,
+  axes: Axes,
+  rect: PixelRect,
+  countI: number,
+  countJ: number,
+  step: number,
+  more: Point,
+) {
   // From afar every step-th bead stands for its neighbours: always the same ones, whichever part is painted.
-  const aligned = (index: number) => Math.max(0, index - (step - 1) - (((index - (step - 1)) % step) + step) % step)
+  const aligned = (index: number) => Math.max(0, index - (step - 1) - ((((index - (step - 1)) % step) + step) % step))
   const span = spanOf(lattice)
-  const range = (from: number, to: number, zero: number, s: number, origin: number, pitch: number, min: number, max: number): [number, number] => {
+  const range = (
+    from: number,
+    to: number,
+    zero: number,
+    s: number,
+    origin: number,
+    pitch: number,
+    min: number,
+    max: number,
+  ): [number, number] => {
     const a = (from - zero) / s
     const b = (to - zero) / s
-    return [Math.floor((Math.min(a, b) - origin - max) / pitch) - 1, Math.ceil((Math.max(a, b) - origin - min) / pitch) + 2]
+    return [
+      Math.floor((Math.min(a, b) - origin - max) / pitch) - 1,
+      Math.ceil((Math.max(a, b) - origin - min) / pitch) + 2,
+    ]
   }
-  const [i0, i1] = range(rect.x, rect.x + rect.width, axes.x0, axes.sx, lattice.originX, lattice.pitchX, span.minX - more.x, span.maxX + more.x)
-  const [j0, j1] = range(rect.y, rect.y + rect.height, axes.y0, axes.sy, lattice.originY, lattice.pitchY, span.minY - more.y, span.maxY + more.y)
+  const [i0, i1] = range(
+    rect.x,
+    rect.x + rect.width,
+    axes.x0,
+    axes.sx,
+    lattice.originX,
+    lattice.pitchX,
+    span.minX - more.x,
+    span.maxX + more.x,
+  )
+  const [j0, j1] = range(
+    rect.y,
+    rect.y + rect.height,
+    axes.y0,
+    axes.sy,
+    lattice.originY,
+    lattice.pitchY,
+    span.minY - more.y,
+    span.maxY + more.y,
+  )
   return { i0: aligned(i0), i1: Math.min(countI, i1), j0: aligned(j0), j1: Math.min(countJ, j1) }
 }
 
@@ -58,8 +110,7 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
       const row = partRow(part, j0 + j * step)
       for (let i = 0; i < ni; i++) out[j * ni + i] = row[i0 + i * step]!
     }
-  }
-  else {
+  } else {
     for (let i = 0; i < ni; i++) {
       const row = partRow(part, i0 + i * step)
       for (let j = 0; j < nj; j++) out[j * ni + i] = row[j0 + j * step]!
@@ -70,7 +121,8 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
     const c = key % columns
     const r = (key - c) / columns
     const [i, j] = lie === 'level' ? [r, c] : [c, r]
-    if (i >= i0 && i < i1 && j >= j0 && j < j1 && (i - i0) % step === 0 && (j - j0) % step === 0) out[(j - j0) / step * ni + (i - i0) / step] = VOID
+    if (i >= i0 && i < i1 && j >= j0 && j < j1 && (i - i0) % step === 0 && (j - j0) % step === 0)
+      out[((j - j0) / step) * ni + (i - i0) / step] = VOID
   }
   return out
 }
@@ -91,8 +143,17 @@ function fillGround(surface: Surface, rect: PixelRect, view: View, tile: Int32Ar
   }
 }
 
-/** Left and right (or upper and lower) pixel edges of count cells for each site class: [class][2 · k], shared so that beads tile. */
-function edges(from: number, count: number, step: number, classes: number, edge: (index: number, cls: number) => [number, number]): Int32Array {
+/**
+ * Left and right (or upper and lower) pixel edges of count cells for each site class: [class][2 · k], shared so that
+ * beads tile.
+ */
+function edges(
+  from: number,
+  count: number,
+  step: number,
+  classes: number,
+  edge: (index: number, cls: number) => [number, number],
+): Int32Array {
   const out = new Int32Array(classes * count * 2)
   for (let cls = 0; cls < classes; cls++) {
     for (let k = 0; k < count; k++) {
@@ -105,7 +166,18 @@ function edges(from: number, count: number, step: number, classes: number, edge:
 }
 
 /** Copies one sprite, clipped to the rectangle x0 … x1, y0 … y1. */
-function stamp(pixels: Int32Array, width: number, sprite: Int32Array, sw: number, x: number, y: number, cx0: number, cx1: number, cy0: number, cy1: number): void {
+function stamp(
+  pixels: Int32Array,
+  width: number,
+  sprite: Int32Array,
+  sw: number,
+  x: number,
+  y: number,
+  cx0: number,
+  cx1: number,
+  cy0: number,
+  cy1: number,
+): void {
   for (let py = cy0; py < cy1; py++) {
     let from = (py - y) * sw + (cx0 - x)
     let to = py * width + cx0
@@ -115,7 +187,18 @@ function stamp(pixels: Int32Array, width: number, sprite: Int32Array, sw: number
 }
 
 /** Lays a see-through sprite over what is there, clipped to the rectangle. */
-function lay(pixels: Int32Array, width: number, sprite: Int32Array, sw: number, x: number, y: number, cx0: number, cx1: number, cy0: number, cy1: number): void {
+function lay(
+  pixels: Int32Array,
+  width: number,
+  sprite: Int32Array,
+  sw: number,
+  x: number,
+  y: number,
+  cx0: number,
+  cx1: number,
+  cy0: number,
+  cy1: number,
+): void {
   for (let py = cy0; py < cy1; py++) {
     let from = (py - y) * sw + (cx0 - x)
     let to = py * width + cx0
@@ -124,12 +207,15 @@ function lay(pixels: Int32Array, width: number, sprite: Int32Array, sw: number, 
       const over = sprite[from]!
       const alpha = over >>> 24
       if (alpha === 0) continue
-      if (alpha === 255) { pixels[to] = over; continue }
+      if (alpha === 255) {
+        pixels[to] = over
+        continue
+      }
       const under = pixels[to]!
       const rest = 255 - alpha
-      const r = ((over & 255) * alpha + (under & 255) * rest + 127) / 255 | 0
-      const g = (((over >> 8) & 255) * alpha + ((under >> 8) & 255) * rest + 127) / 255 | 0
-      const b = (((over >> 16) & 255) * alpha + ((under >> 16) & 255) * rest + 127) / 255 | 0
+      const r = (((over & 255) * alpha + (under & 255) * rest + 127) / 255) | 0
+      const g = ((((over >> 8) & 255) * alpha + ((under >> 8) & 255) * rest + 127) / 255) | 0
+      const b = ((((over >> 16) & 255) * alpha + ((under >> 16) & 255) * rest + 127) / 255) | 0
       pixels[to] = (255 << 24) | (b << 16) | (g << 8) | r
     }
   }
@@ -147,14 +233,24 @@ function oddSizes(tray: readonly TrayBead[], part: Part, lattice: Lattice): Read
 }
 
 /**
- * Paints a rectangle of the screen: ground, then every bead that shows in it. Cost follows the pixels and the visible beads,
- * not the size of the work. Returns how many beads were drawn.
+ * Paints a rectangle of the screen: ground, then every bead that shows in it. Cost follows the pixels and the visible
+ * beads, not the size of the work. Returns how many beads were drawn.
  */
 export function paint(surface: Surface, rect: PixelRect, part: Part, view: View, sprites: Sprites): number {
   const { width, height } = surface
-  const clip = { x0: Math.max(0, rect.x), y0: Math.max(0, rect.y), x1: Math.min(width, rect.x + rect.width), y1: Math.min(height, rect.y + rect.height) }
+  const clip = {
+    x0: Math.max(0, rect.x),
+    y0: Math.max(0, rect.y),
+    x1: Math.min(width, rect.x + rect.width),
+    y1: Math.min(height, rect.y + rect.height),
+  }
   if (clip.x1 <= clip.x0 || clip.y1 <= clip.y0) return 0
-  fillGround(surface, { x: clip.x0, y: clip.y0, width: clip.x1 - clip.x0, height: clip.y1 - clip.y0 }, view, sprites.tile)
+  fillGround(
+    surface,
+    { x: clip.x0, y: clip.y0, width: clip.x1 - clip.x0, height: clip.y1 - clip.y0 },
+    view,
+    sprites.tile,
+  )
 
   const lattice = latticeOnScreen(part, view.lie)
   const [countI, countJ] = view.lie === 'level' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
@@ -164,14 +260,17 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
   const step = pitchPx >= 2 || detailed ? 1 : Math.max(1, Math.ceil(2 / pitchPx))
   const odd = oddSizes(sprites.tray, part, lattice)
   const more = { x: 0, y: 0 }
-  for (const size of odd.values()) { more.x = Math.max(more.x, (size.x - lattice.beadX) / 2, (size.y - lattice.beadX) / 2); more.y = Math.max(more.y, (size.y - lattice.beadY) / 2, (size.x - lattice.beadY) / 2) }
+  for (const size of odd.values()) {
+    more.x = Math.max(more.x, (size.x - lattice.beadX) / 2, (size.y - lattice.beadX) / 2)
+    more.y = Math.max(more.y, (size.y - lattice.beadY) / 2, (size.x - lattice.beadY) / 2)
+  }
   const { i0, i1, j0, j1 } = visibleRange(lattice, axes, rect, countI, countJ, step, more)
   if (i1 <= i0 || j1 <= j0) return 0
   const ni = Math.ceil((i1 - i0) / step)
   const nj = Math.ceil((j1 - j0) / step)
   const numbers = readWindow(part, view.lie, i0, i1, j0, j1, step)
   const { period, sites } = lattice
-  const turned = sites.some(site => site.turnDegrees !== 0)
+  const turned = sites.some((site) => site.turnDegrees !== 0)
   const free: Free = { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted: turned ? 'all' : 'odd' }
   if (turned) return paintFree(surface, free, sprites, detailed)
 
@@ -180,19 +279,27 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
   const edgesX = edges(i0, ni, step, period.rows, (i, cls) => {
     const site = sites[cls * period.columns + (i % period.columns)]!
     const left = lattice.originX + i * lattice.pitchX + site.dx - lattice.beadX / 2
-    return between(Math.round(axes.x0 + left * axes.sx), Math.round(axes.x0 + (left + lattice.beadX + spreadX) * axes.sx))
+    return between(
+      Math.round(axes.x0 + left * axes.sx),
+      Math.round(axes.x0 + (left + lattice.beadX + spreadX) * axes.sx),
+    )
   })
   const edgesY = edges(j0, nj, step, period.columns, (j, cls) => {
     const site = sites[(j % period.rows) * period.columns + cls]!
     const top = lattice.originY + j * lattice.pitchY + site.dy - lattice.beadY / 2
-    return between(Math.round(axes.y0 + top * axes.sy), Math.round(axes.y0 + (top + lattice.beadY + spreadY) * axes.sy))
+    return between(
+      Math.round(axes.y0 + top * axes.sy),
+      Math.round(axes.y0 + (top + lattice.beadY + spreadY) * axes.sy),
+    )
   })
   const field: Field = { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }
   // Beads of other sizes lie over the rest, so they are left out here.
-  const apart = odd.size > 0 && numbers.some(n => odd.has(n))
+  const apart = odd.size > 0 && numbers.some((n) => odd.has(n))
   if (apart) {
-    const plain = numbers.map(n => (odd.has(n) ? VOID : n))
-    const drawn = detailed ? paintSprites(surface, { ...field, numbers: plain }, sprites, ...lying(lattice, axes)) : paintFlat(surface, { ...field, numbers: plain }, sprites.means, 0, nj)
+    const plain = numbers.map((n) => (odd.has(n) ? VOID : n))
+    const drawn = detailed
+      ? paintSprites(surface, { ...field, numbers: plain }, sprites, ...lying(lattice, axes))
+      : paintFlat(surface, { ...field, numbers: plain }, sprites.means, 0, nj)
     return drawn + paintFree(surface, free, sprites, detailed)
   }
   if (detailed) return paintSprites(surface, field, sprites, ...lying(lattice, axes))
@@ -203,9 +310,12 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
 
 const between = (a: number, b: number): [number, number] => (a < b ? [a, b] : [b, a])
 
-/** How beads lie on the screen: which way their holes run, and whether the work grows with the other axis of the screen or against it. */
+/**
+ * How beads lie on the screen: which way their holes run, and whether the work grows with the other axis of the screen
+ * or against it.
+ */
 const lying = ({ hole }: Lattice, { sx, sy }: Axes): ['across' | 'down', 1 | -1] =>
-  (hole === 'across' ? ['across', sy > 0 ? 1 : -1] : ['down', sx > 0 ? 1 : -1])
+  hole === 'across' ? ['across', sy > 0 ? 1 : -1] : ['down', sx > 0 ? 1 : -1]
 
 /** Beads drawn one by one at their own size and turn. */
 interface Free {
@@ -217,25 +327,34 @@ interface Free {
   readonly numbers: Uint16Array
   readonly lattice: Lattice
   readonly axes: Axes
-  readonly clip: { readonly x0: number, readonly y0: number, readonly x1: number, readonly y1: number }
+  readonly clip: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
   readonly odd: ReadonlyMap<number, Point>
   /** All beads, or only those of other sizes. */
   readonly wanted: 'all' | 'odd'
 }
 
-function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted }: Free, sprites: Sprites, detailed: boolean): number {
+function paintFree(
+  { width, pixels }: Surface,
+  { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted }: Free,
+  sprites: Sprites,
+  detailed: boolean,
+): number {
   const { period, sites } = lattice
   const { x0, y0, x1, y1 } = clip
   const [hole, way] = lying(lattice, axes)
   // One flip turns a lean over; two bring it back.
-  const hand = (axes.sx < 0) === (axes.sy < 0) ? 1 : -1
+  const hand = axes.sx < 0 === axes.sy < 0 ? 1 : -1
   const plain = { x: lattice.beadX, y: lattice.beadY }
   const spreadX = (step - 1) * lattice.pitchX * axes.scale
   const spreadY = (step - 1) * lattice.pitchY * axes.scale
   // Boxes by site for the usual size, px.
   const boxes = sites.map((site) => {
     const half = halfBox(lattice, site.turnDegrees)
-    return { w: Math.max(1, Math.round(2 * half.x * axes.scale)), h: Math.max(1, Math.round(2 * half.y * axes.scale)), turn: hand * site.turnDegrees }
+    return {
+      w: Math.max(1, Math.round(2 * half.x * axes.scale)),
+      h: Math.max(1, Math.round(2 * half.y * axes.scale)),
+      turn: hand * site.turnDegrees,
+    }
   })
   let drawn = 0
   for (let j = 0; j < nj; j++) {
@@ -247,7 +366,7 @@ function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, 
       if (number === VOID || (number === 0 && !detailed)) continue
       const size = odd.size > 0 ? odd.get(number) : undefined
       if (wanted === 'odd' && !size) continue
-      const at = siteRow + (i0 + i * step) % period.columns
+      const at = siteRow + ((i0 + i * step) % period.columns)
       const site = sites[at]!
       const box = boxes[at]!
       let { w, h } = box
@@ -264,8 +383,8 @@ function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, 
         const own = size ?? plain
         const fw = Math.max(1, Math.round((quarter ? own.y : own.x) * axes.scale + spreadX))
         const fh = Math.max(1, Math.round((quarter ? own.x : own.y) * axes.scale + spreadY))
-        const left = Math.round(cx - fw / 2 + Math.sign(axes.sx) * spreadX / 2)
-        const top = Math.round(cy - fh / 2 + Math.sign(axes.sy) * spreadY / 2)
+        const left = Math.round(cx - fw / 2 + (Math.sign(axes.sx) * spreadX) / 2)
+        const top = Math.round(cy - fh / 2 + (Math.sign(axes.sy) * spreadY) / 2)
         const colour = sprites.means[number]!
         const end = Math.min(x1, left + fw)
         for (let py = Math.max(y0, top), last = Math.min(y1, top + fh); py < last; py++) {
@@ -279,7 +398,18 @@ function paintFree({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, 
       if (x >= x1 || y >= y1 || x + w <= x0 || y + h <= y0) continue
       const own = size ?? plain
       const sprite = turnedSprite(sprites, number, w, h, own.x * axes.scale, own.y * axes.scale, box.turn, hole, way)
-      lay(pixels, width, sprite, w, x, y, x > x0 ? x : x0, x + w < x1 ? x + w : x1, y > y0 ? y : y0, y + h < y1 ? y + h : y1)
+      lay(
+        pixels,
+        width,
+        sprite,
+        w,
+        x,
+        y,
+        x > x0 ? x : x0,
+        x + w < x1 ? x + w : x1,
+        y > y0 ? y : y0,
+        y + h < y1 ? y + h : y1,
+      )
       drawn++
     }
   }
@@ -297,10 +427,16 @@ interface Field {
   readonly edgesX: Int32Array
   readonly edgesY: Int32Array
   readonly period: Lattice['period']
-  readonly clip: { readonly x0: number, readonly y0: number, readonly x1: number, readonly y1: number }
+  readonly clip: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
 }
 
-function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field, sprites: Sprites, hole: 'across' | 'down', way: 1 | -1): number {
+function paintSprites(
+  { width, pixels }: Surface,
+  { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field,
+  sprites: Sprites,
+  hole: 'across' | 'down',
+  way: 1 | -1,
+): number {
   const { x0, y0, x1, y1 } = clip
   let drawn = 0
   for (let j = 0; j < nj; j++) {
@@ -314,7 +450,18 @@ function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, number
       const bottom = edgesY[ey + 1]!
       const number = numbers[j * ni + i]!
       if (number === VOID || right <= x0 || x >= x1 || bottom <= y0 || y >= y1 || right <= x || bottom <= y) continue
-      stamp(pixels, width, solidSprite(sprites, number, right - x, bottom - y, hole, way), right - x, x, y, x > x0 ? x : x0, right < x1 ? right : x1, y > y0 ? y : y0, bottom < y1 ? bottom : y1)
+      stamp(
+        pixels,
+        width,
+        solidSprite(sprites, number, right - x, bottom - y, hole, way),
+        right - x,
+        x,
+        y,
+        x > x0 ? x : x0,
+        right < x1 ? right : x1,
+        y > y0 ? y : y0,
+        bottom < y1 ? bottom : y1,
+      )
       drawn++
     }
   }
@@ -322,7 +469,13 @@ function paintSprites({ width, pixels }: Surface, { i0, j0, ni, nj, step, number
 }
 
 /** Lines `from` … `to` of beads as rectangles of their mean colours. */
-function paintFlat({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field, means: Int32Array, from: number, to: number): number {
+function paintFlat(
+  { width, pixels }: Surface,
+  { i0, j0, ni, nj, step, numbers, edgesX, edgesY, period, clip }: Field,
+  means: Int32Array,
+  from: number,
+  to: number,
+): number {
   const { x0, y0, x1, y1 } = clip
   let drawn = 0
   for (let j = from; j < to; j++) {
@@ -349,14 +502,20 @@ function paintFlat({ width, pixels }: Surface, { i0, j0, ni, nj, step, numbers, 
   return drawn
 }
 
-/** The same, for lines that lie level: one line of pixels is filled and then copied down. Lines with empty places are painted bead by bead. */
+/**
+ * The same, for lines that lie level: one line of pixels is filled and then copied down. Lines with empty places are
+ * painted bead by bead.
+ */
 function paintLevel(surface: Surface, field: Field, means: Int32Array): number {
   const { width, pixels } = surface
   const { j0, ni, nj, step, numbers, edgesX, edgesY, period, clip } = field
   let drawn = 0
   for (let j = 0; j < nj; j++) {
     const line = numbers.subarray(j * ni, (j + 1) * ni)
-    if (line.includes(0)) { drawn += paintFlat(surface, field, means, j, j + 1); continue }
+    if (line.includes(0)) {
+      drawn += paintFlat(surface, field, means, j, j + 1)
+      continue
+    }
     const top = Math.max(clip.y0, edgesY[2 * j]!)
     const bottom = Math.min(clip.y1, edgesY[2 * j + 1]!)
     if (bottom <= top) continue
@@ -366,7 +525,8 @@ function paintLevel(surface: Surface, field: Field, means: Int32Array): number {
       const x = edgesX[rowX + 2 * i]!
       const right = edgesX[rowX + 2 * i + 1]!
       const colour = means[line[i]!]!
-      for (let at = x > clip.x0 ? x : clip.x0, stop = right < clip.x1 ? right : clip.x1; at < stop; at++) pixels[base + at] = colour
+      for (let at = x > clip.x0 ? x : clip.x0, stop = right < clip.x1 ? right : clip.x1; at < stop; at++)
+        pixels[base + at] = colour
     }
     const left = Math.max(clip.x0, edgesX[rowX]!)
     const end = Math.min(clip.x1, edgesX[rowX + 2 * ni - 1]!)

@@ -30,20 +30,26 @@ export interface RopeLook {
 /** Middle circle of a tube or rope, mm: half of what its outside measures, less half a bead. */
 function middleRadiusMm(part: Part): number {
   const bead = beadOf(part)
-  const outer = techniqueOf(part).extent({ columns: columnsOf(part), rows: Math.max(1, rowsOf(part)), bead, settings: part.settings }).thicknessMm
+  const outer = techniqueOf(part).extent({
+    columns: columnsOf(part),
+    rows: Math.max(1, rowsOf(part)),
+    bead,
+    settings: part.settings,
+  }).thicknessMm
   return Math.max(bead.d / 2, (outer - bead.d) / 2)
 }
 
 /**
- * Beads of a rope as they are seen from one side, furthest first. The unrolled surface is laid round a cylinder through the middles of the
- * beads: angle = 2π x ÷ girth, and on by the twist with every round. A model: real ropes twist by the hand that makes them.
+ * Beads of a rope as they are seen from one side, furthest first. The unrolled surface is laid round a cylinder
+ * through the middles of the beads: angle = 2π x ÷ girth, and on by the twist with every round. A model: real ropes
+ * twist by the hand that makes them.
  */
 export function ropeBeads(part: Part, { from, to, turn, windDegrees }: RopeLook): RopeBead[] {
   const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const girth = columns * lattice.pitchX
   const radiusMm = middleRadiusMm(part)
-  const wind = windDegrees * Math.PI / 180 / lattice.pitchY
+  const wind = (windDegrees * Math.PI) / 180 / lattice.pitchY
   const out: RopeBead[] = []
   // From the beginning of the first row; the first line of the chart faces the eye at turn 0.
   const first = lattice.originY + from * lattice.pitchY
@@ -53,22 +59,34 @@ export function ropeBeads(part: Part, { from, to, turn, windDegrees }: RopeLook)
       const number = row[c]!
       if (number === 0) continue
       const { x, y } = beadCentre(lattice, c, r)
-      const angle = 2 * Math.PI * (x - lattice.originX) / girth + wind * (y - first) + turn
+      const angle = (2 * Math.PI * (x - lattice.originX)) / girth + wind * (y - first) + turn
       const depth = Math.cos(angle) * radiusMm
-      out.push({ number, along: y - first, across: Math.sin(angle) * radiusMm, depth, turnDegrees: siteOf(lattice, c, r).turnDegrees, narrow: 0.35 + 0.65 * Math.abs(Math.cos(angle)) })
+      out.push({
+        number,
+        along: y - first,
+        across: Math.sin(angle) * radiusMm,
+        depth,
+        turnDegrees: siteOf(lattice, c, r).turnDegrees,
+        narrow: 0.35 + 0.65 * Math.abs(Math.cos(angle)),
+      })
     }
   }
   return out.sort((a, b) => a.depth - b.depth)
 }
 
 /**
- * How far the nearly straight lines of a round braid wind in a round, degrees, for a twist of the model (degrees a round against the
- * columns, as school A has it): they would be straight at −360° ÷ (H + 1). School B winds the other way.
+ * How far the nearly straight lines of a round braid wind in a round, degrees, for a twist of the model (degrees a
+ * round against the columns, as school A has it): they would be straight at −360° ÷ (H + 1). School B winds the other
+ * way.
  */
 export function windOf(part: Part, twistDegrees: number): number {
   const wind = -(twistDegrees + 360 / (columnsOf(part) / 4 + 1))
   return part.settings.school === 'B' ? 0 - wind : wind
 }
 
-/** The twist to begin with: −96° a round is known of eight strands; of others, the one that leaves their lines straight. */
-export const usualTwist = (part: Part): number => (columnsOf(part) === 8 ? TWIST_DEGREES : Math.round(-360 / (columnsOf(part) / 4 + 1)))
+/**
+ * The twist to begin with: −96° a round is known of eight strands; of others, the one that leaves their lines
+ * straight.
+ */
+export const usualTwist = (part: Part): number =>
+  columnsOf(part) === 8 ? TWIST_DEGREES : Math.round(-360 / (columnsOf(part) / 4 + 1))

@@ -23,17 +23,22 @@ export const NAP_HEIGHT = 128
 /** A tile of felt: the ground with a fine, even noise. The same every time. */
 export function napTile({ ground, nap }: PaintOptions): Int32Array {
   const tile = new Int32Array(NAP_WIDTH * NAP_HEIGHT)
-  let state = 0x9E3779B9
+  let state = 0x9e3779b9
   for (let i = 0; i < tile.length; i++) {
-    state ^= state << 13; state ^= state >>> 17; state ^= state << 5
-    const noise = nap * (((state >>> 0) / 0xFFFFFFFF) - 0.5) * 2
+    state ^= state << 13
+    state ^= state >>> 17
+    state ^= state << 5
+    const noise = nap * ((state >>> 0) / 0xffffffff - 0.5) * 2
     tile[i] = pack(ground.r + noise, ground.g + noise, ground.b + noise)
   }
   return tile
 }
 
 /** What of a look does not depend on the scale: kept when only the scale changes. */
-interface Far { readonly tile: Int32Array, readonly means: Int32Array }
+interface Far {
+  readonly tile: Int32Array
+  readonly means: Int32Array
+}
 
 function farLook(tray: readonly TrayBead[], options: PaintOptions): Far {
   const most = tray.reduce((m, b) => Math.max(m, b.number), 0)
@@ -59,48 +64,81 @@ export interface Sprites {
 }
 
 /** Sprites for a scale; `before`, of the same tray and options, lends what does not depend on the scale. */
-export function makeSprites(tray: readonly TrayBead[], scale: number, lie: Lie, options: PaintOptions, before?: Sprites): Sprites {
+export function makeSprites(
+  tray: readonly TrayBead[],
+  scale: number,
+  lie: Lie,
+  options: PaintOptions,
+  before?: Sprites,
+): Sprites {
   const { tile, means } = before ?? farLook(tray, options)
   return { tray, scale, lie, options, tile, means, bySize: [], turned: [] }
 }
 
 /** A bead that fills its place on a straight or staggered lattice: solid, the ground at its corners included. */
-export function solidSprite(sprites: Sprites, number: number, w: number, h: number, hole: 'across' | 'down', way: 1 | -1): Int32Array {
+export function solidSprite(
+  sprites: Sprites,
+  number: number,
+  w: number,
+  h: number,
+  hole: 'across' | 'down',
+  way: 1 | -1,
+): Int32Array {
   let sizes = sprites.bySize[number]
-  if (!sizes) { sizes = new Map(); sprites.bySize[number] = sizes }
+  if (!sizes) {
+    sizes = new Map()
+    sprites.bySize[number] = sizes
+  }
   const key = (w * 4096 + h) * 2 + (way > 0 ? 1 : 0)
   let pixels = sizes.get(key)
   if (!pixels) {
-    const bead = sprites.tray.find(b => b.number === number)
+    const bead = sprites.tray.find((b) => b.number === number)
     const { options } = sprites
     const glyphs = options.glyphs && Math.min(w, h) >= GLYPH_PX
-    pixels = bead ? beadPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, hole) : emptyPixels(options.ground, w, h)
+    pixels = bead
+      ? beadPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, hole)
+      : emptyPixels(options.ground, w, h)
     sizes.set(key, pixels)
   }
   return pixels
 }
 
 /**
- * A bead of its own size, turned, with nothing round it: alpha says where it covers. `across` × `along` is the bead before turning, px;
- * w × h the box that it is drawn in.
+ * A bead of its own size, turned, with nothing round it: alpha says where it covers. `across` × `along` is the bead
+ * before turning, px; w × h the box that it is drawn in.
  */
-export function turnedSprite(sprites: Sprites, number: number, w: number, h: number, across: number, along: number, turnDegrees: number, hole: 'across' | 'down', way: 1 | -1): Int32Array {
+export function turnedSprite(
+  sprites: Sprites,
+  number: number,
+  w: number,
+  h: number,
+  across: number,
+  along: number,
+  turnDegrees: number,
+  hole: 'across' | 'down',
+  way: 1 | -1,
+): Int32Array {
   let sizes = sprites.turned[number]
-  if (!sizes) { sizes = new Map(); sprites.turned[number] = sizes }
+  if (!sizes) {
+    sizes = new Map()
+    sprites.turned[number] = sizes
+  }
   const key = ((w * 4096 + h) * 1024 + Math.round(turnDegrees) + 360) * 2 + (way > 0 ? 1 : 0)
   let pixels = sizes.get(key)
   if (!pixels) {
-    const bead = sprites.tray.find(b => b.number === number)
+    const bead = sprites.tray.find((b) => b.number === number)
     const { options } = sprites
     const glyphs = options.glyphs && Math.min(across, along) >= GLYPH_PX
-    pixels = bead ? turnedPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, across, along, turnDegrees, hole) : turnedEmpty(options.ground, w, h, across, along, turnDegrees)
+    pixels = bead
+      ? turnedPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, across, along, turnDegrees, hole)
+      : turnedEmpty(options.ground, w, h, across, along, turnDegrees)
     sizes.set(key, pixels)
   }
   return pixels
 }
 
 /** Size of a bead across and along its cell, mm, the hole lying as the lattice has it. */
-export function ownSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x: number, readonly y: number } {
+export function ownSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x: number; readonly y: number } {
   const { l, d } = requireSpec(bead.spec)
   return hole === 'across' ? { x: l, y: d } : { x: d, y: l }
 }

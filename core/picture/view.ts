@@ -4,42 +4,74 @@ import { isScattered, latticeAlong, latticeOf } from '../pattern/place'
 
 export type { Lie }
 
-/** What is exchanged besides: the edges (`across`), the ends (`along`). One of them shows the wrong side; both turn the work by half. */
-export interface Flip { readonly across: boolean, readonly along: boolean }
-
-/** How a work is looked at: from its wrong side, and turned by half on the screen. */
-export const flipOf = ({ wrongSide, turned }: { readonly wrongSide: boolean, readonly turned: boolean }): Flip => ({ across: wrongSide !== turned, along: turned })
-
-/** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
-export interface View { readonly lie: Lie, readonly scale: number, readonly x: number, readonly y: number, readonly flip?: Flip }
-
-/** A rectangle of whole pixels. */
-export interface PixelRect { readonly x: number, readonly y: number, readonly width: number, readonly height: number }
-
-/** The lattice whose x runs with the screen's: i steps across the screen, j up or down it. */
-export const latticeOnScreen = (part: Part, lie: Lie): Lattice => (lie === 'level' ? latticeAlong(part) : latticeOf(part))
-
-/** First and last place of the beads of one site on one axis; none if it has no place in the work. */
-interface Ends { readonly first: number, readonly last: number, readonly at: number, readonly half: number }
-
-const endsOf = (first: number, period: number, count: number, at: number, half: number): Ends[] =>
-  (first >= count ? [] : [{ first, last: first + period * Math.floor((count - 1 - first) / period), at, half }])
-
-/** Room that the beads of a lattice take on one axis, mm, from the work's corner; as much is kept free behind the last as before the first. */
-function reach(origin: number, pitch: number, ends: readonly Ends[]): number {
-  const before = Math.max(0, Math.min(Infinity, ...ends.map(e => origin + e.first * pitch + e.at - e.half)))
-  return ends.length === 0 ? 0 : before + Math.max(0, ...ends.map(e => origin + e.last * pitch + e.at + e.half))
+/**
+ * What is exchanged besides: the edges (`across`), the ends (`along`). One of them shows the wrong side; both turn the
+ * work by half.
+ */
+export interface Flip {
+  readonly across: boolean
+  readonly along: boolean
 }
 
-const sizes = new WeakMap<Lattice, Map<string, { readonly width: number, readonly length: number }>>()
+/** How a work is looked at: from its wrong side, and turned by half on the screen. */
+export const flipOf = ({ wrongSide, turned }: { readonly wrongSide: boolean; readonly turned: boolean }): Flip => ({
+  across: wrongSide !== turned,
+  along: turned,
+})
+
+/** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
+export interface View {
+  readonly lie: Lie
+  readonly scale: number
+  readonly x: number
+  readonly y: number
+  readonly flip?: Flip
+}
+
+/** A rectangle of whole pixels. */
+export interface PixelRect {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/** The lattice whose x runs with the screen's: i steps across the screen, j up or down it. */
+export const latticeOnScreen = (part: Part, lie: Lie): Lattice =>
+  lie === 'level' ? latticeAlong(part) : latticeOf(part)
+
+/** First and last place of the beads of one site on one axis; none if it has no place in the work. */
+interface Ends {
+  readonly first: number
+  readonly last: number
+  readonly at: number
+  readonly half: number
+}
+
+const endsOf = (first: number, period: number, count: number, at: number, half: number): Ends[] =>
+  first >= count ? [] : [{ first, last: first + period * Math.floor((count - 1 - first) / period), at, half }]
+
+/**
+ * Room that the beads of a lattice take on one axis, mm, from the work's corner; as much is kept free behind the last
+ * as before the first.
+ */
+function reach(origin: number, pitch: number, ends: readonly Ends[]): number {
+  const before = Math.max(0, Math.min(Infinity, ...ends.map((e) => origin + e.first * pitch + e.at - e.half)))
+  return ends.length === 0 ? 0 : before + Math.max(0, ...ends.map((e) => origin + e.last * pitch + e.at + e.half))
+}
+
+const sizes = new WeakMap<Lattice, Map<string, { readonly width: number; readonly length: number }>>()
 
 /** Size of the drawn work, mm: across and along. */
-export function drawnSize(part: Part): { readonly width: number, readonly length: number } {
+export function drawnSize(part: Part): { readonly width: number; readonly length: number } {
   const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
   let known = sizes.get(lattice)
-  if (!known) { known = new Map(); sizes.set(lattice, known) }
+  if (!known) {
+    known = new Map()
+    sizes.set(lattice, known)
+  }
   const key = `${columns} ${rows}`
   let size = known.get(key)
   if (!size) {
@@ -54,20 +86,34 @@ export function drawnSize(part: Part): { readonly width: number, readonly length
       across.push(...endsOf(i, period.columns, columns, site.dx, half.x))
       along.push(...endsOf(j, period.rows, rows - shorter, site.dy, half.y))
     }
-    size = { width: reach(lattice.originX, lattice.pitchX, across), length: rows === 0 ? 0 : reach(lattice.originY, lattice.pitchY, along) }
+    size = {
+      width: reach(lattice.originX, lattice.pitchX, across),
+      length: rows === 0 ? 0 : reach(lattice.originY, lattice.pitchY, along),
+    }
     known.set(key, size)
   }
   return size
 }
 
 /** Size of the whole work on the screen, px. */
-export function sizeOnScreen(part: Part, { lie, scale }: Pick<View, 'lie' | 'scale'>): { width: number, height: number } {
+export function sizeOnScreen(
+  part: Part,
+  { lie, scale }: Pick<View, 'lie' | 'scale'>,
+): { width: number; height: number } {
   const { width, length } = drawnSize(part)
-  return lie === 'level' ? { width: length * scale, height: width * scale } : { width: width * scale, height: length * scale }
+  return lie === 'level'
+    ? { width: length * scale, height: width * scale }
+    : { width: width * scale, height: length * scale }
 }
 
 /** The two axes of the screen: a position in the work's own mm becomes px as `from + sign · scale · mm`. */
-export interface Axes { readonly x0: number, readonly sx: number, readonly y0: number, readonly sy: number, readonly scale: number }
+export interface Axes {
+  readonly x0: number
+  readonly sx: number
+  readonly y0: number
+  readonly sy: number
+  readonly scale: number
+}
 
 export function axesOf(part: Part, view: View): Axes {
   const size = sizeOnScreen(part, view)
@@ -75,18 +121,27 @@ export function axesOf(part: Part, view: View): Axes {
   const flipX = lie === 'level' ? flip.along : flip.across
   // Upright, the rows rise.
   const flipY = lie === 'level' ? flip.across : !flip.along
-  return { x0: flipX ? view.x + size.width : view.x, sx: flipX ? -view.scale : view.scale, y0: flipY ? view.y + size.height : view.y, sy: flipY ? -view.scale : view.scale, scale: view.scale }
+  return {
+    x0: flipX ? view.x + size.width : view.x,
+    sx: flipX ? -view.scale : view.scale,
+    y0: flipY ? view.y + size.height : view.y,
+    sy: flipY ? -view.scale : view.scale,
+    scale: view.scale,
+  }
 }
 
 /**
- * What the arrow → of the words means where it does not run to the right on the screen: a sentence to be said once beside the work, empty
- * where there is nothing to say.
+ * What the arrow → of the words means where it does not run to the right on the screen: a sentence to be said once
+ * beside the work, empty where there is nothing to say.
  */
 export function arrowNote(part: Part, view: Pick<View, 'lie' | 'flip'>): string {
   // On a rope the beads of a round lie scattered: no arrow runs across it.
   if (isScattered(part)) return ''
   const { sx, sy } = axesOf(part, { scale: 1, x: 0, y: 0, ...view })
-  if (view.lie === 'level') return sy > 0 ? '→ in the words runs from the upper edge to the lower' : '→ in the words runs from the lower edge to the upper'
+  if (view.lie === 'level')
+    return sy > 0
+      ? '→ in the words runs from the upper edge to the lower'
+      : '→ in the words runs from the lower edge to the upper'
   return sx > 0 ? '' : '→ in the words runs from right to left here'
 }
 
@@ -96,7 +151,10 @@ export function screenPoint(part: Part, view: View, c: number, r: number): Point
   const [i, j] = view.lie === 'level' ? [r, c] : [c, r]
   const site = siteOf(lattice, i, j)
   const axes = axesOf(part, view)
-  return { x: axes.x0 + axes.sx * (lattice.originX + i * lattice.pitchX + site.dx), y: axes.y0 + axes.sy * (lattice.originY + j * lattice.pitchY + site.dy) }
+  return {
+    x: axes.x0 + axes.sx * (lattice.originX + i * lattice.pitchX + site.dx),
+    y: axes.y0 + axes.sy * (lattice.originY + j * lattice.pitchY + site.dy),
+  }
 }
 
 /** A point of the work on the screen, px: x across its width and y along its length, mm. */
@@ -112,7 +170,10 @@ export function workPoint(part: Part, view: View, x: number, y: number): Point {
   return { x: (x - axes.x0) / axes.sx, y: (y - axes.y0) / axes.sy }
 }
 
-/** The pixel rectangle that a cell covers, for repainting it alone. `grow`: how much larger than its place its bead may be. */
+/**
+ * The pixel rectangle that a cell covers, for repainting it alone. `grow`: how much larger than its place its bead may
+ * be.
+ */
 export function rectOfCell(part: Part, view: View, c: number, r: number, grow = 1): PixelRect {
   const lattice = latticeOnScreen(part, view.lie)
   const [i, j] = view.lie === 'level' ? [r, c] : [c, r]
@@ -122,5 +183,10 @@ export function rectOfCell(part: Part, view: View, c: number, r: number, grow = 
   const top = middle.y - half.y * grow * view.scale
   const x = Math.floor(left)
   const y = Math.floor(top)
-  return { x, y, width: Math.ceil(left + 2 * half.x * grow * view.scale) - x + 1, height: Math.ceil(top + 2 * half.y * grow * view.scale) - y + 1 }
+  return {
+    x,
+    y,
+    width: Math.ceil(left + 2 * half.x * grow * view.scale) - x + 1,
+    height: Math.ceil(top + 2 * half.y * grow * view.scale) - y + 1,
+  }
 }

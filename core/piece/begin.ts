@@ -33,7 +33,13 @@ export interface PieceWish {
   readonly currency?: string
 }
 
-const bead = (tray: readonly TrayBead[], name: string, spec: string, colour: string, finish: Finish): TrayBead => ({ ...nextOnTray(tray), name, spec, colour, finish })
+const bead = (tray: readonly TrayBead[], name: string, spec: string, colour: string, finish: Finish): TrayBead => ({
+  ...nextOnTray(tray),
+  name,
+  spec,
+  colour,
+  finish,
+})
 
 /** Four beads that go together, to begin with. */
 export function firstTray(spec: string): TrayBead[] {
@@ -45,13 +51,26 @@ export function firstTray(spec: string): TrayBead[] {
   return tray
 }
 
-/** A small piece of a stitch in the colours of the first tray, to choose by: bands of colour, so that the lie of the beads shows. */
+/**
+ * A small piece of a stitch in the colours of the first tray, to choose by: bands of colour, so that the lie of the
+ * beads shows.
+ */
 export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
   const columns = t.nearestColumns(t.id === 'ladder' ? 2 : t.form === 'tube' ? 6 : 7, settings)
   const flat = Array.from({ length: columns * 48 }, (_, key) => (Math.floor(key / columns / 6) % 2 === 0 ? 2 : 1))
-  return { id: 'sample', name: 'Sample', technique, settings, spec, times: 1, start: emptyCells(columns, 0), repeat: cellsFrom(columns, 48, flat), end: emptyCells(columns, 0) }
+  return {
+    id: 'sample',
+    name: 'Sample',
+    technique,
+    settings,
+    spec,
+    times: 1,
+    start: emptyCells(columns, 0),
+    repeat: cellsFrom(columns, 48, flat),
+    end: emptyCells(columns, 0),
+  }
 }
 
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
@@ -60,22 +79,28 @@ export const PLAIN_END_ROWS = 2
 /** Columns that come nearest to a width, of a count that the stitch allows. */
 export function columnsForWidth(technique: string, settings: Settings, spec: string, widthMm: number): number {
   const t = requireTechnique(technique)
-  return Math.min(LIMITS.columns - 1, t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings))
+  return Math.min(
+    LIMITS.columns - 1,
+    t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings),
+  )
 }
 
 /** Of what a person usually does, that which a stitch lets one choose. */
 export function habitOf(id: string, habit: Settings): Settings {
   const { fields } = requireTechnique(id)
-  return Object.fromEntries(Object.entries(habit).filter(([key]) => fields.some(f => f.key === key)))
+  return Object.fromEntries(Object.entries(habit).filter(([key]) => fields.some((f) => f.key === key)))
 }
 
 /** Settings of a stitch as wished; the side to start from where the stitch knows sides. */
 export function settingsFor(id: string, { settings = {}, start }: Pick<PieceWish, 'settings' | 'start'>): Settings {
   const technique = requireTechnique(id)
-  return technique.settings.parse(technique.fields.some(f => f.key === 'start') ? { ...settings, start } : settings)
+  return technique.settings.parse(technique.fields.some((f) => f.key === 'start') ? { ...settings, start } : settings)
 }
 
-/** A first piece: as many whole repeats of a motif as the measure takes, and plain ends that make up the rest, so that it fits at once. */
+/**
+ * A first piece: as many whole repeats of a motif as the measure takes, and plain ends that make up the rest, so that
+ * it fits at once.
+ */
 export function beginPiece(wish: PieceWish): Piece {
   const technique = requireTechnique(wish.technique)
   const settings = settingsFor(wish.technique, wish)
@@ -85,8 +110,20 @@ export function beginPiece(wish: PieceWish): Piece {
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
   const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)
   const part: Part = {
-    id: 'band', name: fitKindOf(wish.kind).kind === 'earrings' ? 'Drop' : 'Band', technique: wish.technique, settings, spec: wish.spec, times: 1,
-    start: plain(PLAIN_END_ROWS), repeat: motifCells(wish.motif, lattice, columns, tray.map(b => b.number)), end: plain(PLAIN_END_ROWS),
+    id: 'band',
+    name: fitKindOf(wish.kind).kind === 'earrings' ? 'Drop' : 'Band',
+    technique: wish.technique,
+    settings,
+    spec: wish.spec,
+    times: 1,
+    start: plain(PLAIN_END_ROWS),
+    repeat: motifCells(
+      wish.motif,
+      lattice,
+      columns,
+      tray.map((b) => b.number),
+    ),
+    end: plain(PLAIN_END_ROWS),
   }
   const piece = headOf(wish, tray, part)
   return { ...piece, parts: [withEnds(piece, plain)] }
@@ -95,18 +132,53 @@ export function beginPiece(wish: PieceWish): Piece {
 /** The piece round a first part: what it is for, and what is known of the hand that makes it. */
 function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
   const fit = fitSchema.parse({
-    kind: wish.kind, wearer: wish.wearer, bodyMm: wish.bodyMm, easeMm: wish.easeMm, passMm: wish.passMm ?? 0, wraps: wish.wraps ?? 1, closure: wish.closure, widthMm: wish.widthMm,
+    kind: wish.kind,
+    wearer: wish.wearer,
+    bodyMm: wish.bodyMm,
+    easeMm: wish.easeMm,
+    passMm: wish.passMm ?? 0,
+    wraps: wish.wraps ?? 1,
+    closure: wish.closure,
+    widthMm: wish.widthMm,
   })
   const supply = supplySchema.parse({})
-  const gauges = (wish.gauges ?? []).filter(g => sameGauge(g, { technique: wish.technique, spec: wish.spec, thread: supply.thread }))
-  return { name: wish.name, notes: '', tray, fit, gauges, supply, cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}), parts: [part] }
+  const gauges = (wish.gauges ?? []).filter((g) =>
+    sameGauge(g, { technique: wish.technique, spec: wish.spec, thread: supply.thread }),
+  )
+  return {
+    name: wish.name,
+    notes: '',
+    tray,
+    fit,
+    gauges,
+    supply,
+    cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}),
+    parts: [part],
+  }
 }
 
-/** A plain braid begins with its cords two by two in the colours of the tray; a row is a round, and there are as many as the measure takes. */
+/**
+ * A plain braid begins with its cords two by two in the colours of the tray; a row is a round, and there are as many
+ * as the measure takes.
+ */
 function beginCords(wish: PieceWish, tray: TrayBead[], strands: number, settings: Settings): Piece {
   const none = emptyCells(strands, 0)
-  const repeat = cellsFrom(strands, 1, Array.from({ length: strands }, (_, s) => tray[Math.floor((s + 1) / 2) % 2]!.number))
-  const part: Part = { id: 'band', name: 'Braid', technique: wish.technique, settings, spec: wish.spec, times: 1, start: none, repeat, end: none }
+  const repeat = cellsFrom(
+    strands,
+    1,
+    Array.from({ length: strands }, (_, s) => tray[Math.floor((s + 1) / 2) % 2]!.number),
+  )
+  const part: Part = {
+    id: 'band',
+    name: 'Braid',
+    technique: wish.technique,
+    settings,
+    spec: wish.spec,
+    times: 1,
+    start: none,
+    repeat,
+    end: none,
+  }
   const piece = headOf(wish, tray, part)
   return { ...piece, parts: [{ ...part, times: Math.min(LIMITS.times, Math.max(1, Math.round(rowsWanted(piece)))) }] }
 }
@@ -122,7 +194,13 @@ function withEnds(piece: Fitted, plain: (rows: number) => Cells): Part {
     const step = requireTechnique(part.technique).repeatRows
     const kept = Math.max(step, Math.round((rows - 2 * PLAIN_END_ROWS) / step) * step)
     const left = Math.max(2, rows - kept)
-    return { ...part, times: 1, repeat: removeRows(part.repeat, kept, Math.max(0, per - kept)), start: plain(Math.ceil(left / 2)), end: plain(Math.floor(left / 2)) }
+    return {
+      ...part,
+      times: 1,
+      repeat: removeRows(part.repeat, kept, Math.max(0, per - kept)),
+      start: plain(Math.ceil(left / 2)),
+      end: plain(Math.floor(left / 2)),
+    }
   }
   return { ...part, times, start: plain(Math.ceil(spare / 2)), end: plain(Math.floor(spare / 2)) }
 }

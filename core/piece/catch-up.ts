@@ -19,11 +19,23 @@ export interface Ahead {
   readonly history: History
 }
 
-export interface Incoming { readonly number: number, readonly id: string, readonly steps: Step[] }
+export interface Incoming {
+  readonly number: number
+  readonly id: string
+  readonly steps: Step[]
+}
 
 function takeOwn(ahead: Ahead, incoming: Incoming): Result<Ahead> {
   const base = applySteps(ahead.base, incoming.steps)
-  return base.ok ? good({ ...ahead, base: base.value, revision: incoming.number, head: incoming.id, pending: ahead.pending.slice(1) }) : base
+  return base.ok
+    ? good({
+        ...ahead,
+        base: base.value,
+        revision: incoming.number,
+        head: incoming.id,
+        pending: ahead.pending.slice(1),
+      })
+    : base
 }
 
 function takeOther(ahead: Ahead, incoming: Incoming): Result<Ahead> {
@@ -47,12 +59,20 @@ function takeOther(ahead: Ahead, incoming: Incoming): Result<Ahead> {
     here = moved.value
     theirs = over.value
   }
-  return good({ revision: incoming.number, head: incoming.id, base: base.value, pending, piece, history: carriedOver(ahead.history, theirs, ahead.piece) })
+  return good({
+    revision: incoming.number,
+    head: incoming.id,
+    base: base.value,
+    pending,
+    piece,
+    history: carriedOver(ahead.history, theirs, ahead.piece),
+  })
 }
 
 /**
- * Takes in revisions from the server, in order. Those made here and not yet known to be saved are recognised by their id; the
- * edits of others go under what is pending. If two edits cannot both stand, the answer says so and nothing is changed.
+ * Takes in revisions from the server, in order. Those made here and not yet known to be saved are recognised by their
+ * id; the edits of others go under what is pending. If two edits cannot both stand, the answer says so and nothing is
+ * changed.
  */
 export function catchUp(ahead: Ahead, incoming: readonly Incoming[]): Result<Ahead> {
   let now = ahead
@@ -65,29 +85,60 @@ export function catchUp(ahead: Ahead, incoming: readonly Incoming[]): Result<Ahe
   return good(now)
 }
 
-/** A point on the line of a piece's revisions: its number, and the id of the transaction that made it (empty for the piece as begun). */
-export interface Point { readonly revision: number, readonly head: string }
+/**
+ * A point on the line of a piece's revisions: its number, and the id of the transaction that made it (empty for the
+ * piece as begun).
+ */
+export interface Point {
+  readonly revision: number
+  readonly head: string
+}
 
 /**
- * Whether the line that ends in `now` goes through `kept`; null if that cannot be seen from the last transactions of it, `made`, oldest
- * first. A line that does not was put back to an earlier day, or is another.
+ * Whether the line that ends in `now` goes through `kept`; null if that cannot be seen from the last transactions of
+ * it, `made`, oldest first. A line that does not was put back to an earlier day, or is another.
  */
-export function goesThrough(kept: Point, now: Point, made: readonly Pick<Incoming, 'number' | 'id'>[]): boolean | null {
+export function goesThrough(
+  kept: Point,
+  now: Point,
+  made: readonly Pick<Incoming, 'number' | 'id'>[],
+): boolean | null {
   if (kept.revision === 0) return true
   if (kept.revision >= now.revision) return kept.revision === now.revision && kept.head === now.head
-  const there = made.find(m => m.number === kept.revision)
+  const there = made.find((m) => m.number === kept.revision)
   return there ? there.id === kept.head : null
 }
 
 /** The server has stored the first `count` pending transactions, each as a revision. */
 export function acknowledged(ahead: Ahead, count: number): Result<Ahead> {
   const sent = ahead.pending.slice(0, count)
-  const base = applySteps(ahead.base, sent.flatMap(t => t.steps))
-  return base.ok ? good({ ...ahead, revision: ahead.revision + count, head: sent.at(-1)?.id ?? ahead.head, base: base.value, pending: ahead.pending.slice(count) }) : base
+  const base = applySteps(
+    ahead.base,
+    sent.flatMap((t) => t.steps),
+  )
+  return base.ok
+    ? good({
+        ...ahead,
+        revision: ahead.revision + count,
+        head: sent.at(-1)?.id ?? ahead.head,
+        base: base.value,
+        pending: ahead.pending.slice(count),
+      })
+    : base
 }
 
 /** Two lots of unsent edits that stand on one acknowledged revision, as one: the second goes on top of the first. */
 export function stacked(first: Ahead, second: Ahead): Result<Ahead> {
-  const over = catchUp(second, first.pending.map((t, k) => ({ number: second.revision + 1 + k, id: t.id, steps: t.steps })))
-  return over.ok ? good({ ...first, pending: [...first.pending, ...over.value.pending], piece: over.value.piece, history: EMPTY_HISTORY }) : over
+  const over = catchUp(
+    second,
+    first.pending.map((t, k) => ({ number: second.revision + 1 + k, id: t.id, steps: t.steps })),
+  )
+  return over.ok
+    ? good({
+        ...first,
+        pending: [...first.pending, ...over.value.pending],
+        piece: over.value.piece,
+        history: EMPTY_HISTORY,
+      })
+    : over
 }

@@ -5,13 +5,28 @@ import { bad, good, problem, type Problem, type Result } from '../problem'
 import { findTechnique } from '../technique/registry'
 import type { Part, Piece, SectionName } from './piece'
 import { columnsOf, rowsOf, SECTIONS } from './piece'
-import { LIMITS, PIECE_VERSION, partFileSchema, pieceBodySchema, type PartFile, type PieceBody, type PieceFile } from './schema'
+import {
+  LIMITS,
+  PIECE_VERSION,
+  partFileSchema,
+  pieceBodySchema,
+  type PartFile,
+  type PieceBody,
+  type PieceFile,
+} from './schema'
 
 const cellsOut = (cells: Cells): number[][] => Array.from({ length: cells.rows }, (_, r) => runsOf(rowAt(cells, r)))
 
 export function partToFile(part: Part): PartFile {
   const { start, repeat, end, settings, chart: _, ...head } = part
-  return { ...head, settings: { ...settings }, columns: columnsOf(part), start: cellsOut(start), repeat: cellsOut(repeat), end: cellsOut(end) } as PartFile
+  return {
+    ...head,
+    settings: { ...settings },
+    columns: columnsOf(part),
+    start: cellsOut(start),
+    repeat: cellsOut(repeat),
+    end: cellsOut(end),
+  } as PartFile
 }
 
 export function pieceToBody(piece: Piece): PieceBody {
@@ -19,7 +34,11 @@ export function pieceToBody(piece: Piece): PieceBody {
   return { ...head, tray: [...tray], parts: parts.map(partToFile) } as PieceBody
 }
 
-export const pieceToFile = (piece: Piece): PieceFile => ({ format: 'weben-piece', version: PIECE_VERSION, piece: pieceToBody(piece) })
+export const pieceToFile = (piece: Piece): PieceFile => ({
+  format: 'weben-piece',
+  version: PIECE_VERSION,
+  piece: pieceToBody(piece),
+})
 
 function cellsIn(columns: number, rows: readonly Runs[], at: string, problems: Problem[]): Cells {
   const blockRows = 64
@@ -30,12 +49,24 @@ function cellsIn(columns: number, rows: readonly Runs[], at: string, problems: P
     for (let r = from; r < until; r++) {
       const runs = rows[r]!
       if (runs.length % 2 !== 0) {
-        problems.push(problem('row-odd', `${at}/${r}`, `Row ${r + 1} of ${at} is not made of pairs: write [count, number, count, number, …].`))
+        problems.push(
+          problem(
+            'row-odd',
+            `${at}/${r}`,
+            `Row ${r + 1} of ${at} is not made of pairs: write [count, number, count, number, …].`,
+          ),
+        )
         continue
       }
       const length = runsLength(runs)
       if (length !== columns) {
-        problems.push(problem('row-length', `${at}/${r}`, `Row ${r + 1} of ${at} holds ${length} beads where ${columns} are needed. Correct its counts.`))
+        problems.push(
+          problem(
+            'row-length',
+            `${at}/${r}`,
+            `Row ${r + 1} of ${at} holds ${length} beads where ${columns} are needed. Correct its counts.`,
+          ),
+        )
         continue
       }
       let to = (r - from) * columns
@@ -75,9 +106,18 @@ export function checkPiece(piece: Piece): Problem[] {
       seen.add(v)
     }
   }
-  twice(piece.tray.map(b => b.number), 'tray number')
-  twice(piece.tray.map(b => b.letter), 'letter')
-  twice(piece.parts.map(p => p.id), 'part id')
+  twice(
+    piece.tray.map((b) => b.number),
+    'tray number',
+  )
+  twice(
+    piece.tray.map((b) => b.letter),
+    'letter',
+  )
+  twice(
+    piece.parts.map((p) => p.id),
+    'part id',
+  )
   for (const part of piece.parts) problems.push(...checkPart(part))
   return problems
 }
@@ -90,18 +130,28 @@ export function checkPart(part: Part): Problem[] {
   const columns = columnsOf(part)
   const rows = rowsOf(part)
   const problems = [...technique.check({ columns, rows, settings: settings.data })]
-  if (columns > LIMITS.columns) problems.push(problem('columns-many', part.id, `A part can be ${LIMITS.columns} beads across, not ${columns}.`))
-  if (columns * rows > LIMITS.cells) problems.push(problem('cells-many', part.id, `A part can hold ${LIMITS.cells} beads, not ${columns * rows}. Repeat less often.`))
-  if (SECTIONS.some(s => part[s].columns !== columns)) problems.push(problem('columns-differ', part.id, 'Start, repeat and end must be equally wide.'))
+  if (columns > LIMITS.columns)
+    problems.push(problem('columns-many', part.id, `A part can be ${LIMITS.columns} beads across, not ${columns}.`))
+  if (columns * rows > LIMITS.cells)
+    problems.push(
+      problem(
+        'cells-many',
+        part.id,
+        `A part can hold ${LIMITS.cells} beads, not ${columns * rows}. Repeat less often.`,
+      ),
+    )
+  if (SECTIONS.some((s) => part[s].columns !== columns))
+    problems.push(problem('columns-differ', part.id, 'Start, repeat and end must be equally wide.'))
   return problems
 }
 
 /** Tray numbers that cells use but the tray does not hold. */
 export function strayNumbers(piece: Piece): number[] {
-  const known = new Set([0, ...piece.tray.map(b => b.number)])
+  const known = new Set([0, ...piece.tray.map((b) => b.number)])
   const stray = new Set<number>()
   for (const part of piece.parts) {
-    for (const name of SECTIONS) for (const block of part[name].blocks) for (const number of block) if (!known.has(number)) stray.add(number)
+    for (const name of SECTIONS)
+      for (const block of part[name].blocks) for (const number of block) if (!known.has(number)) stray.add(number)
   }
   return [...stray].sort((a, b) => a - b)
 }
@@ -110,17 +160,30 @@ function whole(piece: Piece): Result<Piece> {
   const problems = checkPiece(piece)
   if (problems.length > 0) return bad(...problems)
   const stray = strayNumbers(piece)
-  if (stray.length > 0) return bad(problem('stray-number', 'tray', `The pattern uses bead number ${stray.slice(0, 5).join(', ')}, which is not on the tray. Add it to the tray or change those cells.`))
+  if (stray.length > 0)
+    return bad(
+      problem(
+        'stray-number',
+        'tray',
+        `The pattern uses bead number ${stray.slice(0, 5).join(', ')}, which is not on the tray. Add it to ` +
+          'the tray or change those cells.',
+      ),
+    )
   return good(piece)
 }
 
-/** Settings of a stitch with its defaults filled in where some are left out; as they are where they are not its own. */
+/**
+ * Settings of a stitch with its defaults filled in where some are left out; as they are where they are not its own.
+ */
 export function settledSettings(technique: string, settings: unknown): unknown {
   const parsed = findTechnique(technique)?.settings.safeParse(settings)
   return parsed?.success ? parsed.data : settings
 }
 
-const settled = (part: Part): Part => ({ ...part, settings: settledSettings(part.technique, part.settings) as Part['settings'] })
+const settled = (part: Part): Part => ({
+  ...part,
+  settings: settledSettings(part.technique, part.settings) as Part['settings'],
+})
 
 export function partFromFile(value: unknown): Result<Part> {
   const parsed = partFileSchema.safeParse(value)
@@ -136,6 +199,6 @@ export function pieceFromBody(value: unknown): Result<Piece> {
   if (!parsed.success) return bad(...problemsOf(parsed.error))
   const { parts, ...head } = parsed.data
   const problems: Problem[] = []
-  const piece: Piece = { ...head, parts: parts.map(p => settled(partIn(p, problems))) }
+  const piece: Piece = { ...head, parts: parts.map((p) => settled(partIn(p, problems))) }
   return problems.length > 0 ? bad(...problems.slice(0, 12)) : whole(piece)
 }

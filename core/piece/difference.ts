@@ -24,7 +24,7 @@ function partSteps(from: readonly Part[], to: readonly Part[]): Step[] {
   const out = from.slice(kept)
   const into = to.slice(kept)
   if (out.length === 0 && into.length === 0) return []
-  const exchange = [...out.map(part => remove(part, kept)), ...into.map((part, k) => insert(part, kept + k))]
+  const exchange = [...out.map((part) => remove(part, kept)), ...into.map((part, k) => insert(part, kept + k))]
   if (kept > 0) return exchange
   const standIn = { ...to[0]!, id: STAND_IN }
   return [insert(standIn, from.length), ...exchange, remove(standIn, to.length)]
@@ -33,13 +33,18 @@ function partSteps(from: readonly Part[], to: readonly Part[]): Step[] {
 const HEAD: readonly (keyof PieceHead)[] = ['name', 'notes', 'fit', 'gauges', 'supply', 'cost']
 
 /**
- * Steps that make one piece into another, whatever lies between them: fields that differ are set, beads and parts from the first that
- * differs are exchanged. Law: applied to `from` they give `to`.
+ * Steps that make one piece into another, whatever lies between them: fields that differ are set, beads and parts from
+ * the first that differs are exchanged. Law: applied to `from` they give `to`.
  */
 export function stepsBetween(from: Piece, to: Piece): Step[] {
   const kept = sharedBeginning(from.tray, to.tray, alike)
   return [
-    ...HEAD.filter(field => !alike(from[field], to[field])).map((field): Step => ({ type: 'set', path: [field], before: from[field] as Json, after: to[field] as Json })),
+    ...HEAD.filter((field) => !alike(from[field], to[field])).map((field): Step => ({
+      type: 'set',
+      path: [field],
+      before: from[field] as Json,
+      after: to[field] as Json,
+    })),
     ...from.tray.slice(kept).map((bead): Step => ({ type: 'tray', do: 'remove', at: kept, bead })),
     ...to.tray.slice(kept).map((bead, k): Step => ({ type: 'tray', do: 'insert', at: kept + k, bead })),
     ...partSteps(from.parts, to.parts),

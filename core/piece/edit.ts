@@ -23,8 +23,8 @@ export function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): P
 }
 
 /**
- * Steps that lay beads at places of the whole part. Places in any copy of the repeat change the repeat itself; where two
- * copies of one cell are given different numbers, the later one wins.
+ * Steps that lay beads at places of the whole part. Places in any copy of the repeat change the repeat itself; where
+ * two copies of one cell are given different numbers, the later one wins.
  */
 export function layingSteps(part: Part, laying: Laying): CellsStep[] {
   const columns = columnsOf(part)
@@ -63,31 +63,70 @@ export function swapSteps(part: Part, from: number, to: number): CellsStep[] {
 }
 
 /** Puts `count` rows before row `at` of a section, filled with `number` or with the given row-major cells. */
-export function insertRowsStep(part: Part, section: SectionName, at: number, count: number, fill: number | Uint16Array): RowsStep {
+export function insertRowsStep(
+  part: Part,
+  section: SectionName,
+  at: number,
+  count: number,
+  fill: number | Uint16Array,
+): RowsStep {
   const size = count * columnsOf(part)
-  return { type: 'rows', do: 'insert', part: part.id, section, at, count, cells: typeof fill === 'number' ? [size, fill] : runsOf(fill) }
+  return {
+    type: 'rows',
+    do: 'insert',
+    part: part.id,
+    section,
+    at,
+    count,
+    cells: typeof fill === 'number' ? [size, fill] : runsOf(fill),
+  }
 }
 
 export function removeRowsStep(part: Part, section: SectionName, at: number, count: number): RowsStep {
-  return { type: 'rows', do: 'remove', part: part.id, section, at, count, cells: runsOf(copyBox(part[section], 0, at, columnsOf(part), count)) }
+  return {
+    type: 'rows',
+    do: 'remove',
+    part: part.id,
+    section,
+    at,
+    count,
+    cells: runsOf(copyBox(part[section], 0, at, columnsOf(part), count)),
+  }
 }
 
 /** Puts `count` columns before column `at`, in all sections, filled with `number`. */
 export function insertColumnsStep(part: Part, at: number, count: number, number: number): ColumnsStep {
   const runs = (name: SectionName) => (part[name].rows === 0 ? [] : [count * part[name].rows, number])
-  return { type: 'columns', do: 'insert', part: part.id, at, count, cells: { start: runs('start'), repeat: runs('repeat'), end: runs('end') } }
+  return {
+    type: 'columns',
+    do: 'insert',
+    part: part.id,
+    at,
+    count,
+    cells: { start: runs('start'), repeat: runs('repeat'), end: runs('end') },
+  }
 }
 
 export function removeColumnsStep(part: Part, at: number, count: number): ColumnsStep {
   const runs = (name: SectionName) => runsOf(copyBox(part[name], at, 0, count, part[name].rows))
-  return { type: 'columns', do: 'remove', part: part.id, at, count, cells: { start: runs('start'), repeat: runs('repeat'), end: runs('end') } }
+  return {
+    type: 'columns',
+    do: 'remove',
+    part: part.id,
+    at,
+    count,
+    cells: { start: runs('start'), repeat: runs('repeat'), end: runs('end') },
+  }
 }
 
 /** Sets a field; `path` enters the tray by bead number and the parts by id. */
 export function setStep(piece: Piece, path: (string | number)[], after: SetStep['after']): SetStep {
   let value: unknown = piece
   for (const key of path) {
-    if (Array.isArray(value)) value = value.find(item => (item as { id?: string }).id === key || (item as { number?: number }).number === key)
+    if (Array.isArray(value))
+      value = value.find(
+        (item) => (item as { id?: string }).id === key || (item as { number?: number }).number === key,
+      )
     else value = (value as Record<string, unknown> | undefined)?.[key]
   }
   return { type: 'set', path, before: (value ?? null) as SetStep['before'], after }

@@ -3,7 +3,10 @@ import type { Place } from '../technique/lattice'
 import { findPart, locateRow, rowsOf, sectionStart, type Part, type Piece } from './piece'
 import type { Step } from './step'
 
-/** Where a place of a part lies after a step: what refers to rows and columns moves along with them. Null if it was taken out. */
+/**
+ * Where a place of a part lies after a step: what refers to rows and columns moves along with them. Null if it was
+ * taken out.
+ */
 export function followPlace(before: Part, after: Part, step: Step, place: Place): Place | null {
   if ((step.type !== 'rows' && step.type !== 'columns') || step.part !== before.id) return place
   const moved = (at: number): number | null => {
@@ -28,7 +31,14 @@ export function followBox(before: Part, after: Part, step: Step, box: Box): Box 
 }
 
 /** A place and a box carried over a list of steps, each applied by `apply`. */
-export function followed<T>(piece: Piece, part: string, steps: readonly Step[], apply: (piece: Piece, step: Step) => Piece | null, start: T, follow: (before: Part, after: Part, step: Step, value: T) => T | null): T | null {
+export function followed<T>(
+  piece: Piece,
+  part: string,
+  steps: readonly Step[],
+  apply: (piece: Piece, step: Step) => Piece | null,
+  start: T,
+  follow: (before: Part, after: Part, step: Step, value: T) => T | null,
+): T | null {
   let now = piece
   let value: T | null = start
   for (const step of steps) {

@@ -6,7 +6,10 @@ import { applySteps, invertSteps, type Step, type Transaction } from './step'
  * What this tab can undo and redo. It keeps steps, never copies of a grid. Each entry holds the steps that would take
  * the change back (or bring it again), fitting the document as it is now; changes made elsewhere are carried through.
  */
-export interface HistoryEntry { readonly label: string, readonly steps: readonly Step[] }
+export interface HistoryEntry {
+  readonly label: string
+  readonly steps: readonly Step[]
+}
 
 export interface History {
   readonly undo: readonly HistoryEntry[]
@@ -23,16 +26,26 @@ export function recorded(history: History, made: Pick<Transaction, 'label' | 'st
 export const takenBackLabel = (way: 'undo' | 'redo', label: string): string => `${way}: ${label}`.slice(0, 80)
 
 /**
- * What can be undone and redone after a piece's last transactions, oldest first, on top of what could before: what a tab has in hand that made them all itself. A
- * transaction that took another back than the newest (another tab did) ends what can be undone before it.
+ * What can be undone and redone after a piece's last transactions, oldest first, on top of what could before: what a
+ * tab has in hand that made them all itself. A transaction that took another back than the newest (another tab did)
+ * ends what can be undone before it.
  */
-export function historyOf(made: readonly Pick<Transaction, 'label' | 'steps'>[], before: History = EMPTY_HISTORY): History {
+export function historyOf(
+  made: readonly Pick<Transaction, 'label' | 'steps'>[],
+  before: History = EMPTY_HISTORY,
+): History {
   let history = before
   for (const transaction of made) {
     const way = /^(undo|redo): /.exec(transaction.label)?.[1] as 'undo' | 'redo' | undefined
-    if (!way) { history = recorded(history, transaction); continue }
+    if (!way) {
+      history = recorded(history, transaction)
+      continue
+    }
     const entry = history[way].at(-1)
-    const back: HistoryEntry = { label: entry?.label ?? transaction.label.slice(6), steps: invertSteps(transaction.steps) }
+    const back: HistoryEntry = {
+      label: entry?.label ?? transaction.label.slice(6),
+      steps: invertSteps(transaction.steps),
+    }
     const fits = entry !== undefined && takenBackLabel(way, entry.label) === transaction.label
     const rest = fits ? history[way].slice(0, -1) : []
     const other = way === 'undo' ? 'redo' : 'undo'
@@ -42,12 +55,16 @@ export function historyOf(made: readonly Pick<Transaction, 'label' | 'steps'>[],
 }
 
 /** The newest undo (or redo) entry and the history once it has been applied. */
-export function takeBack(history: History, way: 'undo' | 'redo'): { entry: HistoryEntry, history: History } | null {
+export function takeBack(history: History, way: 'undo' | 'redo'): { entry: HistoryEntry; history: History } | null {
   const entry = history[way].at(-1)
   if (!entry) return null
   const back: HistoryEntry = { label: entry.label, steps: invertSteps(entry.steps) }
   const rest = history[way].slice(0, -1)
-  return { entry, history: way === 'undo' ? { undo: rest, redo: [...history.redo, back] } : { undo: [...history.undo, back], redo: rest } }
+  return {
+    entry,
+    history:
+      way === 'undo' ? { undo: rest, redo: [...history.redo, back] } : { undo: [...history.undo, back], redo: rest },
+  }
 }
 
 /**

@@ -9,18 +9,32 @@ export const isRing = ({ kind, closure }: Pick<Fit, 'kind' | 'closure'>): boolea
   closure.kind === 'none' && fitKindOf(kind).bend !== 'open' && fitKindOf(kind).pieces === 1
 
 /**
- * How the ends of a part are joined, where the piece is a ring and the part is the one that goes round; null otherwise. Ends that interlock
- * ask for whole bead rows: with a row of half the beads they meet as they are, until one row is added or taken.
+ * How the ends of a part are joined, where the piece is a ring and the part is the one that goes round; null
+ * otherwise. Ends that interlock ask for whole bead rows: with a row of half the beads they meet as they are, until
+ * one row is added or taken.
  */
 export function joinOf(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): Join | null {
   if (!isRing(piece.fit) || fittedPart(piece).id !== part.id) return null
   const { part: laid, shortMm } = laidOf(part)
-  const join = techniqueOf(part).join({ columns: columnsOf(laid), rows: rowsOf(laid), bead: beadOf(laid), settings: laid.settings })
+  const join = techniqueOf(part).join({
+    columns: columnsOf(laid),
+    rows: rowsOf(laid),
+    bead: beadOf(laid),
+    settings: laid.settings,
+  })
   if (!join.zips || shortMm < 1e-6) return join
-  return { ...join, says: 'Work one row more, or one less: ends that interlock ask for whole bead rows. Then zip them.', addsMm: 0, formula: '' }
+  return {
+    ...join,
+    says: 'Work one row more, or one less: ends that interlock ask for whole bead rows. Then zip them.',
+    addsMm: 0,
+    formula: '',
+  }
 }
 
-/** Tray numbers of the beads that only joining asks for, in the order in which they are picked up: those kept in their cells, or the bead beside each. */
+/**
+ * Tray numbers of the beads that only joining asks for, in the order in which they are picked up: those kept in their
+ * cells, or the bead beside each.
+ */
 export function joinNumbers(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): number[] {
   const join = joinOf(piece, part)
   if (!join?.keys || join.keys.length === 0) return []

@@ -1,23 +1,43 @@
 import { removeRows, type Cells } from '../grid/cells'
 import { siteOf } from '../technique/lattice'
 import type { LaidSums, Work } from '../technique/technique'
-import { beadOf, columnsOf, locateRow, partRow, rowsOf, SECTIONS, sectionStart, techniqueOf, voidsOf, type Part, type SectionName } from './piece'
+import {
+  beadOf,
+  columnsOf,
+  locateRow,
+  partRow,
+  rowsOf,
+  SECTIONS,
+  sectionStart,
+  techniqueOf,
+  voidsOf,
+  type Part,
+  type SectionName,
+} from './piece'
 
 /**
- * What of a grid is really laid: length, width, thread and time follow from it, never from room that is left empty. An empty bead row or
- * column at an edge is no size; one between beads is none either, but a finding (core/proof/gaps.ts).
+ * What of a grid is really laid: length, width, thread and time follow from it, never from room that is left empty. An
+ * empty bead row or column at an edge is no size; one between beads is none either, but a finding
+ * (core/proof/gaps.ts).
  */
 export interface Laid {
   /** The part without its empty bead rows: what is worked. The part itself where no row is empty. */
   readonly part: Part
   /** Columns that hold a bead; of a tube all of them, since its round does not close with fewer. */
   readonly columns: number
-  /** How much less the work measures along and across than whole rows and columns would, mm: its outermost beads lie further in. */
+  /**
+   * How much less the work measures along and across than whole rows and columns would, mm: its outermost beads lie
+   * further in.
+   */
   readonly shortMm: number
   readonly narrowMm: number
 }
 
-interface Seen { readonly columns: number, readonly rows: Uint8Array, readonly across: Uint8Array }
+interface Seen {
+  readonly columns: number
+  readonly rows: Uint8Array
+  readonly across: Uint8Array
+}
 
 const seenBlocks = new WeakMap<Uint16Array, Seen>()
 
@@ -29,7 +49,11 @@ function seenIn(block: Uint16Array, columns: number): Seen {
     const across = new Uint8Array(columns)
     for (let r = 0, at = 0; r < rows.length; r++) {
       let any = 0
-      for (let c = 0; c < columns; c++) if (block[at++] !== 0) { any = 1; across[c] = 1 }
+      for (let c = 0; c < columns; c++)
+        if (block[at++] !== 0) {
+          any = 1
+          across[c] = 1
+        }
       rows[r] = any
     }
     seen = { columns, rows, across }
@@ -50,25 +74,33 @@ function blockHasGaps(block: Uint16Array): boolean {
 }
 
 /** Sections that are worked: those with rows, the repeat only if it is worked at all. */
-const workedSections = (part: Part): SectionName[] => SECTIONS.filter(name => part[name].rows > 0 && (name !== 'repeat' || part.times > 0))
+const workedSections = (part: Part): SectionName[] =>
+  SECTIONS.filter((name) => part[name].rows > 0 && (name !== 'repeat' || part.times > 0))
 
 const gapsInPart = new WeakMap<Part, boolean>()
 
-/** Whether any place of a part is empty. Without, nothing of the grid is missing. Long lists of words ask it for every row. */
+/**
+ * Whether any place of a part is empty. Without, nothing of the grid is missing. Long lists of words ask it for every
+ * row.
+ */
 export function hasGaps(part: Part): boolean {
   let found = gapsInPart.get(part)
   if (found === undefined) {
-    found = workedSections(part).some(name => part[name].blocks.some(blockHasGaps))
+    found = workedSections(part).some((name) => part[name].blocks.some(blockHasGaps))
     gapsInPart.set(part, found)
   }
   return found
 }
 
 /** Which bead rows of each section hold a bead, and which columns do. */
-function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>, readonly across: Uint8Array } {
+function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>; readonly across: Uint8Array } {
   const columns = columnsOf(part)
   const across = new Uint8Array(columns)
-  const rows: Record<SectionName, Uint8Array> = { start: new Uint8Array(part.start.rows), repeat: new Uint8Array(part.repeat.rows), end: new Uint8Array(part.end.rows) }
+  const rows: Record<SectionName, Uint8Array> = {
+    start: new Uint8Array(part.start.rows),
+    repeat: new Uint8Array(part.repeat.rows),
+    end: new Uint8Array(part.end.rows),
+  }
   for (const name of workedSections(part)) {
     let at = 0
     for (const block of part[name].blocks) {
@@ -82,7 +114,7 @@ function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>, 
   const voids = voidsOf(part)
   if (voids.length > 0) {
     const hidden = new Set(voids)
-    for (const r of new Set(voids.map(key => Math.floor(key / columns)))) {
+    for (const r of new Set(voids.map((key) => Math.floor(key / columns)))) {
       const { section, row } = locateRow(part, r)
       if (section === 'repeat' && part.times > 1) continue
       rows[section][row] = partRow(part, r).some((number, c) => number !== 0 && !hidden.has(r * columns + c)) ? 1 : 0
@@ -104,14 +136,25 @@ function without(cells: Cells, flags: Uint8Array): Cells {
   return out
 }
 
-/** Rows or columns without a bead: how many before the first bead and behind the last, and which between; all at the start where nothing is laid. */
-export interface Empty { readonly start: number, readonly between: readonly number[], readonly end: number }
+/**
+ * Rows or columns without a bead: how many before the first bead and behind the last, and which between; all at the
+ * start where nothing is laid.
+ */
+export interface Empty {
+  readonly start: number
+  readonly between: readonly number[]
+  readonly end: number
+}
 
 function emptyAmong(flags: readonly number[]): Empty {
   const first = flags.indexOf(1)
   if (first < 0) return { start: flags.length, between: [], end: 0 }
   const last = flags.lastIndexOf(1)
-  return { start: first, between: flags.flatMap((full, i) => (full === 0 && i > first && i < last ? [i] : [])), end: flags.length - 1 - last }
+  return {
+    start: first,
+    between: flags.flatMap((full, i) => (full === 0 && i > first && i < last ? [i] : [])),
+    end: flags.length - 1 - last,
+  }
 }
 
 /** Whether beads of the part would fall on places that the stitch has not, once its empty rows are out. */
@@ -119,18 +162,21 @@ function losesBeads(part: Part, compact: Part): boolean {
   const columns = columnsOf(compact)
   const kept = rowsOf(compact)
   if (kept === rowsOf(part)) return false
-  return voidsOf(compact).some(key => partRow(compact, Math.floor(key / columns))[key % columns] !== 0)
+  return voidsOf(compact).some((key) => partRow(compact, Math.floor(key / columns))[key % columns] !== 0)
 }
 
-/** Outermost middles of the beads that are laid, and of all that the rows have room for, mm along (rows near the ends) and across. */
-function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: number, readonly narrowMm: number } {
+/**
+ * Outermost middles of the beads that are laid, and of all that the rows have room for, mm along (rows near the ends)
+ * and across.
+ */
+function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: number; readonly narrowMm: number } {
   const technique = techniqueOf(part)
   const lattice = technique.lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
   const rows = rowsOf(part)
   const voids = new Set(voidsOf(part))
   const wide = columnsOf(part)
   const spread = (values: readonly number[]) => Math.max(...values) - Math.min(...values)
-  const deep = Math.min(rows, 1 + Math.ceil(spread(lattice.sites.map(s => s.dy)) / lattice.pitchY))
+  const deep = Math.min(rows, 1 + Math.ceil(spread(lattice.sites.map((s) => s.dy)) / lattice.pitchY))
   const short = (rs: readonly number[], sign: 1 | -1): number => {
     let [laid, full] = [-Infinity, -Infinity]
     for (const r of rs) {
@@ -145,10 +191,14 @@ function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: nu
     return laid === -Infinity ? 0 : full - laid
   }
   const edge = Array.from({ length: deep }, (_, k) => k)
-  const shortMm = short(edge.map(k => rows - 1 - k), 1) + short(edge, -1)
+  const shortMm =
+    short(
+      edge.map((k) => rows - 1 - k),
+      1,
+    ) + short(edge, -1)
   if (technique.form === 'tube' || columns.length === 0) return { shortMm, narrowMm: 0 }
   // Beads further in than the sites reach cannot lie outermost.
-  const near = 1 + Math.ceil(spread(lattice.sites.map(s => s.dx)) / lattice.pitchX)
+  const near = 1 + Math.ceil(spread(lattice.sites.map((s) => s.dx)) / lattice.pitchX)
   // Two copies of the repeat show every way in which its rows can lie.
   const middle = sectionStart(part, 'repeat', Math.min(part.times, 2))
   const looked = [...Array(middle).keys(), ...Array.from({ length: part.end.rows }, (_, k) => rows - 1 - k)]
@@ -182,13 +232,17 @@ export function laidOf(part: Part): Laid {
 
 /** Whether any row of all copies holds a bead, in order. */
 const inOrder = (part: Part, flags: Record<SectionName, Uint8Array>): number[] =>
-  SECTIONS.flatMap(name => Array.from({ length: name === 'repeat' ? part.times : 1 }, () => [...flags[name]]).flat())
+  SECTIONS.flatMap((name) => Array.from({ length: name === 'repeat' ? part.times : 1 }, () => [...flags[name]]).flat())
 
 function lookedThrough(part: Part): Laid {
   const { rows: flags, across } = flagsOf(part)
   const compacted = (): Part => {
-    const sections = { start: without(part.start, flags.start), repeat: without(part.repeat, flags.repeat), end: without(part.end, flags.end) }
-    return SECTIONS.every(name => sections[name] === part[name]) ? part : { ...part, ...sections }
+    const sections = {
+      start: without(part.start, flags.start),
+      repeat: without(part.repeat, flags.repeat),
+      end: without(part.end, flags.end),
+    }
+    return SECTIONS.every((name) => sections[name] === part[name]) ? part : { ...part, ...sections }
   }
   let compact = compacted()
   if (losesBeads(part, compact)) {
@@ -200,18 +254,25 @@ function lookedThrough(part: Part): Laid {
       compact = compacted()
     }
   }
-  const columns = [...across.keys()].filter(c => across[c] === 1)
+  const columns = [...across.keys()].filter((c) => across[c] === 1)
   const all = techniqueOf(part).form === 'tube' || columns.length === 0
-  return { part: compact, columns: all ? columnsOf(part) : columns.length, ...columns.length === 0 || rowsOf(compact) === 0 ? { shortMm: 0, narrowMm: 0 } : reachOf(compact, columns) }
+  return {
+    part: compact,
+    columns: all ? columnsOf(part) : columns.length,
+    ...(columns.length === 0 || rowsOf(compact) === 0 ? { shortMm: 0, narrowMm: 0 } : reachOf(compact, columns)),
+  }
 }
 
 const NONE: Empty = { start: 0, between: [], end: 0 }
 
 /** Empty bead rows and columns of a part, as the grid counts them from 0; a tube has no edge columns. */
-export function emptyOf(part: Part): { readonly rows: Empty, readonly columns: Empty } {
+export function emptyOf(part: Part): { readonly rows: Empty; readonly columns: Empty } {
   if (!hasGaps(part)) return { rows: NONE, columns: NONE }
   const { rows, across } = flagsOf(part)
-  return { rows: emptyAmong(inOrder(part, rows)), columns: techniqueOf(part).form === 'tube' ? NONE : emptyAmong([...across]) }
+  return {
+    rows: emptyAmong(inOrder(part, rows)),
+    columns: techniqueOf(part).form === 'tube' ? NONE : emptyAmong([...across]),
+  }
 }
 
 /** Bead rows that are worked. */
@@ -253,7 +314,10 @@ function sumsOf(part: Part): LaidSums {
   return found
 }
 
-/** What the technique is asked about a part: the grid as far as it is laid. Sums are walked only when they are asked for. */
+/**
+ * What the technique is asked about a part: the grid as far as it is laid. Sums are walked only when they are asked
+ * for.
+ */
 export function laidWork(part: Part): Work {
   const { part: compact, columns } = laidOf(part)
   const work: Work = { columns, rows: rowsOf(compact), bead: beadOf(part), settings: part.settings }
@@ -264,9 +328,20 @@ export function laidWork(part: Part): Work {
     ...work,
     laid: {
       across,
-      holds: (c, r) => c < across && !(voids ??= new Set(voidsOf(compact))).has(r * across + c) && partRow(compact, r)[c] !== 0,
-      get beads() { return sumsOf(compact).beads }, get rows() { return sumsOf(compact).rows },
-      get places() { return sumsOf(compact).places }, get firstPlaces() { return sumsOf(compact).firstPlaces },
+      holds: (c, r) =>
+        c < across && !(voids ??= new Set(voidsOf(compact))).has(r * across + c) && partRow(compact, r)[c] !== 0,
+      get beads() {
+        return sumsOf(compact).beads
+      },
+      get rows() {
+        return sumsOf(compact).rows
+      },
+      get places() {
+        return sumsOf(compact).places
+      },
+      get firstPlaces() {
+        return sumsOf(compact).firstPlaces
+      },
     },
   }
 }

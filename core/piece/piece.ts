@@ -49,13 +49,17 @@ export function workOf(part: Part, rows = rowsOf(part)): Work {
 }
 
 export function findPart(piece: Piece, id: string): Part | undefined {
-  return piece.parts.find(p => p.id === id)
+  return piece.parts.find((p) => p.id === id)
 }
 
 /** The part that the piece is fitted by: the one it names, or the first. */
-export const fittedPart = (piece: Pick<Piece, 'fit' | 'parts'>): Part => piece.parts.find(p => p.id === piece.fit.part) ?? piece.parts[0]!
+export const fittedPart = (piece: Pick<Piece, 'fit' | 'parts'>): Part =>
+  piece.parts.find((p) => p.id === piece.fit.part) ?? piece.parts[0]!
 
-export const withPart = (piece: Piece, part: Part): Piece => ({ ...piece, parts: piece.parts.map(p => (p.id === part.id ? part : p)) })
+export const withPart = (piece: Piece, part: Part): Piece => ({
+  ...piece,
+  parts: piece.parts.map((p) => (p.id === part.id ? part : p)),
+})
 
 export interface SectionRow {
   readonly section: SectionName
@@ -70,7 +74,8 @@ export function locateRow(part: Part, r: number): SectionRow {
   if (r < part.start.rows) return { section: 'start', row: r, copy: 0 }
   const inside = r - part.start.rows
   const middle = part.times * part.repeat.rows
-  if (inside < middle) return { section: 'repeat', row: inside % part.repeat.rows, copy: Math.floor(inside / part.repeat.rows) }
+  if (inside < middle)
+    return { section: 'repeat', row: inside % part.repeat.rows, copy: Math.floor(inside / part.repeat.rows) }
   return { section: 'end', row: inside - middle, copy: 0 }
 }
 
@@ -94,7 +99,13 @@ export const voidsOf = (part: Part): readonly number[] =>
 /** Whether the stitch has a bead at (c, r); false outside. */
 export function isInside(part: Part, { c, r }: Place): boolean {
   const columns = columnsOf(part)
-  return c >= 0 && r >= 0 && c < columns && r < rowsOf(part) && (techniqueOf(part).voids === undefined || !voidsOf(part).includes(r * columns + c))
+  return (
+    c >= 0 &&
+    r >= 0 &&
+    c < columns &&
+    r < rowsOf(part) &&
+    (techniqueOf(part).voids === undefined || !voidsOf(part).includes(r * columns + c))
+  )
 }
 
 /** The tray number at (c, r) of the whole part, 0 outside and where the stitch has no bead. */
@@ -107,7 +118,12 @@ export function wholePart(part: Part): Uint16Array {
   const columns = columnsOf(part)
   const out = new Uint16Array(columns * rowsOf(part))
   let at = 0
-  const lay = (cells: Cells) => { for (const block of cells.blocks) { out.set(block, at); at += block.length } }
+  const lay = (cells: Cells) => {
+    for (const block of cells.blocks) {
+      out.set(block, at)
+      at += block.length
+    }
+  }
   lay(part.start)
   for (let k = 0; k < part.times; k++) lay(part.repeat)
   lay(part.end)
@@ -116,6 +132,8 @@ export function wholePart(part: Part): Uint16Array {
 }
 
 /** Rows as weavers count them, up to and with that many bead rows; of the whole part by default. */
-export const countedRows = (part: Part, rows = rowsOf(part)): number => techniqueOf(part).countedRows(rows, part.settings)
+export const countedRows = (part: Part, rows = rowsOf(part)): number =>
+  techniqueOf(part).countedRows(rows, part.settings)
 
-export const trayByNumber = (tray: readonly TrayBead[]): ReadonlyMap<number, TrayBead> => new Map(tray.map(b => [b.number, b]))
+export const trayByNumber = (tray: readonly TrayBead[]): ReadonlyMap<number, TrayBead> =>
+  new Map(tray.map((b) => [b.number, b]))

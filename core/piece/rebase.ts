@@ -3,7 +3,12 @@ import { columnsOf, findPart, type Piece, type SectionName } from './piece'
 import { applyStep, type CellsStep, type ColumnsStep, type Patch, type RowsStep, type Step } from './step'
 
 /** A cell of one section: where a selection or a cursor stands. */
-export interface CellPosition { readonly part: string, readonly section: SectionName, readonly c: number, readonly r: number }
+export interface CellPosition {
+  readonly part: string
+  readonly section: SectionName
+  readonly c: number
+  readonly r: number
+}
 
 /** Where index i lies after `count` things were put in or taken out at `at`; null if it was taken out. */
 function shifted(i: number, at: number, count: number, doing: 'insert' | 'remove'): number | null {
@@ -12,7 +17,10 @@ function shifted(i: number, at: number, count: number, doing: 'insert' | 'remove
   return i < at + count ? null : i - count
 }
 
-/** Where a cell is after a step; null if the step took it away. Mapping composes: over a list, one step after the other. */
+/**
+ * Where a cell is after a step; null if the step took it away. Mapping composes: over a list, one step after the
+ * other.
+ */
 export function mapPosition(position: CellPosition, step: Step): CellPosition | null {
   if (step.type === 'rows' && step.part === position.part && step.section === position.section) {
     const r = shifted(position.r, step.at, step.count, step.do)
@@ -35,7 +43,8 @@ export function mapPositions(position: CellPosition, steps: readonly Step[]): Ce
 /** Each cell of a patch list with its numbers. */
 function spread(patches: readonly Patch[]): Map<number, [before: number, after: number]> {
   const out = new Map<number, [number, number]>()
-  for (const [index, length, before, after] of patches) for (let i = index; i < index + length; i++) out.set(i, [before, after])
+  for (const [index, length, before, after] of patches)
+    for (let i = index; i < index + length; i++) out.set(i, [before, after])
   return out
 }
 
@@ -53,7 +62,12 @@ function gathered(cells: ReadonlyMap<number, [number, number]>): Patch[] {
 
 /** Two steps done one after the other as one, where that is possible; null where it is not. */
 export function mergeSteps(first: Step, second: Step): Step | null {
-  if (first.type === 'cells' && second.type === 'cells' && first.part === second.part && first.section === second.section) {
+  if (
+    first.type === 'cells' &&
+    second.type === 'cells' &&
+    first.part === second.part &&
+    first.section === second.section
+  ) {
     const cells = spread(first.patches)
     for (const [index, [before, after]] of spread(second.patches)) {
       const earlier = cells.get(index)
@@ -62,7 +76,8 @@ export function mergeSteps(first: Step, second: Step): Step | null {
     }
     return { ...first, patches: gathered(cells) }
   }
-  if (first.type === 'set' && second.type === 'set' && first.path.join('/') === second.path.join('/')) return { ...first, after: second.after }
+  if (first.type === 'set' && second.type === 'set' && first.path.join('/') === second.path.join('/'))
+    return { ...first, after: second.after }
   return null
 }
 
@@ -100,13 +115,16 @@ function spansOver<T extends RowsStep | ColumnsStep>(mine: T, theirs: T, last: b
     const end = mine.at + mine.count
     if (theirs.do === 'insert') {
       if (theirs.at > mine.at && theirs.at < end) return 'conflict'
-    }
-    else if (theirs.at < end && theirs.at + theirs.count > mine.at) return 'conflict'
-  }
-  else if (theirs.do === 'remove' && mine.at > theirs.at && mine.at < theirs.at + theirs.count) return 'conflict'
-  const at = theirs.do === 'insert'
-    ? (mine.at > theirs.at || (mine.at === theirs.at && (last || mine.do === 'remove')) ? mine.at + theirs.count : mine.at)
-    : (mine.at >= theirs.at + theirs.count ? mine.at - theirs.count : mine.at)
+    } else if (theirs.at < end && theirs.at + theirs.count > mine.at) return 'conflict'
+  } else if (theirs.do === 'remove' && mine.at > theirs.at && mine.at < theirs.at + theirs.count) return 'conflict'
+  const at =
+    theirs.do === 'insert'
+      ? mine.at > theirs.at || (mine.at === theirs.at && (last || mine.do === 'remove'))
+        ? mine.at + theirs.count
+        : mine.at
+      : mine.at >= theirs.at + theirs.count
+        ? mine.at - theirs.count
+        : mine.at
   return { step: { ...mine, at } }
 }
 
@@ -125,24 +143,30 @@ const partOf = (step: Step): string | null => {
 
 /**
  * My step as it must read when theirs came first, both made on `base`. A null step: theirs did the same already.
- * 'conflict': both changed the same thing to different ends, or one took away what the other changed; a person decides.
+ * 'conflict': both changed the same thing to different ends, or one took away what the other changed; a person
+ * decides.
  * `last`: of two things put in at one place, mine goes behind theirs.
  */
 function carry(mine: Step, theirs: Step, base: Piece, last: boolean): Carried {
   if (theirs.type === 'set' && mine.type === 'set') {
     if (!overlaps(mine.path, theirs.path)) return unchanged(mine)
-    return mine.path.length === theirs.path.length && JSON.stringify(mine.after) === JSON.stringify(theirs.after) ? { step: null } : 'conflict'
+    return mine.path.length === theirs.path.length && JSON.stringify(mine.after) === JSON.stringify(theirs.after)
+      ? { step: null }
+      : 'conflict'
   }
   // Things put on or taken off a list: simple cases commute, the rest is for a person.
   if (theirs.type === 'part' || mine.type === 'part') {
     if (theirs.type === 'part' && mine.type === 'part') return 'conflict'
-    const [structural, other] = theirs.type === 'part' ? [theirs, mine] : [mine as Extract<Step, { type: 'part' }>, theirs]
+    const [structural, other] =
+      theirs.type === 'part' ? [theirs, mine] : [mine as Extract<Step, { type: 'part' }>, theirs]
     return structural.do === 'remove' && partOf(other) === structural.value.id ? 'conflict' : unchanged(mine)
   }
   if (theirs.type === 'tray' || mine.type === 'tray') {
     if (theirs.type === 'tray' && mine.type === 'tray') return 'conflict'
-    const [structural, other] = theirs.type === 'tray' ? [theirs, mine] : [mine as Extract<Step, { type: 'tray' }>, theirs]
-    if (other.type === 'set') return other.path[0] === 'tray' && other.path[1] === structural.bead.number ? 'conflict' : unchanged(mine)
+    const [structural, other] =
+      theirs.type === 'tray' ? [theirs, mine] : [mine as Extract<Step, { type: 'tray' }>, theirs]
+    if (other.type === 'set')
+      return other.path[0] === 'tray' && other.path[1] === structural.bead.number ? 'conflict' : unchanged(mine)
     return structural.do === 'remove' ? 'conflict' : unchanged(mine)
   }
   if (theirs.type === 'set' || mine.type === 'set') return unchanged(mine)
@@ -167,18 +191,24 @@ function carry(mine: Step, theirs: Step, base: Piece, last: boolean): Carried {
   }
   if (theirs.type === 'cells') {
     if (mine.do === 'insert') return unchanged(mine)
-    if (mine.type === 'rows') return theirs.section === mine.section && touchesRows(theirs, columns, mine.at, mine.count) ? 'conflict' : unchanged(mine)
-    const hit = [...spread(theirs.patches).keys()].some(i => i % columns >= mine.at && i % columns < mine.at + mine.count)
+    if (mine.type === 'rows')
+      return theirs.section === mine.section && touchesRows(theirs, columns, mine.at, mine.count)
+        ? 'conflict'
+        : unchanged(mine)
+    const hit = [...spread(theirs.patches).keys()].some(
+      (i) => i % columns >= mine.at && i % columns < mine.at + mine.count,
+    )
     return hit ? 'conflict' : unchanged(mine)
   }
-  if (mine.type === 'rows' && theirs.type === 'rows') return mine.section === theirs.section ? spansOver(mine, theirs, last) : unchanged(mine)
+  if (mine.type === 'rows' && theirs.type === 'rows')
+    return mine.section === theirs.section ? spansOver(mine, theirs, last) : unchanged(mine)
   if (mine.type === 'columns' && theirs.type === 'columns') return spansOver(mine, theirs, last)
   return 'conflict'
 }
 
 /**
- * Carries my steps over theirs; both lists start from `base`. The result applies to base + theirs. Where the two cannot
- * both stand, the answer names it and nothing is changed.
+ * Carries my steps over theirs; both lists start from `base`. The result applies to base + theirs. Where the two
+ * cannot both stand, the answer names it and nothing is changed.
  */
 export function rebaseSteps(mine: readonly Step[], theirs: readonly Step[], base: Piece, last = true): Result<Step[]> {
   // A grid of carries: my steps become theirs-after, their steps become mine-after, one square at a time.
@@ -190,11 +220,20 @@ export function rebaseSteps(mine: readonly Step[], theirs: readonly Step[], base
     const next: Step[] = []
     let here: Piece = at
     for (const other of over) {
-      if (step === null) { next.push(other); continue }
+      if (step === null) {
+        next.push(other)
+        continue
+      }
       const carried: Carried = carry(step, other, here, last)
       const counter: Carried = carry(other, step, here, !last)
       if (carried === 'conflict' || counter === 'conflict') {
-        return bad(problem('edits-clash', partOf(own) ?? 'piece', 'The same place was changed here and elsewhere. Choose which change stands.'))
+        return bad(
+          problem(
+            'edits-clash',
+            partOf(own) ?? 'piece',
+            'The same place was changed here and elsewhere. Choose which change stands.',
+          ),
+        )
       }
       if (counter.step) next.push(counter.step)
       const moved = applyStep(here, other)

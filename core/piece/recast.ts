@@ -23,15 +23,27 @@ export function columnStepOf(part: Part): number {
   return 1
 }
 
-/** Makes the part `columns` across: new ones are put on at the right edge in the bead `number`, surplus ones come off there. */
+/**
+ * Makes the part `columns` across: new ones are put on at the right edge in the bead `number`, surplus ones come off
+ * there.
+ */
 export function widthSteps(part: Part, columns: number, number: number): Step[] {
   const now = columnsOf(part)
   if (columns > now) return [insertColumnsStep(part, now, columns - now, number)]
   return columns < now && columns > 0 ? [removeColumnsStep(part, columns, now - columns)] : []
 }
 
-/** Moves the part to another stitch; `habit` says how its maker usually works what the present stitch does not say. A count across that the stitch forbids is brought to the nearest that it allows. */
-export function stitchSteps(piece: Piece, part: Part, technique: string, number: number, habit: Settings = {}): Step[] {
+/**
+ * Moves the part to another stitch; `habit` says how its maker usually works what the present stitch does not say. A
+ * count across that the stitch forbids is brought to the nearest that it allows.
+ */
+export function stitchSteps(
+  piece: Piece,
+  part: Part,
+  technique: string,
+  number: number,
+  habit: Settings = {},
+): Step[] {
   if (technique === part.technique) return []
   const next = requireTechnique(technique)
   // What both stitches let one choose stays as it is.
@@ -46,8 +58,9 @@ export function stitchSteps(piece: Piece, part: Part, technique: string, number:
 }
 
 /**
- * From beads to plain cords, or back. Cords keep the colours of the first row of the repeat, one to a strand, in as many rounds as there
- * were rows; beads begin with as many rows as there were rounds. The tray changes from beads to cords with it.
+ * From beads to plain cords, or back. Cords keep the colours of the first row of the repeat, one to a strand, in as
+ * many rounds as there were rows; beads begin with as many rows as there were rounds. The tray changes from beads to
+ * cords with it.
  */
 function materialSteps(piece: Piece, part: Part, next: Technique, settings: Settings, number: number): Step[] {
   const spec = next.material === 'cord' ? DEFAULT_CORD : DEFAULT_SPEC
@@ -56,26 +69,40 @@ function materialSteps(piece: Piece, part: Part, next: Technique, settings: Sett
   const row = Array.from({ length: columns }, (_, c) => first[c] ?? number)
   const times = Math.max(1, Math.min(LIMITS.times, rowsOf(part)))
   const none = emptyCells(columns, 0)
-  const made: Part = { ...part, id: freePartId(piece, part.id), technique: next.id, settings, spec, times: Math.ceil(times / next.repeatRows), start: none, repeat: cellsFrom(columns, next.repeatRows, Array.from({ length: next.repeatRows }, () => row).flat()), end: none }
-  const at = piece.parts.findIndex(p => p.id === part.id)
+  const made: Part = {
+    ...part,
+    id: freePartId(piece, part.id),
+    technique: next.id,
+    settings,
+    spec,
+    times: Math.ceil(times / next.repeatRows),
+    start: none,
+    repeat: cellsFrom(columns, next.repeatRows, Array.from({ length: next.repeatRows }, () => row).flat()),
+    end: none,
+  }
+  const at = piece.parts.findIndex((p) => p.id === part.id)
   return [
     { type: 'part', do: 'insert', at, value: partToFile(made) },
     { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
-    ...piece.tray.filter(b => b.spec === part.spec).map(b => setStep(piece, ['tray', b.number, 'spec'], spec)),
+    ...piece.tray.filter((b) => b.spec === part.spec).map((b) => setStep(piece, ['tray', b.number, 'spec'], spec)),
   ]
 }
 
-/** Makes the part of another size of bead: the grid is drawn for it, and every bead of the tray of the old size becomes one of the new. */
+/**
+ * Makes the part of another size of bead: the grid is drawn for it, and every bead of the tray of the old size becomes
+ * one of the new.
+ */
 export function specSteps(piece: Piece, part: Part, spec: string): Step[] {
   if (spec === part.spec) return []
   return [
     setStep(piece, ['parts', part.id, 'spec'], spec),
-    ...piece.tray.filter(b => b.spec === part.spec).map(b => setStep(piece, ['tray', b.number, 'spec'], spec)),
+    ...piece.tray.filter((b) => b.spec === part.spec).map((b) => setStep(piece, ['tray', b.number, 'spec'], spec)),
   ]
 }
 
 /** Beads across that come nearest to the width wanted. */
-export const columnsWanted = (part: Part, widthMm: number): number => columnsForWidth(part.technique, part.settings, part.spec, widthMm)
+export const columnsWanted = (part: Part, widthMm: number): number =>
+  columnsForWidth(part.technique, part.settings, part.spec, widthMm)
 
 /** What a move to another stitch does to the pattern, in plain sentences; none if the work stays as it looks. */
 export function conversionNotes(part: Part, technique: string): string[] {
@@ -84,25 +111,51 @@ export function conversionNotes(part: Part, technique: string): string[] {
   const settings = to.settings.parse({})
   const bead = beadOf(part)
   const notes: string[] = []
-  if (to.material !== from.material) return [to.material === 'cord' ? 'Cords keep one colour from end to end: each strand takes the colour of its first bead, and the beads of the tray become cords.' : 'Cords become beads: every row begins alike.']
+  if (to.material !== from.material)
+    return [
+      to.material === 'cord'
+        ? 'Cords keep one colour from end to end: each strand takes the colour of its first bead, and the beads ' +
+          'of the tray become cords.'
+        : 'Cords become beads: every row begins alike.',
+    ]
   const columns = to.nearestColumns(columnsOf(part), settings)
   if (columns !== columnsOf(part)) notes.push(`${columnsOf(part)} beads across become ${columns}.`)
   const lattice = to.lattice({ bead, settings, columns })
-  if (isStraight(latticeOf(part)) !== isStraight(lattice)) notes.push('Every bead keeps its place in the grid, but rows and columns lie differently: edges of the pattern shift by up to half a bead.')
-  if (from.voids || to.voids) notes.push('Right-angle weave counts the edges of squares, so the pattern falls on other places.')
-  if (from.form !== to.form) notes.push(to.form === 'tube' ? 'The first column will touch the last: the pattern should meet at the seam.' : 'The round is opened: its first and last columns become edges.')
-  if (part.repeat.rows % to.repeatRows !== 0) notes.push(`The repeat has ${part.repeat.rows} rows; this stitch needs a multiple of ${to.repeatRows}, or colours slip sideways at every seam.`)
+  if (isStraight(latticeOf(part)) !== isStraight(lattice))
+    notes.push(
+      'Every bead keeps its place in the grid, but rows and columns lie differently: edges of the pattern ' +
+        'shift by up to half a bead.',
+    )
+  if (from.voids || to.voids)
+    notes.push('Right-angle weave counts the edges of squares, so the pattern falls on other places.')
+  if (from.form !== to.form)
+    notes.push(
+      to.form === 'tube'
+        ? 'The first column will touch the last: the pattern should meet at the seam.'
+        : 'The round is opened: its first and last columns become edges.',
+    )
+  if (part.repeat.rows % to.repeatRows !== 0)
+    notes.push(
+      `The repeat has ${part.repeat.rows} rows; this stitch needs a multiple of ${to.repeatRows}, or colours ` +
+        'slip sideways at every seam.',
+    )
   return notes
 }
 
-const isStraight = (lattice: Lattice): boolean => lattice.sites.every(s => s.dx === lattice.sites[0]!.dx && s.dy === lattice.sites[0]!.dy && s.turnDegrees === 0)
+const isStraight = (lattice: Lattice): boolean =>
+  lattice.sites.every((s) => s.dx === lattice.sites[0]!.dx && s.dy === lattice.sites[0]!.dy && s.turnDegrees === 0)
 
 /** The stitch whose lattice is this one's turned by a quarter: peyote and brick are each other's. */
-export const QUARTER: Readonly<Record<string, string>> = { 'peyote': 'brick', 'peyote-odd': 'brick', 'brick': 'peyote' }
+export const QUARTER: Readonly<Record<string, string>> = {
+  'peyote': 'brick',
+  'peyote-odd': 'brick',
+  'brick': 'peyote',
+}
 
 /**
- * Turns the work by a quarter without loss: columns become rows, and peyote becomes brick or the other way round. The repeat is written
- * out, since it would run across. Null where the stitch has no such fellow or the turned work would not fit.
+ * Turns the work by a quarter without loss: columns become rows, and peyote becomes brick or the other way round. The
+ * repeat is written out, since it would run across. Null where the stitch has no such fellow or the turned work would
+ * not fit.
  */
 export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   const columns = columnsOf(part)
@@ -113,20 +166,35 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   if (technique.check({ columns: rows, rows: columns, settings: technique.settings.parse({}) }).length > 0) return null
   // Which columns lie low, or which rows lie aside, must stay as it is: the side to start from follows from that.
   const from = latticeOf(part)
-  const sides = ['left', 'right'].map(side => technique.settings.parse({ start: side }))
+  const sides = ['left', 'right'].map((side) => technique.settings.parse({ start: side }))
   const settings = sides.find((own) => {
     const to = technique.lattice({ bead: beadOf(part), settings: own, columns: rows })
     const lag = (a: number, b: number) => Math.round((a - b) * 1e6)
-    return [0, 1].every(k => lag(siteOf(to, 0, k).dx, siteOf(to, 0, 0).dx) === lag(siteOf(from, k, 0).dy, siteOf(from, 0, 0).dy))
-      && [0, 1].every(k => lag(siteOf(to, k, 0).dy, siteOf(to, 0, 0).dy) === lag(siteOf(from, 0, k).dx, siteOf(from, 0, 0).dx))
+    return (
+      [0, 1].every(
+        (k) => lag(siteOf(to, 0, k).dx, siteOf(to, 0, 0).dx) === lag(siteOf(from, k, 0).dy, siteOf(from, 0, 0).dy),
+      ) &&
+      [0, 1].every(
+        (k) => lag(siteOf(to, k, 0).dy, siteOf(to, 0, 0).dy) === lag(siteOf(from, 0, k).dx, siteOf(from, 0, 0).dx),
+      )
+    )
   })
   if (!settings) return null
   const flat = wholePart(part)
   const turned = new Uint16Array(flat.length)
   for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) turned[c * rows + r] = flat[r * columns + c]!
   const none = emptyCells(rows, 0)
-  const next: Part = { ...part, id: freePartId(piece, part.id), technique: wanted, settings, times: 1, start: none, repeat: cellsFrom(rows, columns, turned), end: none }
-  const at = piece.parts.findIndex(p => p.id === part.id)
+  const next: Part = {
+    ...part,
+    id: freePartId(piece, part.id),
+    technique: wanted,
+    settings,
+    times: 1,
+    start: none,
+    repeat: cellsFrom(rows, columns, turned),
+    end: none,
+  }
+  const at = piece.parts.findIndex((p) => p.id === part.id)
   return [
     { type: 'part', do: 'insert', at, value: partToFile(next) },
     { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
@@ -138,33 +206,57 @@ export function freePartId(piece: Piece, wanted: string): string {
   const stem = wanted.replace(/-\d+$/, '')
   for (let n = 2; ; n++) {
     const id = `${stem}-${n}`
-    if (!piece.parts.some(p => p.id === id)) return id
+    if (!piece.parts.some((p) => p.id === id)) return id
   }
 }
 
 /**
- * Puts another part behind the last: a square of a stitch in the first bead of the tray, to be designed. A part of plain cords is one round,
- * repeated, in the first cord of the tray; a cord is put on the tray where it has none.
+ * Puts another part behind the last: a square of a stitch in the first bead of the tray, to be designed. A part of
+ * plain cords is one round, repeated, in the first cord of the tray; a cord is put on the tray where it has none.
  */
-export function addPartSteps(piece: Piece, name: string, technique: string, spec: string, habit: Settings = {}): Step[] {
+export function addPartSteps(
+  piece: Piece,
+  name: string,
+  technique: string,
+  spec: string,
+  habit: Settings = {},
+): Step[] {
   const t = requireTechnique(technique)
   const settings = t.settings.parse(habitOf(technique, habit))
   const columns = t.nearestColumns(10, settings)
   const wantsCord = t.material === 'cord'
-  const own = piece.tray.find(b => isCord(requireSpec(b.spec)) === wantsCord)
-  const fresh: TrayBead = { ...nextOnTray(piece.tray), name: wantsCord ? 'Cord' : 'Bead', spec: wantsCord ? DEFAULT_CORD : DEFAULT_SPEC, colour: '#6d8f5a', finish: wantsCord ? 'matte' : 'opaque' }
+  const own = piece.tray.find((b) => isCord(requireSpec(b.spec)) === wantsCord)
+  const fresh: TrayBead = {
+    ...nextOnTray(piece.tray),
+    name: wantsCord ? 'Cord' : 'Bead',
+    spec: wantsCord ? DEFAULT_CORD : DEFAULT_SPEC,
+    colour: '#6d8f5a',
+    finish: wantsCord ? 'matte' : 'opaque',
+  }
   const first = own ?? fresh
   const rows = wantsCord ? 1 : 20 * t.repeatRows
   const part: Part = {
-    id: freePartId(piece, 'part'), name, technique, settings, spec: isCord(requireSpec(spec)) === wantsCord ? spec : first.spec, times: wantsCord ? 40 : 1,
-    start: emptyCells(columns, 0), repeat: emptyCells(columns, rows, first.number), end: emptyCells(columns, 0),
+    id: freePartId(piece, 'part'),
+    name,
+    technique,
+    settings,
+    spec: isCord(requireSpec(spec)) === wantsCord ? spec : first.spec,
+    times: wantsCord ? 40 : 1,
+    start: emptyCells(columns, 0),
+    repeat: emptyCells(columns, rows, first.number),
+    end: emptyCells(columns, 0),
   }
-  return [...own ? [] : [{ type: 'tray', do: 'insert', at: piece.tray.length, bead: fresh } as const], { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) }]
+  return [
+    ...(own ? [] : [{ type: 'tray', do: 'insert', at: piece.tray.length, bead: fresh } as const]),
+    { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) },
+  ]
 }
 
 export function removePartSteps(piece: Piece, id: string): Step[] {
-  const at = piece.parts.findIndex(p => p.id === id)
-  return at < 0 || piece.parts.length === 1 ? [] : [{ type: 'part', do: 'remove', at, value: partToFile(piece.parts[at]!) }]
+  const at = piece.parts.findIndex((p) => p.id === id)
+  return at < 0 || piece.parts.length === 1
+    ? []
+    : [{ type: 'part', do: 'remove', at, value: partToFile(piece.parts[at]!) }]
 }
 
 /** Writes the repeats of a part out as one: afterwards every row is its own, and the picture is the same. */
@@ -180,11 +272,35 @@ export function unrollSteps(piece: Piece, part: Part): Step[] {
   ]
 }
 
-/** Steps that lay a grid read from outside in place of a part: as one section without repeats. The part gets a new id, since all of it is new. */
-export function replaceGridSteps(piece: Piece, part: Part, grid: { readonly columns: number, readonly rows: number, readonly numbers: readonly number[] }, technique = part.technique, settings = part.settings): { steps: Step[], readonly id: string } {
+/**
+ * Steps that lay a grid read from outside in place of a part: as one section without repeats. The part gets a new id,
+ * since all of it is new.
+ */
+export function replaceGridSteps(
+  piece: Piece,
+  part: Part,
+  grid: { readonly columns: number; readonly rows: number; readonly numbers: readonly number[] },
+  technique = part.technique,
+  settings = part.settings,
+): { steps: Step[]; readonly id: string } {
   const none = emptyCells(grid.columns, 0)
   const id = freePartId(piece, part.id)
-  const next: Part = { ...part, id, technique, settings, times: 1, start: none, repeat: cellsFrom(grid.columns, grid.rows, grid.numbers), end: none }
-  const at = piece.parts.findIndex(p => p.id === part.id)
-  return { id, steps: [{ type: 'part', do: 'insert', at, value: partToFile(next) }, { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) }] }
+  const next: Part = {
+    ...part,
+    id,
+    technique,
+    settings,
+    times: 1,
+    start: none,
+    repeat: cellsFrom(grid.columns, grid.rows, grid.numbers),
+    end: none,
+  }
+  const at = piece.parts.findIndex((p) => p.id === part.id)
+  return {
+    id,
+    steps: [
+      { type: 'part', do: 'insert', at, value: partToFile(next) },
+      { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
+    ],
+  }
 }

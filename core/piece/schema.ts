@@ -8,7 +8,10 @@ import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
 import { NEEDLE_IDS, THREAD_IDS } from '../supply/catalogue'
 import { TECHNIQUES } from '../technique/registry'
 
-/** Version of the piece file. A newer one is refused with words, never read in part; an older one is carried over (upgrade.ts). */
+/**
+ * Version of the piece file. A newer one is refused with words, never read in part; an older one is carried over
+ * (upgrade.ts).
+ */
 export const PIECE_VERSION = 2
 
 /** Bounds that keep a document workable: a million cells fit with room. */
@@ -16,19 +19,29 @@ export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 200
 
 /** A spec of the catalogue by its id, or a user's own written out (core/bead/spec.ts). */
 export const specId = z.union([
-  z.enum(CATALOGUE.map(s => s.id)),
-  z.string().max(240).regex(OWN_SPEC).refine(id => findSpec(id) !== undefined, { error: 'is not a bead size that can be: check its figures' }),
+  z.enum(CATALOGUE.map((s) => s.id)),
+  z
+    .string()
+    .max(240)
+    .regex(OWN_SPEC)
+    .refine((id) => findSpec(id) !== undefined, { error: 'is not a bead size that can be: check its figures' }),
 ])
 const mm = (least: number, most: number) => z.number().min(least).max(most)
 const text = (most: number) => z.string().max(most)
 
 export const trayBeadSchema = z.strictObject({
   number: z.int().min(1).max(65534).describe('What stands for this bead in the cells'),
-  letter: z.string().regex(/^[A-Z]{1,2}$/).describe('Letter in words and charts'),
+  letter: z
+    .string()
+    .regex(/^[A-Z]{1,2}$/)
+    .describe('Letter in words and charts'),
   glyph: z.enum(GLYPH_IDS).describe('Mark in black-and-white charts'),
   name: text(60).min(1),
   spec: specId.describe('Shape and size'),
-  colour: z.string().regex(/^#[0-9a-f]{6}$/).describe('sRGB, #rrggbb, lower case'),
+  colour: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/)
+    .describe('sRGB, #rrggbb, lower case'),
   finish: z.enum(FINISHES),
 })
 
@@ -46,9 +59,16 @@ export const fitSchema = z.strictObject({
   kind: z.enum(FIT_KINDS),
   part: text(40).default('').describe('Id of the part that is fitted; empty for the first'),
   wearer: text(60).default('').describe('For whom'),
-  bodyMm: mm(5, 2000).describe('The measure it is made to: wrist, ankle, neck or finger round; of a necklace the finished length, of an earring the drop'),
-  easeMm: mm(-15, 150).default(0).describe('Room between body and work; common practice for a bracelet: close 6, easy 13, loose 19–25'),
-  passMm: mm(0, 900).default(0).describe('What it must pass where nothing opens (hand, heel, head), round; 0 if not measured'),
+  bodyMm: mm(5, 2000).describe(
+    'The measure it is made to: wrist, ankle, neck or finger round; of a necklace the finished length, of an ' +
+      'earring the drop',
+  ),
+  easeMm: mm(-15, 150)
+    .default(0)
+    .describe('Room between body and work; common practice for a bracelet: close 6, easy 13, loose 19–25'),
+  passMm: mm(0, 900)
+    .default(0)
+    .describe('What it must pass where nothing opens (hand, heel, head), round; 0 if not measured'),
   wraps: z.int().min(1).max(12).default(1).describe('How often it goes round'),
   cuffShare: z.number().min(0.6).max(0.95).default(0.78).describe('Share of the wrist that a rigid cuff covers'),
   closure: closureSchema,
@@ -60,19 +80,27 @@ export const swatchSchema = z.strictObject({
   lengthMm: mm(1, 4000),
   columns: z.int().min(0).max(500).default(0).describe('Beads across that were measured; 0 if only the length was'),
   widthMm: mm(0, 1000).default(0),
-  from: text(80).default('').describe('Name of the finished piece that was measured from end to end; empty for rows measured within a swatch'),
+  from: text(80)
+    .default('')
+    .describe('Name of the finished piece that was measured from end to end; empty for rows measured within a swatch'),
 })
 
-export const gaugeSchema = z.strictObject({
-  technique: z.enum(TECHNIQUES.map(t => t.id)),
-  spec: specId,
-  thread: z.enum(THREAD_IDS),
-  swatches: z.array(swatchSchema).min(1).max(20),
-}).describe('What one hand measured in one stitch, bead and thread')
+export const gaugeSchema = z
+  .strictObject({
+    technique: z.enum(TECHNIQUES.map((t) => t.id)),
+    spec: specId,
+    thread: z.enum(THREAD_IDS),
+    swatches: z.array(swatchSchema).min(1).max(20),
+  })
+  .describe('What one hand measured in one stitch, bead and thread')
 
 const money = z.int().min(0).max(MOST_MONEY)
 
-export const findingSchema = z.strictObject({ name: text(60).min(1), count: z.int().min(1).max(999), price: money.describe('For each') })
+export const findingSchema = z.strictObject({
+  name: text(60).min(1),
+  count: z.int().min(1).max(999),
+  price: money.describe('For each'),
+})
 
 export const costSchema = z.strictObject({
   currency: z.enum(CURRENCY_CODES).default('EUR'),
@@ -80,7 +108,10 @@ export const costSchema = z.strictObject({
   beadsPerHourLeast: z.int().min(1).max(5000).default(100),
   beadsPerHourMost: z.int().min(1).max(5000).default(200),
   prepareMinutes: z.int().min(0).max(1000).default(20).describe('Winding warps, loading strands, laying out'),
-  beads: z.array(z.strictObject({ number: z.int().min(1).max(65534), grams: z.number().positive().max(1000), price: money })).max(200).default([])
+  beads: z
+    .array(z.strictObject({ number: z.int().min(1).max(65534), grams: z.number().positive().max(1000), price: money }))
+    .max(200)
+    .default([])
     .describe('What the user pays for so many grams of a bead of the tray'),
   threadMm: mm(1, 1_000_000).default(50_000),
   threadPrice: money.default(0).describe('Price of threadMm of thread'),
@@ -103,20 +134,29 @@ export const supplySchema = z.strictObject({
   hanks: z.boolean().default(false).describe('Hanks can be bought too'),
   batch: z.int().min(1).max(999).default(1).describe('How many are made; of earrings, pairs'),
   sewPasses: z.int().min(0).max(6).default(2).describe('Extra passes through the beads that a closure is sewn to'),
-  earWireGauge: z.int().min(0).max(26).default(0).describe('Ear wires bent by hand of this gauge; 0 if they are bought'),
+  earWireGauge: z
+    .int()
+    .min(0)
+    .max(26)
+    .default(0)
+    .describe('Ear wires bent by hand of this gauge; 0 if they are bought'),
   elastics: z.int().min(1).max(4).default(2).describe('Elastics side by side, where elastic closes it'),
 })
 
 const run = z.array(z.int().min(0).max(65535))
-const section = z.array(run).max(LIMITS.rows)
-  .describe('One entry for each row along the length: run-length code [count, number, count, number, …]; number 0 is no bead')
+const section = z
+  .array(run)
+  .max(LIMITS.rows)
+  .describe(
+    'One entry for each row along the length: run-length code [count, number, count, number, …]; number 0 is no bead',
+  )
 
 const setting = z.union([z.string().max(600), z.number(), z.boolean()])
 
 export const partHeadSchema = z.strictObject({
   id: z.string().regex(/^[a-z0-9-]{1,40}$/),
   name: text(60).min(1),
-  technique: z.enum(TECHNIQUES.map(t => t.id)),
+  technique: z.enum(TECHNIQUES.map((t) => t.id)),
   settings: z.record(z.string().max(40), setting).default({}).describe('The stitch’s own settings'),
   spec: specId.default(DEFAULT_SPEC).describe('The bead that the grid is drawn for'),
   times: z.int().min(0).max(LIMITS.times).describe('How often the repeat is worked'),
@@ -141,11 +181,13 @@ export const pieceHeadSchema = z.strictObject({
 
 export const pieceBodySchema = pieceHeadSchema.extend({ parts: z.array(partFileSchema).min(1).max(LIMITS.parts) })
 
-export const pieceFileSchema = z.strictObject({
-  format: z.literal('weben-piece'),
-  version: z.literal(PIECE_VERSION),
-  piece: pieceBodySchema,
-}).describe('A Weben piece: one thing to make of beads')
+export const pieceFileSchema = z
+  .strictObject({
+    format: z.literal('weben-piece'),
+    version: z.literal(PIECE_VERSION),
+    piece: pieceBodySchema,
+  })
+  .describe('A Weben piece: one thing to make of beads')
 
 export type PieceFile = z.infer<typeof pieceFileSchema>
 export type PartFile = z.infer<typeof partFileSchema>

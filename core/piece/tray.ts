@@ -10,12 +10,15 @@ import { usesNumber, type Step } from './step'
 export function moveBeadSteps(piece: Piece, from: number, to: number): Step[] {
   const bead = piece.tray[from]
   if (!bead || from === to) return []
-  return [{ type: 'tray', do: 'remove', at: from, bead }, { type: 'tray', do: 'insert', at: to, bead }]
+  return [
+    { type: 'tray', do: 'remove', at: from, bead },
+    { type: 'tray', do: 'insert', at: to, bead },
+  ]
 }
 
 /** Takes off the tray what no cell of any part holds; one bead stays in any case. */
 export function clearUnusedSteps(piece: Piece): Step[] {
-  const unused = piece.tray.filter(b => !usesNumber(piece, b.number))
+  const unused = piece.tray.filter((b) => !usesNumber(piece, b.number))
   const gone = unused.length === piece.tray.length ? unused.slice(1) : unused
   const tray = [...piece.tray]
   return gone.map((bead) => {
@@ -25,16 +28,23 @@ export function clearUnusedSteps(piece: Piece): Step[] {
   })
 }
 
-export const sameLook = (a: Coloured, b: Coloured): boolean => a.colour === b.colour && a.finish === b.finish && a.spec === b.spec
+export const sameLook = (a: Coloured, b: Coloured): boolean =>
+  a.colour === b.colour && a.finish === b.finish && a.spec === b.spec
 
 /** Puts beads of a palette on the tray that are not there yet, as many as it holds; says how many found no room. */
-export function addBeadsSteps(piece: Piece, beads: readonly Coloured[]): { readonly steps: Step[], readonly left: number } {
+export function addBeadsSteps(
+  piece: Piece,
+  beads: readonly Coloured[],
+): { readonly steps: Step[]; readonly left: number } {
   const tray: TrayBead[] = [...piece.tray]
   const steps: Step[] = []
   let left = 0
   for (const look of beads) {
-    if (tray.some(b => sameLook(b, look))) continue
-    if (tray.length >= LIMITS.tray) { left++; continue }
+    if (tray.some((b) => sameLook(b, look))) continue
+    if (tray.length >= LIMITS.tray) {
+      left++
+      continue
+    }
     const bead = { ...nextOnTray(tray), ...look }
     steps.push({ type: 'tray', do: 'insert', at: tray.length, bead })
     tray.push(bead)

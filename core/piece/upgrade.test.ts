@@ -10,7 +10,10 @@ import { valueOf } from '../problem'
 
 describe('a piece of version 1', () => {
   it('is read as a bracelet, its wrist the measure, everything new at its usual value', () => {
-    const now = JSON.parse(writePieceFile(piece())) as { version: number, piece: { fit: Record<string, unknown>, supply: Record<string, unknown>, gauges?: unknown, cost?: unknown } }
+    const now = JSON.parse(writePieceFile(piece())) as {
+      version: number
+      piece: { fit: Record<string, unknown>; supply: Record<string, unknown>; gauges?: unknown; cost?: unknown }
+    }
     const { kind, wearer, bodyMm, easeMm, widthMm } = now.piece.fit
     now.version = 1
     now.piece.fit = { kind, wearer, wristMm: bodyMm, easeMm, widthMm, closure: { kind: 'toggle', lengthMm: 14 } }
@@ -32,17 +35,39 @@ describe('a piece of version 1', () => {
     expect(applySteps(p, [old]).ok).toBe(false)
     expect(valueOf(applySteps(p, [upgradeStep(old)])).fit.bodyMm).toBe(180)
     const coil = requireTechnique('coil')
-    const rope = { ...piece(), parts: [part({ technique: 'coil', settings: coil.settings.parse({}), spec: 'round-8' })] }
+    const rope = {
+      ...piece(),
+      parts: [part({ technique: 'coil', settings: coil.settings.parse({}), spec: 'round-8' })],
+    }
     // kept from before coils could be spaced
     const { spacing, ...before } = coil.settings.parse({}) as Record<string, number | string>
     expect(spacing).toBe(1.13)
-    const wider = valueOf(applySteps(rope, [{ type: 'set', path: ['parts', 'band', 'settings'], before, after: { ...before, coreMm: 5 } }]))
+    const wider = valueOf(
+      applySteps(rope, [
+        { type: 'set', path: ['parts', 'band', 'settings'], before, after: { ...before, coreMm: 5 } },
+      ]),
+    )
     expect(wider.parts[0]!.settings.coreMm).toBe(5)
-    expect(valueOf(applySteps(wider, [{ type: 'set', path: ['parts', 'band', 'settings'], before: { ...before, coreMm: 5 }, after: before }])).parts[0]!.settings.coreMm).toBe(3.5)
-    expect(applySteps(rope, [{ type: 'set', path: ['parts', 'band', 'settings'], before: { ...before, coreMm: 4 }, after: before }]).ok).toBe(false)
+    expect(
+      valueOf(
+        applySteps(wider, [
+          { type: 'set', path: ['parts', 'band', 'settings'], before: { ...before, coreMm: 5 }, after: before },
+        ]),
+      ).parts[0]!.settings.coreMm,
+    ).toBe(3.5)
+    expect(
+      applySteps(rope, [
+        { type: 'set', path: ['parts', 'band', 'settings'], before: { ...before, coreMm: 4 }, after: before },
+      ]).ok,
+    ).toBe(false)
     const kept = partToFile(rope.parts[0]!)
     const [tag, file] = [partToFile({ ...rope.parts[0]!, id: 'tag' }), { ...kept, settings: before }]
-    expect(applySteps(rope, [{ type: 'part', do: 'insert', at: 1, value: tag }, { type: 'part', do: 'remove', at: 0, value: file }]).ok).toBe(true)
+    expect(
+      applySteps(rope, [
+        { type: 'part', do: 'insert', at: 1, value: tag },
+        { type: 'part', do: 'remove', at: 0, value: file },
+      ]).ok,
+    ).toBe(true)
     const other = setStep(p, ['fit', 'easeMm'], 3)
     expect(upgradeStep(other)).toBe(other)
   })

@@ -1,7 +1,11 @@
-/** Carries an older piece over to the form of today, before it is checked. What cannot be understood is left for the check to name. */
+/**
+ * Carries an older piece over to the form of today, before it is checked. What cannot be understood is left for the
+ * check to name.
+ */
 type Plain = Record<string, unknown>
 
-const isPlain = (value: unknown): value is Plain => typeof value === 'object' && value !== null && !Array.isArray(value)
+const isPlain = (value: unknown): value is Plain =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** Version 1 knew bracelets only and called their measure `wristMm`. */
 function fitOfVersion1(fit: unknown): unknown {
@@ -17,5 +21,7 @@ export function upgradeBody(value: unknown): unknown {
 /** The same for a step that was kept from before. */
 export function upgradeStep<T>(step: T): T {
   const { path } = step as { path?: unknown }
-  return Array.isArray(path) && path[0] === 'fit' && path[1] === 'wristMm' ? { ...step, path: ['fit', 'bodyMm'] } : step
+  return Array.isArray(path) && path[0] === 'fit' && path[1] === 'wristMm'
+    ? { ...step, path: ['fit', 'bodyMm'] }
+    : step
 }

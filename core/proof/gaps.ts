@@ -29,14 +29,36 @@ export function gapFindings(part: Part): GapFinding[] {
   const { between } = emptyRows
   if (between.length > 0) {
     // As weavers count them: a bead row of peyote is two.
-    const rows = between.flatMap(r => Array.from({ length: countedRows(part, r + 1) - countedRows(part, r) }, (_, k) => countedRows(part, r) + 1 + k))
-    out.push({ code: 'row-empty', weight: 'stops', says: `Nothing lies in ${name}${rows.length === 1 ? '' : 's'} ${spans(rows)}, with beads before and behind: the work would fall in two. Lay beads there, or take the rows out. They are not counted as length.` })
+    const rows = between.flatMap((r) =>
+      Array.from({ length: countedRows(part, r + 1) - countedRows(part, r) }, (_, k) => countedRows(part, r) + 1 + k),
+    )
+    out.push({
+      code: 'row-empty',
+      weight: 'stops',
+      says:
+        `Nothing lies in ${name}${rows.length === 1 ? '' : 's'} ${spans(rows)}, with beads before and behind: ` +
+        'the work would fall in two. Lay beads there, or take the rows out. They are not counted as length.',
+    })
   }
-  if (emptyColumns.between.length > 0) out.push({ code: 'column-empty', weight: 'stops', says: `Nothing lies in column${emptyColumns.between.length === 1 ? '' : 's'} ${spans(emptyColumns.between.map(c => c + 1))}, with beads on both sides: the work would fall in two. Lay beads there, or take the columns out. They are not counted as width.` })
+  if (emptyColumns.between.length > 0)
+    out.push({
+      code: 'column-empty',
+      weight: 'stops',
+      says:
+        `Nothing lies in column${emptyColumns.between.length === 1 ? '' : 's'} ` +
+        `${spans(emptyColumns.between.map((c) => c + 1))}, with beads on both sides: the work would fall in ` +
+        'two. Lay beads there, or take the columns out. They are not counted as width.',
+    })
   const edges = [
-    ...emptyRows.start > 0 ? [`${countedRows(part, emptyRows.start)} empty ${name}s at the start`] : [], ...emptyRows.end > 0 ? [`${countedRows(part) - countedRows(part, rowsOf(part) - emptyRows.end)} empty ${name}s at the end`] : [],
-    ...emptyColumns.start + emptyColumns.end > 0 ? [`${emptyColumns.start + emptyColumns.end} empty columns at the edges`] : [],
+    ...(emptyRows.start > 0 ? [`${countedRows(part, emptyRows.start)} empty ${name}s at the start`] : []),
+    ...(emptyRows.end > 0
+      ? [`${countedRows(part) - countedRows(part, rowsOf(part) - emptyRows.end)} empty ${name}s at the end`]
+      : []),
+    ...(emptyColumns.start + emptyColumns.end > 0
+      ? [`${emptyColumns.start + emptyColumns.end} empty columns at the edges`]
+      : []),
   ]
-  if (edges.length > 0) out.push({ code: 'edge-empty', weight: 'note', says: `${edges.join(', ')}: not counted as size.` })
+  if (edges.length > 0)
+    out.push({ code: 'edge-empty', weight: 'note', says: `${edges.join(', ')}: not counted as size.` })
   return out
 }

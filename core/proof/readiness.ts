@@ -9,23 +9,33 @@ import { gapFindings } from './gaps'
 import { tallyPart, totalOf } from '../tally/tally'
 
 /** The stages of a piece and how many things in each want a look. */
-export interface Readiness { readonly fit: number, readonly mat: number, readonly tally: number, readonly supplies: number }
+export interface Readiness {
+  readonly fit: number
+  readonly mat: number
+  readonly tally: number
+  readonly supplies: number
+}
 
 /** Numbers of beads on the tray that the pattern never uses. */
 export function unusedBeads(piece: Piece): number[] {
   const counts = piece.parts.map(tallyPart)
-  return piece.tray.filter(b => !counts.some(c => c.get(b.number))).map(b => b.number)
+  return piece.tray.filter((b) => !counts.some((c) => c.get(b.number))).map((b) => b.number)
 }
 
 /** Earrings heavier than is comfortable to wear for long. */
 const heavy = (piece: Piece): boolean => piece.fit.kind === 'earrings' && weightOf(piece) > EARRING_GRAMS.careful
 
 export function readinessOf(piece: Piece): Readiness {
-  const empty = piece.parts.filter(part => totalOf(tallyPart(part)) === 0).length
+  const empty = piece.parts.filter((part) => totalOf(tallyPart(part)) === 0).length
   return {
     fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
-    mat: empty + piece.parts.flatMap(gapFindings).filter(f => f.weight === 'stops').length + piece.parts.filter(part => strandCords(part, piece.tray).some(c => c.changes)).length,
+    mat:
+      empty +
+      piece.parts.flatMap(gapFindings).filter((f) => f.weight === 'stops').length +
+      piece.parts.filter((part) => strandCords(part, piece.tray).some((c) => c.changes)).length,
     tally: 0,
-    supplies: piece.parts.flatMap(part => holeChecks(piece, part)).filter(check => check.verdict !== 'easy').length + (heavy(piece) ? 1 : 0),
+    supplies:
+      piece.parts.flatMap((part) => holeChecks(piece, part)).filter((check) => check.verdict !== 'easy').length +
+      (heavy(piece) ? 1 : 0),
   }
 }

@@ -22,7 +22,11 @@ export interface Market {
 }
 
 /** A price for so many grams, and who says so. */
-export interface UnitPrice { readonly grams: number, readonly price: number, readonly from: 'you' | 'supplier' | 'box' }
+export interface UnitPrice {
+  readonly grams: number
+  readonly price: number
+  readonly from: 'you' | 'supplier' | 'box'
+}
 
 export interface BeadToBuy {
   readonly bead: TrayBead
@@ -54,7 +58,8 @@ export interface BeadToBuy {
 }
 
 /** How many times the counts of the piece are made: both of a pair, and the batch. */
-export const timesMade = ({ fit, supply }: Pick<Piece, 'fit' | 'supply'>): number => fitKindOf(fit.kind).pieces * supply.batch
+export const timesMade = ({ fit, supply }: Pick<Piece, 'fit' | 'supply'>): number =>
+  fitKindOf(fit.kind).pieces * supply.batch
 
 /** count × (1 + spare), at least 5 more, and then as many as culling will take: what must be in the bag. */
 export function needOf(count: number, { spare, cull }: Pick<Supply, 'spare' | 'cull'>): number {
@@ -64,24 +69,42 @@ export function needOf(count: number, { spare, cull }: Pick<Supply, 'spare' | 'c
 }
 
 /** Packs that a bead can be bought in: the supplier's, or the sizes of the piece; hanks where these are bought. */
-function packsOf(piece: Pick<Piece, 'supply'>, spec: string, offer: Offer | undefined, unit: UnitPrice | null): Pack[] {
-  if (offer && offer.packs.length > 0) return offer.packs.map(p => ({ grams: p.grams, kind: 'pack', price: p.price, stock: p.stock }))
-  const sizes = piece.supply.packGrams.map(grams => pack(grams))
+function packsOf(
+  piece: Pick<Piece, 'supply'>,
+  spec: string,
+  offer: Offer | undefined,
+  unit: UnitPrice | null,
+): Pack[] {
+  if (offer && offer.packs.length > 0)
+    return offer.packs.map((p) => ({ grams: p.grams, kind: 'pack', price: p.price, stock: p.stock }))
+  const sizes = piece.supply.packGrams.map((grams) => pack(grams))
   if (piece.supply.hanks) sizes.push({ ...pack(hankGrams(requireSpec(spec))), kind: 'hank' })
   // One price for so many grams stands for every size in proportion.
-  return unit ? sizes.map(p => ({ ...p, price: priceOf(p.grams, unit.grams, unit.price) })) : sizes
+  return unit ? sizes.map((p) => ({ ...p, price: priceOf(p.grams, unit.grams, unit.price) })) : sizes
 }
 
-function unitPriceOf(piece: Pick<Piece, 'cost'>, bead: TrayBead, offer: Offer | undefined, tube: BoxItem | undefined): UnitPrice | null {
-  const own = piece.cost.beads.find(b => b.number === bead.number)
+function unitPriceOf(
+  piece: Pick<Piece, 'cost'>,
+  bead: TrayBead,
+  offer: Offer | undefined,
+  tube: BoxItem | undefined,
+): UnitPrice | null {
+  const own = piece.cost.beads.find((b) => b.number === bead.number)
   if (own && own.price > 0) return { grams: own.grams, price: own.price, from: 'you' }
-  const offered = offer?.packs.find(p => p.grams === 10) ?? offer?.packs[0]
+  const offered = offer?.packs.find((p) => p.grams === 10) ?? offer?.packs[0]
   if (offered) return { grams: offered.grams, price: offered.price, from: 'supplier' }
-  return tube?.value.kind === 'bead' && tube.value.price > 0 ? { grams: tube.value.packGrams, price: tube.value.price, from: 'box' } : null
+  return tube?.value.kind === 'bead' && tube.value.price > 0
+    ? { grams: tube.value.packGrams, price: tube.value.price, from: 'box' }
+    : null
 }
 
 /** What is bought of one bead, `count` of which are made; without its packs where `packed` is false. */
-export function beadToBuy(piece: Pick<Piece, 'supply' | 'cost'>, bead: TrayBead, count: number, { box = EMPTY_BOX, pieceId, offers, currency = piece.cost.currency }: Market = {}): BeadToBuy {
+export function beadToBuy(
+  piece: Pick<Piece, 'supply' | 'cost'>,
+  bead: TrayBead,
+  count: number,
+  { box = EMPTY_BOX, pieceId, offers, currency = piece.cost.currency }: Market = {},
+): BeadToBuy {
   const { perGram } = requireSpec(bead.spec)
   const { supply } = piece
   const need = needOf(count, supply)
@@ -93,17 +116,38 @@ export function beadToBuy(piece: Pick<Piece, 'supply' | 'cost'>, bead: TrayBead,
   const comparable = currency === piece.cost.currency
   const offer = comparable ? offers?.get(keyOfWanted(bead)) : undefined
   const unitPrice = unitPriceOf(piece, bead, offer, comparable ? tube : undefined)
-  const bought = buying(buyGrams < 0.005 ? 0 : buyGrams, packsOf(piece, bead.spec, unitPrice?.from === 'you' ? undefined : offer, unitPrice))
+  const bought = buying(
+    buyGrams < 0.005 ? 0 : buyGrams,
+    packsOf(piece, bead.spec, unitPrice?.from === 'you' ? undefined : offer, unitPrice),
+  )
   const usedGrams = count / (1 - supply.cull) / perGram
   return {
-    bead, count, need, grams, usedGrams, tube: tube ?? null, fromBoxGrams, takenGrams, buyGrams: bought.grams === 0 && bought.shortGrams === 0 ? 0 : buyGrams,
-    packs: bought.packs, packGrams: bought.grams, shortGrams: bought.shortGrams, price: bought.price, unitPrice,
+    bead,
+    count,
+    need,
+    grams,
+    usedGrams,
+    tube: tube ?? null,
+    fromBoxGrams,
+    takenGrams,
+    buyGrams: bought.grams === 0 && bought.shortGrams === 0 ? 0 : buyGrams,
+    packs: bought.packs,
+    packGrams: bought.grams,
+    shortGrams: bought.shortGrams,
+    price: bought.price,
+    unitPrice,
     usedPrice: unitPrice ? priceOf(usedGrams, unitPrice.grams, unitPrice.price) : null,
-    left: Math.max(0, Math.floor((bought.grams + fromBoxGrams + takenGrams) * perGram * (1 - supply.cull) + 1e-9) - count),
+    left: Math.max(
+      0,
+      Math.floor((bought.grams + fromBoxGrams + takenGrams) * perGram * (1 - supply.cull) + 1e-9) - count,
+    ),
   }
 }
 
-/** What to buy for a piece, bead by bead, in the order of the tray: pairs and batches multiply before rounding, the box is taken off. */
+/**
+ * What to buy for a piece, bead by bead, in the order of the tray: pairs and batches multiply before rounding, the box
+ * is taken off.
+ */
 export function beadsToBuy(piece: Piece, market: Market = {}): BeadToBuy[] {
   const counts = tallyPiece(piece)
   const times = timesMade(piece)
@@ -114,10 +158,11 @@ export function beadsToBuy(piece: Piece, market: Market = {}): BeadToBuy[] {
 }
 
 /** What a piece asks of the box for its beads: all with spare to set aside, what is worked in to take out. */
-export function beadAsks(buys: readonly BeadToBuy[], what: 'reserve' | 'take'): { shelfId: string, amount: number }[] {
+export function beadAsks(buys: readonly BeadToBuy[], what: 'reserve' | 'take'): { shelfId: string; amount: number }[] {
   return buys.flatMap((b) => {
     if (!b.tube) return []
-    const amount = what === 'reserve' ? b.fromBoxGrams : Math.min(b.fromBoxGrams, Math.max(0, b.usedGrams - b.takenGrams))
+    const amount =
+      what === 'reserve' ? b.fromBoxGrams : Math.min(b.fromBoxGrams, Math.max(0, b.usedGrams - b.takenGrams))
     return amount >= 0.005 ? [{ shelfId: b.tube.id, amount: Math.round(amount * 1000) / 1000 }] : []
   })
 }

@@ -11,7 +11,13 @@ export interface Makeable {
   /** Whole ones; 0 if a bead is missing. */
   readonly times: number
   /** The bead that runs out first, or that is missing; null for a piece without beads. */
-  readonly limit: { readonly name: string, readonly spec: string, readonly colour: string, readonly needGrams: number, readonly haveGrams: number } | null
+  readonly limit: {
+    readonly name: string
+    readonly spec: string
+    readonly colour: string
+    readonly needGrams: number
+    readonly haveGrams: number
+  } | null
 }
 
 /** Grams of one, culls included: a few beads of every tube break. */
@@ -23,7 +29,7 @@ export function makeable(piece: Piece, box: Box): Makeable {
   const times = timesMade({ ...piece, supply: { ...piece.supply, batch: 1 } })
   let best: Makeable = { times: Infinity, limit: null }
   // Two beads of the tray may be one tube: what they need together counts.
-  const needs = new Map<string, { needGrams: number, haveGrams: number, name: string, spec: string, colour: string }>()
+  const needs = new Map<string, { needGrams: number; haveGrams: number; name: string; spec: string; colour: string }>()
   for (const bead of piece.tray) {
     const count = (counts.get(bead.number) ?? 0) * times
     if (count === 0) continue
@@ -31,7 +37,13 @@ export function makeable(piece: Piece, box: Box): Makeable {
     const key = tube?.id ?? `none ${bead.number}`
     const need = gramsFor(count, bead.spec, piece.supply.cull)
     const there = needs.get(key)
-    needs.set(key, { name: bead.name, spec: bead.spec, colour: bead.colour, needGrams: (there?.needGrams ?? 0) + need, haveGrams: tube ? freeFor(box, tube, undefined) : 0 })
+    needs.set(key, {
+      name: bead.name,
+      spec: bead.spec,
+      colour: bead.colour,
+      needGrams: (there?.needGrams ?? 0) + need,
+      haveGrams: tube ? freeFor(box, tube, undefined) : 0,
+    })
   }
   for (const need of needs.values()) {
     const can = Math.floor(need.haveGrams / need.needGrams + 1e-9)
@@ -40,35 +52,87 @@ export function makeable(piece: Piece, box: Box): Makeable {
   return best.limit === null ? { times: 0, limit: null } : best
 }
 
-/** A small thing that can be made of any beads of one size: so many of each colour for one (of earrings: for the pair). */
+/**
+ * A small thing that can be made of any beads of one size: so many of each colour for one (of earrings: for the pair).
+ */
 export interface SmallDesign {
   readonly id: string
   readonly name: string
   readonly kind: 'earrings' | 'ring' | 'bracelet'
   readonly technique: string
-  readonly size: { readonly columns: number, readonly rows: number }
+  readonly size: { readonly columns: number; readonly rows: number }
   /** Rows of letters: a is the bead that is used most; a dot is no bead. */
   readonly rows: readonly string[]
 }
 
 /** Small designs of our own, earrings first. */
 export const SMALL_DESIGNS: readonly SmallDesign[] = [
-  small('leaf', 'Leaf earrings', 'earrings', 'brick', ['...b...', '..bab..', '..aaa..', '.baaab.', '.aacaa.', '.baaab.', '..aaa..', '..bab..', '...b...']),
-  small('window', 'Window earrings', 'earrings', 'square', ['bbbbbb', 'baaaab', 'bacacb', 'bacacb', 'baaaab', 'bbbbbb']),
-  small('ladder', 'Ladder sticks', 'earrings', 'ladder', ['aa', 'aa', 'bb', 'aa', 'aa', 'bb', 'aa', 'aa', 'cc', 'aa', 'aa']),
-  small('ripple', 'Ripple band ring', 'ring', 'peyote', Array.from({ length: 34 }, (_, k) => ['aaba', 'abaa', 'baaa', 'abaa'][k % 4]!)),
-  small('thread', 'Thin stripe bracelet', 'bracelet', 'peyote', Array.from({ length: 104 }, (_, k) => (k % 8 === 0 ? 'bbbb' : k % 8 === 4 ? 'caac' : 'aaaa'))),
+  small('leaf', 'Leaf earrings', 'earrings', 'brick', [
+    '...b...',
+    '..bab..',
+    '..aaa..',
+    '.baaab.',
+    '.aacaa.',
+    '.baaab.',
+    '..aaa..',
+    '..bab..',
+    '...b...',
+  ]),
+  small('window', 'Window earrings', 'earrings', 'square', [
+    'bbbbbb',
+    'baaaab',
+    'bacacb',
+    'bacacb',
+    'baaaab',
+    'bbbbbb',
+  ]),
+  small('ladder', 'Ladder sticks', 'earrings', 'ladder', [
+    'aa',
+    'aa',
+    'bb',
+    'aa',
+    'aa',
+    'bb',
+    'aa',
+    'aa',
+    'cc',
+    'aa',
+    'aa',
+  ]),
+  small(
+    'ripple',
+    'Ripple band ring',
+    'ring',
+    'peyote',
+    Array.from({ length: 34 }, (_, k) => ['aaba', 'abaa', 'baaa', 'abaa'][k % 4]!),
+  ),
+  small(
+    'thread',
+    'Thin stripe bracelet',
+    'bracelet',
+    'peyote',
+    Array.from({ length: 104 }, (_, k) => (k % 8 === 0 ? 'bbbb' : k % 8 === 4 ? 'caac' : 'aaaa')),
+  ),
 ]
 
-function small(id: string, name: string, kind: SmallDesign['kind'], technique: string, rows: readonly string[]): SmallDesign {
+function small(
+  id: string,
+  name: string,
+  kind: SmallDesign['kind'],
+  technique: string,
+  rows: readonly string[],
+): SmallDesign {
   return { id, name, kind, technique, rows, size: { columns: rows[0]!.length, rows: rows.length } }
 }
 
 /** Beads by letter of one such thing, most used first. */
-export function lettersOf({ rows, kind }: SmallDesign): { letter: string, count: number }[] {
+export function lettersOf({ rows, kind }: SmallDesign): { letter: string; count: number }[] {
   const counts = new Map<string, number>()
-  for (const row of rows) for (const ch of row) if (ch !== '.') counts.set(ch, (counts.get(ch) ?? 0) + (kind === 'earrings' ? 2 : 1))
-  return [...counts].map(([letter, count]) => ({ letter, count })).sort((a, b) => b.count - a.count || a.letter.localeCompare(b.letter))
+  for (const row of rows)
+    for (const ch of row) if (ch !== '.') counts.set(ch, (counts.get(ch) ?? 0) + (kind === 'earrings' ? 2 : 1))
+  return [...counts]
+    .map(([letter, count]) => ({ letter, count }))
+    .sort((a, b) => b.count - a.count || a.letter.localeCompare(b.letter))
 }
 
 export interface SmallMakeable {
@@ -86,29 +150,40 @@ const CULL = 0.05
 /** Colours nearer than this, ΔE00, are hard to tell apart in a small pattern. */
 const APART = 22
 
-/** The first `count` tubes whose colours can be told from one another; where there are too few of these, the next in order. */
+/**
+ * The first `count` tubes whose colours can be told from one another; where there are too few of these, the next in
+ * order.
+ */
 function apart(tubes: readonly BoxItem<ShelfBead>[], count: number): BoxItem<ShelfBead>[] {
   const chosen: BoxItem<ShelfBead>[] = []
-  for (const tube of tubes) if (chosen.length < count && chosen.every(c => difference(c.value.colour, tube.value.colour) >= APART)) chosen.push(tube)
+  for (const tube of tubes)
+    if (chosen.length < count && chosen.every((c) => difference(c.value.colour, tube.value.colour) >= APART))
+      chosen.push(tube)
   for (const tube of tubes) if (chosen.length < count && !chosen.includes(tube)) chosen.push(tube)
   return chosen
 }
 
 /**
- * Small designs that the box can make, each in the size of bead that makes most of them: the fullest tubes of a size that can be told
- * apart take the letters that are used most. Designs that cannot be made once are left out.
+ * Small designs that the box can make, each in the size of bead that makes most of them: the fullest tubes of a size
+ * that can be told apart take the letters that are used most. Designs that cannot be made once are left out.
  */
 export function smallFromBox(box: Box, designs: readonly SmallDesign[] = SMALL_DESIGNS): SmallMakeable[] {
   const bySpec = new Map<string, BoxItem<ShelfBead>[]>()
   for (const item of box.items) {
-    if (item.value.kind === 'bead') bySpec.set(item.value.spec, [...bySpec.get(item.value.spec) ?? [], item as BoxItem<ShelfBead>])
+    if (item.value.kind === 'bead')
+      bySpec.set(item.value.spec, [...(bySpec.get(item.value.spec) ?? []), item as BoxItem<ShelfBead>])
   }
   return designs.flatMap((design) => {
     const letters = lettersOf(design)
     const ways = [...bySpec].flatMap(([spec, all]): SmallMakeable[] => {
-      const tubes = apart([...all].sort((a, b) => freeFor(box, b, undefined) - freeFor(box, a, undefined)), letters.length)
+      const tubes = apart(
+        [...all].sort((a, b) => freeFor(box, b, undefined) - freeFor(box, a, undefined)),
+        letters.length,
+      )
       if (tubes.length < letters.length) return []
-      const can = letters.map(({ count }, k) => Math.floor(freeFor(box, tubes[k]!, undefined) / gramsFor(count, spec, CULL) + 1e-9))
+      const can = letters.map(({ count }, k) =>
+        Math.floor(freeFor(box, tubes[k]!, undefined) / gramsFor(count, spec, CULL) + 1e-9),
+      )
       const times = Math.min(...can)
       return times < 1 ? [] : [{ design, spec, tubes, times, limit: tubes[can.indexOf(times)]! }]
     })

@@ -1,4 +1,7 @@
-/** The price list of a supplier as Weben reads it: what is sold, in which packs, at which price, and whether it is there. */
+/**
+ * The price list of a supplier as Weben reads it: what is sold, in which packs, at which price, and whether it is
+ * there.
+ */
 
 /** How the sample supplier behaves: it is a stand-in, so that a list can be tried against every kind of day. */
 export const SUPPLIER_WAYS = ['well', 'short', 'slow', 'down'] as const
@@ -6,7 +9,11 @@ export const SUPPLIER_WAYS = ['well', 'short', 'slow', 'down'] as const
 export type SupplierWay = (typeof SUPPLIER_WAYS)[number]
 
 /** What is asked for: a bead by size, colour and finish. */
-export interface Wanted { readonly spec: string, readonly colour: string, readonly finish: string }
+export interface Wanted {
+  readonly spec: string
+  readonly colour: string
+  readonly finish: string
+}
 
 export interface PackOffer {
   readonly grams: number
@@ -23,6 +30,9 @@ export interface Offer {
   readonly packs: readonly PackOffer[]
 }
 
-export interface PriceList { readonly currency: string, readonly offers: readonly Offer[] }
+export interface PriceList {
+  readonly currency: string
+  readonly offers: readonly Offer[]
+}
 
 export const keyOfWanted = ({ spec, colour, finish }: Wanted): string => `${spec} ${colour} ${finish}`

@@ -38,25 +38,48 @@ export interface ThreadCut {
 const roundUp = (mm: number): number => Math.ceil(mm / CUT_STEP_MM - 1e-9) * CUT_STEP_MM
 
 /** Openings of its closure that the work itself makes: a button's loops, or several to choose from. */
-const openingsOf = ({ closure }: Piece['fit']): number => (closure.kind === 'button' || closure.openings > 1 ? closure.openings : 0)
+const openingsOf = ({ closure }: Piece['fit']): number =>
+  closure.kind === 'button' || closure.openings > 1 ? closure.openings : 0
 
-/** The way of threads, cords and wire through what is laid of a part; of the part that is fitted, with what closing or joining its ends asks. */
+/**
+ * The way of threads, cords and wire through what is laid of a part; of the part that is fitted, with what closing or
+ * joining its ends asks.
+ */
 export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): ThreadPath {
   const fitted = piece !== undefined && fittedPart(piece).id === part.id
   const path = techniqueOf(part).path({ ...laidWork(part), ...(fitted ? { openings: openingsOf(piece.fit) } : {}) })
-  const more = piece ? joinOf(piece, part)?.threadMm ?? 0 : 0
+  const more = piece ? (joinOf(piece, part)?.threadMm ?? 0) : 0
   if (more === 0) return path
-  return { ...path, runs: path.runs.map(run => (run.joined ? { ...run, lengthMm: run.lengthMm + more, formula: `${run.formula} + ${plainNumber(more)} mm to join the ends` } : run)) }
+  return {
+    ...path,
+    runs: path.runs.map((run) =>
+      run.joined
+        ? {
+            ...run,
+            lengthMm: run.lengthMm + more,
+            formula: `${run.formula} + ${plainNumber(more)} mm to join the ends`,
+          }
+        : run,
+    ),
+  }
 }
 
-export interface ThreadNeed { readonly pathMm: number, readonly sewingMm: number, readonly supply: Supply }
+export interface ThreadNeed {
+  readonly pathMm: number
+  readonly sewingMm: number
+  readonly supply: Supply
+}
 
 /**
- * Working lengths for a path: path × slack + sewing on the closure + two tails, and two more tails for each join. As many
- * joins as the longest handled thread makes needful; the total is rounded up to 10 cm. Doubled thread takes twice the
- * length, in the same handled lengths folded.
+ * Working lengths for a path: path × slack + sewing on the closure + two tails, and two more tails for each join. As
+ * many joins as the longest handled thread makes needful; the total is rounded up to 10 cm. Doubled thread takes twice
+ * the length, in the same handled lengths folded.
  */
-export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): { joins: number, totalMm: number, spareMm: number } {
+export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): {
+  joins: number
+  totalMm: number
+  spareMm: number
+} {
   if (pathMm <= 0) return { joins: 0, totalMm: 0, spareMm: 0 }
   const fold = supply.doubled ? 2 : 1
   const handled = supply.workingLengthMm
@@ -65,25 +88,41 @@ export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): { joins: nu
   const joins = Math.max(0, Math.ceil((need - handled) / Math.max(1, handled - perJoin) - 1e-9))
   const exact = (need + joins * perJoin) * fold
   const totalMm = roundUp(exact)
-  return { joins, totalMm, spareMm: totalMm - (pathMm * fold + sewingMm * fold + (2 * supply.claspTailMm + joins * perJoin) * fold) }
+  return {
+    joins,
+    totalMm,
+    spareMm: totalMm - (pathMm * fold + sewingMm * fold + (2 * supply.claspTailMm + joins * perJoin) * fold),
+  }
 }
 
-/** Cords of a plain braid, a line for each colour and thickness: doubled strands are one more, folded ones half as many at twice the length. */
+/**
+ * Cords of a plain braid, a line for each colour and thickness: doubled strands are one more, folded ones half as many
+ * at twice the length.
+ */
 function cordCuts(piece: Piece, part: Part): ThreadCut[] {
   const run = pathOf(part, piece).runs[0]!
   const scale = cordScale(part, piece.tray)
   const oneMm = run.lengthMm === 0 ? 0 : (run.lengthMm - CORD_KNOTS_MM) * scale + CORD_KNOTS_MM
   const cords = strandCords(part, piece.tray)
   const folded = isFolded(part.settings)
-  return [...new Set(cords.map(c => c.number))].map((number) => {
-    const bead = piece.tray.find(b => b.number === number)
-    const strands = cords.filter(c => c.number === number).reduce((sum, c) => sum + (c.doubled ? 2 : 1), 0)
+  const thicker = scale === 1 ? '' : `, × ${showNumber(scale, 3)} for thickness`
+  const inPairs = folded ? ', folded in pairs' : ''
+  return [...new Set(cords.map((c) => c.number))].map((number) => {
+    const bead = piece.tray.find((b) => b.number === number)
+    const strands = cords.filter((c) => c.number === number).reduce((sum, c) => sum + (c.doubled ? 2 : 1), 0)
     // A fold gives two strands; an odd one left over is cut by itself, at the same length, and half of it is to spare.
     const pieces = folded ? Math.ceil(strands / 2) : strands
     const cutMm = roundUp(oneMm * (folded ? 2 : 1))
     return {
-      id: `cord-${number}`, name: bead ? `${bead.letter} ${bead.name}, ${requireSpec(bead.spec).name}` : 'Cord', pieces, cutMm, totalMm: pieces * cutMm, joins: 0,
-      spareMm: pieces * cutMm - strands * oneMm, pathMm: strands * oneMm, formula: `${strands} ${strands === 1 ? 'strand' : 'strands'} × (${run.formula}${scale === 1 ? '' : `, × ${showNumber(scale, 3)} for thickness`})${folded ? ', folded in pairs' : ''}`,
+      id: `cord-${number}`,
+      name: bead ? `${bead.letter} ${bead.name}, ${requireSpec(bead.spec).name}` : 'Cord',
+      pieces,
+      cutMm,
+      totalMm: pieces * cutMm,
+      joins: 0,
+      spareMm: pieces * cutMm - strands * oneMm,
+      pathMm: strands * oneMm,
+      formula: `${strands} ${strands === 1 ? 'strand' : 'strands'} × (${run.formula}${thicker})${inPairs}`,
     }
   })
 }
@@ -94,10 +133,34 @@ export function threadCuts(piece: Piece, part: Part): ThreadCut[] {
   return pathOf(part, piece).runs.map((run) => {
     if (!run.joined) {
       const cutMm = roundUp(run.lengthMm)
-      return { id: run.id, name: run.name, pieces: run.count, cutMm, totalMm: cutMm * run.count, joins: 0, spareMm: (cutMm - run.lengthMm) * run.count, pathMm: run.lengthMm * run.count, formula: run.formula }
+      return {
+        id: run.id,
+        name: run.name,
+        pieces: run.count,
+        cutMm,
+        totalMm: cutMm * run.count,
+        joins: 0,
+        spareMm: (cutMm - run.lengthMm) * run.count,
+        pathMm: run.lengthMm * run.count,
+        formula: run.formula,
+      }
     }
-    const { joins, totalMm, spareMm } = cutThread({ pathMm: run.lengthMm, sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm : 0, supply })
-    return { id: run.id, name: run.name, pieces: totalMm === 0 ? 0 : joins + 1, cutMm: Math.min(totalMm, supply.workingLengthMm * (supply.doubled ? 2 : 1)), totalMm, joins, spareMm, pathMm: run.lengthMm, formula: run.formula }
+    const { joins, totalMm, spareMm } = cutThread({
+      pathMm: run.lengthMm,
+      sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm : 0,
+      supply,
+    })
+    return {
+      id: run.id,
+      name: run.name,
+      pieces: totalMm === 0 ? 0 : joins + 1,
+      cutMm: Math.min(totalMm, supply.workingLengthMm * (supply.doubled ? 2 : 1)),
+      totalMm,
+      joins,
+      spareMm,
+      pathMm: run.lengthMm,
+      formula: run.formula,
+    }
   })
 }
 
@@ -123,22 +186,73 @@ export const ELASTIC_TIMES = 2
 
 function closureCuts({ fit, supply }: Piece): Cut[] {
   const { closure } = fit
-  const cut = (id: string, name: string, material: Cut['material'], pieces: number, cutMm: number, spareMm: number, formula: string): Cut =>
-    ({ id, part: '', name, material, pieces, cutMm, totalMm: pieces * cutMm, joins: 0, spareMm: pieces * spareMm, formula })
+  const cut = (
+    id: string,
+    name: string,
+    material: Cut['material'],
+    pieces: number,
+    cutMm: number,
+    spareMm: number,
+    formula: string,
+  ): Cut => ({
+    id,
+    part: '',
+    name,
+    material,
+    pieces,
+    cutMm,
+    totalMm: pieces * cutMm,
+    joins: 0,
+    spareMm: pieces * spareMm,
+    formula,
+  })
   if (closure.kind === 'elastic') {
     const exact = ELASTIC_TIMES * fit.bodyMm * fit.wraps
     const cutMm = roundUp(exact)
-    return [cut('elastic', 'Elastic', 'elastic', supply.elastics, cutMm, cutMm - exact, `${ELASTIC_TIMES} × ${Math.round(fit.bodyMm)} mm${fit.wraps > 1 ? ` × ${fit.wraps} turns` : ''}`)]
+    return [
+      cut(
+        'elastic',
+        'Elastic',
+        'elastic',
+        supply.elastics,
+        cutMm,
+        cutMm - exact,
+        `${ELASTIC_TIMES} × ${Math.round(fit.bodyMm)} mm${fit.wraps > 1 ? ` × ${fit.wraps} turns` : ''}`,
+      ),
+    ]
   }
   if (closure.kind === 'ear-wire' && supply.earWireGauge > 0) {
-    return [cut('ear-wire', `Ear wire, ${supply.earWireGauge} gauge`, 'wire', 1, EAR_WIRE_MM, 0, `${EAR_WIRE_MM} mm of wire ${Math.round(wireDiameterMm(supply.earWireGauge) * 100) / 100} mm thick; file the end smooth`)]
+    return [
+      cut(
+        'ear-wire',
+        `Ear wire, ${supply.earWireGauge} gauge`,
+        'wire',
+        1,
+        EAR_WIRE_MM,
+        0,
+        `${EAR_WIRE_MM} mm of wire ${Math.round(wireDiameterMm(supply.earWireGauge) * 100) / 100} mm thick; ` +
+          'file the end smooth',
+      ),
+    ]
   }
-  return closure.extenderMm > 0 ? [cut('chain', 'Extender chain', 'chain', 1, closure.extenderMm, 0, `${Math.round(closure.extenderMm)} mm, with a bead at its end`)] : []
+  return closure.extenderMm > 0
+    ? [
+        cut(
+          'chain',
+          'Extender chain',
+          'chain',
+          1,
+          closure.extenderMm,
+          0,
+          `${Math.round(closure.extenderMm)} mm, with a bead at its end`,
+        ),
+      ]
+    : []
 }
 
 /** Cords and wire are bought by thickness, plain cords by their colour too. */
 function shopNameOf(piece: Piece, part: Part, { id }: ThreadCut): { shopName?: string } {
-  const cord = piece.tray.find(b => id === `cord-${b.number}`)
+  const cord = piece.tray.find((b) => id === `cord-${b.number}`)
   if (cord) return { shopName: `${cord.name}, ${requireSpec(cord.spec).name}` }
   if (id === 'core') return { shopName: `Core cord ${String(part.settings.coreMm)} mm` }
   const name = id === 'cord' || id === 'wire' ? pathOf(part).cord?.name : undefined
@@ -148,28 +262,43 @@ function shopNameOf(piece: Piece, part: Part, { id }: ThreadCut): { shopName?: s
 /** Everything to cut for one piece (or one of a pair), part by part. */
 export function cutList(piece: Piece): Cut[] {
   return [
-    ...piece.parts.flatMap(part => threadCuts(piece, part).map((c): Cut => ({ ...c, ...shopNameOf(piece, part, c), part: part.name, material: c.id.startsWith('cord') || c.id === 'core' ? 'cord' : c.id === 'wire' ? 'wire' : 'thread', formula: c.formula }))),
+    ...piece.parts.flatMap((part) =>
+      threadCuts(piece, part).map((c): Cut => ({
+        ...c,
+        ...shopNameOf(piece, part, c),
+        part: part.name,
+        material: c.id.startsWith('cord') || c.id === 'core' ? 'cord' : c.id === 'wire' ? 'wire' : 'thread',
+        formula: c.formula,
+      })),
+    ),
     ...closureCuts(piece),
   ]
 }
 
-export interface Length { readonly material: Cut['material'], readonly totalMm: number, readonly spareMm: number }
+export interface Length {
+  readonly material: Cut['material']
+  readonly totalMm: number
+  readonly spareMm: number
+}
 
 /** Lengths in all of each material, pairs and batches included. */
 export function lengthsOf(piece: Piece, times: number): Length[] {
-  const out = new Map<Cut['material'], { totalMm: number, spareMm: number }>()
+  const out = new Map<Cut['material'], { totalMm: number; spareMm: number }>()
   for (const cut of cutList(piece)) {
     const there = out.get(cut.material) ?? { totalMm: 0, spareMm: 0 }
-    out.set(cut.material, { totalMm: there.totalMm + cut.totalMm * times, spareMm: there.spareMm + cut.spareMm * times })
+    out.set(cut.material, {
+      totalMm: there.totalMm + cut.totalMm * times,
+      spareMm: there.spareMm + cut.spareMm * times,
+    })
   }
   return [...out].map(([material, l]) => ({ material, ...l }))
 }
 
 /** What would help a needle through, best first. Ids are of the catalogue. */
 export type Help =
-  | { readonly kind: 'needle', readonly id: string, readonly verdict: Passing }
-  | { readonly kind: 'thread', readonly id: string, readonly verdict: Passing }
-  | { readonly kind: 'single' | 'fewer passes' | 'larger hole', readonly verdict: Passing }
+  | { readonly kind: 'needle'; readonly id: string; readonly verdict: Passing }
+  | { readonly kind: 'thread'; readonly id: string; readonly verdict: Passing }
+  | { readonly kind: 'single' | 'fewer passes' | 'larger hole'; readonly verdict: Passing }
 
 export interface SpecHoleCheck extends HoleCheck {
   readonly spec: string
@@ -186,17 +315,26 @@ function helpsFor(hole: number, passes: number, supply: Supply, now: Passing): H
   const fold = supply.doubled ? 2 : 1
   const verdict = (t = thread, eye = needle.eyeMm, n = passes * fold) => checkHole(hole, n, t, eye).verdict
   const found: Help[] = []
-  const offer = (help: Help) => { if (RANK[help.verdict] > RANK[now]) found.push(help) }
+  const offer = (help: Help) => {
+    if (RANK[help.verdict] > RANK[now]) found.push(help)
+  }
   // The largest needle and the thickest thread that change the answer: no finer than need be.
-  const finer = NEEDLES.filter(n => n.eyeMm < needle.eyeMm).sort((a, b) => b.eyeMm - a.eyeMm).map(n => ({ kind: 'needle' as const, id: n.id, verdict: verdict(thread, n.eyeMm) }))
-  const thinner = THREADS.filter(t => t.diameterMm < thread.diameterMm && t.flattens === thread.flattens).sort((a, b) => b.diameterMm - a.diameterMm).map(t => ({ kind: 'thread' as const, id: t.id, verdict: verdict(t) }))
+  const finer = NEEDLES.filter((n) => n.eyeMm < needle.eyeMm)
+    .sort((a, b) => b.eyeMm - a.eyeMm)
+    .map((n) => ({ kind: 'needle' as const, id: n.id, verdict: verdict(thread, n.eyeMm) }))
+  const thinner = THREADS.filter((t) => t.diameterMm < thread.diameterMm && t.flattens === thread.flattens)
+    .sort((a, b) => b.diameterMm - a.diameterMm)
+    .map((t) => ({ kind: 'thread' as const, id: t.id, verdict: verdict(t) }))
   for (const list of [finer, thinner]) {
-    const best = list.find(h => h.verdict === 'easy') ?? list.find(h => RANK[h.verdict] > RANK[now])
+    const best = list.find((h) => h.verdict === 'easy') ?? list.find((h) => RANK[h.verdict] > RANK[now])
     if (best) offer(best)
   }
   if (supply.doubled) offer({ kind: 'single', verdict: verdict(thread, needle.eyeMm, passes) })
-  if (supply.reinforce > 0) offer({ kind: 'fewer passes', verdict: verdict(thread, needle.eyeMm, (passes - supply.reinforce) * fold) })
-  return found.length > 0 ? found.sort((a, b) => RANK[b.verdict] - RANK[a.verdict]) : [{ kind: 'larger hole', verdict: 'easy' }]
+  if (supply.reinforce > 0)
+    offer({ kind: 'fewer passes', verdict: verdict(thread, needle.eyeMm, (passes - supply.reinforce) * fold) })
+  return found.length > 0
+    ? found.sort((a, b) => RANK[b.verdict] - RANK[a.verdict])
+    : [{ kind: 'larger hole', verdict: 'easy' }]
 }
 
 /** Whether the closure is sewn to the beads at the ends, which are passed more often then. */
@@ -204,23 +342,24 @@ const sewn = ({ fit }: Piece): boolean => closureOf(fit.closure.kind).sewingMm >
 
 /** Specs that rows at the two ends of a part use. */
 function endSpecs(piece: Piece, part: Part): Set<string> {
-  const specs = new Map(piece.tray.map(b => [b.number, b.spec]))
+  const specs = new Map(piece.tray.map((b) => [b.number, b.spec]))
   const { part: laid } = laidOf(part)
   const rows = rowsOf(laid)
   const out = new Set<string>()
-  for (const r of rows === 0 ? [] : [0, rows - 1]) for (const number of partRow(laid, r)) if (specs.has(number)) out.add(specs.get(number)!)
+  for (const r of rows === 0 ? [] : [0, rows - 1])
+    for (const number of partRow(laid, r)) if (specs.has(number)) out.add(specs.get(number)!)
   return out
 }
 
 /**
- * Needle and hole for every spec that the part uses, and once more for the beads at the ends where a closure is sewn on. Doubled
- * thread fills a hole as two threads at each pass.
+ * Needle and hole for every spec that the part uses, and once more for the beads at the ends where a closure is sewn
+ * on. Doubled thread fills a hole as two threads at each pass.
  */
 export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   if (isCordWork(part)) return []
   const { supply, tray } = piece
   const counts = tallyPart(part)
-  const used = new Set(tray.filter(b => (counts.get(b.number) ?? 0) > 0).map(b => b.spec))
+  const used = new Set(tray.filter((b) => (counts.get(b.number) ?? 0) > 0).map((b) => b.spec))
   if (used.size === 0) used.add(part.spec)
   const inWork = pathOf(part).passes + supply.reinforce
   // A cord is stiffened at its end and goes through by itself, without a needle.
@@ -228,14 +367,34 @@ export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   if (cord) {
     return [...used].map((id) => {
       const found = checkHole(requireSpec(id).h, inWork, cord, 0)
-      return { ...found, spec: id, where: 'work', helps: found.verdict === 'easy' ? [] : [{ kind: 'larger hole', verdict: 'easy' }] }
+      return {
+        ...found,
+        spec: id,
+        where: 'work',
+        helps: found.verdict === 'easy' ? [] : [{ kind: 'larger hole', verdict: 'easy' }],
+      }
     })
   }
   const check = (id: string, where: SpecHoleCheck['where'], passes: number): SpecHoleCheck => {
     const hole = requireSpec(id).h
-    const found = checkHole(hole, passes * (supply.doubled ? 2 : 1), requireThread(supply.thread), requireNeedle(supply.needle).eyeMm)
-    return { ...found, passes, spec: id, where, helps: found.verdict === 'easy' ? [] : helpsFor(hole, passes, supply, found.verdict) }
+    const found = checkHole(
+      hole,
+      passes * (supply.doubled ? 2 : 1),
+      requireThread(supply.thread),
+      requireNeedle(supply.needle).eyeMm,
+    )
+    return {
+      ...found,
+      passes,
+      spec: id,
+      where,
+      helps: found.verdict === 'easy' ? [] : helpsFor(hole, passes, supply, found.verdict),
+    }
   }
-  const ends = sewn(piece) && supply.sewPasses > 0 && fittedPart(piece).id === part.id ? endSpecs(piece, part) : new Set<string>()
-  return [...[...used].map(id => check(id, 'work', inWork)), ...[...ends].map(id => check(id, 'ends', inWork + supply.sewPasses))]
+  const ends =
+    sewn(piece) && supply.sewPasses > 0 && fittedPart(piece).id === part.id ? endSpecs(piece, part) : new Set<string>()
+  return [
+    ...[...used].map((id) => check(id, 'work', inWork)),
+    ...[...ends].map((id) => check(id, 'ends', inWork + supply.sewPasses)),
+  ]
 }

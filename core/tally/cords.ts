@@ -27,25 +27,36 @@ export function strandCords(grid: Part, tray: readonly TrayBead[]): StrandCord[]
   if (!isCordWork(grid) || laidRows(grid) === 0) return []
   const { part } = laidOf(grid)
   const doubled = doubledStrands(part.settings)
-  const sections = SECTIONS.filter(s => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
+  const sections = SECTIONS.filter((s) => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
   return Array.from({ length: columnsOf(part) }, (_, s) => {
     const number = cellAt(part[sections[0]!], s, 0)
-    const bead = tray.find(b => b.number === number)
+    const bead = tray.find((b) => b.number === number)
     const spec = bead ? requireSpec(bead.spec) : beadOf(part)
     const changes = sections.some((name) => {
       const cells = part[name]
       for (let r = 0; r < cells.rows; r++) if (cellAt(cells, s, r) !== number) return true
       return false
     })
-    return { bobbin: s + 1, number, diameterMm: isCord(spec) ? spec.d : beadOf(part).d, doubled: doubled.has(s), changes }
+    return {
+      bobbin: s + 1,
+      number,
+      diameterMm: isCord(spec) ? spec.d : beadOf(part).d,
+      doubled: doubled.has(s),
+      changes,
+    }
   })
 }
 
-/** Mean thickness of the strands over that of the cord that the braid is reckoned for; two cords in a slot act as one fat cord. 1 for other work. */
+/**
+ * Mean thickness of the strands over that of the cord that the braid is reckoned for; two cords in a slot act as one
+ * fat cord. 1 for other work.
+ */
 export function cordScale(part: Part, tray: readonly TrayBead[]): number {
   const cords = strandCords(part, tray)
   if (cords.length === 0) return 1
-  return cords.reduce((sum, c) => sum + c.diameterMm * (c.doubled ? DOUBLED_TIMES : 1), 0) / cords.length / beadOf(part).d
+  return (
+    cords.reduce((sum, c) => sum + c.diameterMm * (c.doubled ? DOUBLED_TIMES : 1), 0) / cords.length / beadOf(part).d
+  )
 }
 
 /** Thread and glue round the bound end of a braid, mm on the diameter (from memory): two layers of fine thread. */
@@ -65,16 +76,19 @@ export interface BoundEnd {
 }
 
 /**
- * The bound end of a braid: its cords, without beads, packed in a circle; cords of different thickness count as so many of their mean
- * section. Null for work that is not braided.
+ * The bound end of a braid: its cords, without beads, packed in a circle; cords of different thickness count as so
+ * many of their mean section. Null for work that is not braided.
  */
 export function boundEnd(part: Part, tray: readonly TrayBead[]): BoundEnd | null {
   const technique = techniqueOf(part)
   if (!technique.braid || laidRows(part) === 0) return null
   const strands = columnsOf(part)
   const diameters = isCordWork(part)
-    ? strandCords(part, tray).flatMap(c => (c.doubled ? [c.diameterMm, c.diameterMm] : [c.diameterMm]))
-    : Array<number>(strands).fill(technique.path({ columns: strands, rows: 1, bead: beadOf(part), settings: part.settings }).cord?.diameterMm ?? 0)
+    ? strandCords(part, tray).flatMap((c) => (c.doubled ? [c.diameterMm, c.diameterMm] : [c.diameterMm]))
+    : Array<number>(strands).fill(
+        technique.path({ columns: strands, rows: 1, bead: beadOf(part), settings: part.settings }).cord?.diameterMm ??
+          0,
+      )
   const section = Math.sqrt(diameters.reduce((sum, d) => sum + d * d, 0) / diameters.length)
   const packedMm = bundleDiameter(diameters.length, section)
   const boundMm = packedMm + BINDING_MM

@@ -5,10 +5,24 @@ import { latticeOf } from '../pattern/place'
 import { neighbourOffsets, siteOf } from '../technique/lattice'
 import { tallyPart } from './tally'
 import { laidOf } from '../piece/laid'
-import { columnsOf, isInside, numberAt, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece, type SectionName } from '../piece/piece'
+import {
+  columnsOf,
+  isInside,
+  numberAt,
+  partRow,
+  rowsOf,
+  sectionStart,
+  techniqueOf,
+  trayByNumber,
+  type Part,
+  type Piece,
+  type SectionName,
+} from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 
-/** What to string on one strand: runs of beads, in the order in which they are used; the first lies nearest the centre. */
+/**
+ * What to string on one strand: runs of beads, in the order in which they are used; the first lies nearest the centre.
+ */
 export interface StrandList {
   /** Bobbin number, from 1. */
   readonly bobbin: number
@@ -16,18 +30,29 @@ export interface StrandList {
   readonly slot: number
   /** Where that lies on the disc. */
   readonly place: string
-  readonly runs: readonly { readonly number: number, readonly count: number }[]
+  readonly runs: readonly { readonly number: number; readonly count: number }[]
   readonly beads: number
 }
 
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
-/** Sides of the disc as it lies before one, clockwise from the top, each with its half before the dot and its half behind it. */
-const SIDES = [['top left', 'top right'], ['right upper', 'right lower'], ['bottom right', 'bottom left'], ['left lower', 'left upper']] as const
+/**
+ * Sides of the disc as it lies before one, clockwise from the top, each with its half before the dot and its half
+ * behind it.
+ */
+const SIDES = [
+  ['top left', 'top right'],
+  ['right upper', 'right lower'],
+  ['bottom right', 'bottom left'],
+  ['left lower', 'left upper'],
+] as const
 
-/** Where a slot lies on the disc, as it is seen and as the moves name it: the dot that it lies beside, and on which side of it. */
+/**
+ * Where a slot lies on the disc, as it is seen and as the moves name it: the dot that it lies beside, and on which
+ * side of it.
+ */
 export function placeOfSlot(slot: number, slots: number): string {
-  const turn = (slot - 0.5) / slots * 4
+  const turn = ((slot - 0.5) / slots) * 4
   return SIDES[Math.round(turn) % 4]![turn > Math.round(turn) ? 1 : 0]
 }
 
@@ -41,7 +66,13 @@ export function strandLists(grid: Part, section?: SectionName): StrandList[] {
   const from = section ? sectionStart(part, section) : 0
   const until = section ? from + (section === 'repeat' && part.times === 0 ? 0 : part[section].rows) : rowsOf(part)
   // Round by round, all strands at once: a round is one row of the grid.
-  const strands = plan.load.map((slot, s) => ({ bobbin: s + 1, slot, place: placeOfSlot(slot, plan.slots), runs: [] as { number: number, count: number }[], beads: 0 }))
+  const strands = plan.load.map((slot, s) => ({
+    bobbin: s + 1,
+    slot,
+    place: placeOfSlot(slot, plan.slots),
+    runs: [] as { number: number; count: number }[],
+    beads: 0,
+  }))
   for (let r = from; r < until; r++) {
     const row = partRow(part, r)
     for (let s = 0; s < strands.length; s++) {
@@ -55,7 +86,10 @@ export function strandLists(grid: Part, section?: SectionName): StrandList[] {
   return strands
 }
 
-export interface StrandTrouble { readonly bobbin: number, readonly more: number }
+export interface StrandTrouble {
+  readonly bobbin: number
+  readonly more: number
+}
 
 /** Strands that carry more or fewer beads than most: the braid would stop early at them. */
 export function unevenStrands(lists: readonly StrandList[]): StrandTrouble[] {
@@ -69,17 +103,23 @@ export function unevenStrands(lists: readonly StrandList[]): StrandTrouble[] {
 const MOST_STOPS = 6
 
 /**
- * What shaped beads ask of the stringing: drops must face one way, and a bead with two holes joins two strands, so that the lists of both
- * stop there. The strand that it takes besides is the one that lays the next bead beside it.
+ * What shaped beads ask of the stringing: drops must face one way, and a bead with two holes joins two strands, so
+ * that the lists of both stop there. The strand that it takes besides is the one that lays the next bead beside it.
  */
 export function shapeNotes(piece: Pick<Piece, 'tray'>, part: Part): string[] {
   if (!techniqueOf(part).braid) return []
   const notes: string[] = []
   const counts = tallyPart(part)
-  const used = piece.tray.filter(b => (counts.get(b.number) ?? 0) > 0).map(b => ({ bead: b, spec: requireSpec(b.spec) }))
-  const drops = used.filter(u => u.spec.hangs !== undefined)
-  if (drops.length > 0) notes.push(`${drops.map(u => u.bead.letter).join(' and ')}: thread every drop from the same side, so that they all face the same way.`)
-  const joining = new Map(used.filter(u => u.spec.spacing !== undefined).map(u => [u.bead.number, u.bead]))
+  const used = piece.tray
+    .filter((b) => (counts.get(b.number) ?? 0) > 0)
+    .map((b) => ({ bead: b, spec: requireSpec(b.spec) }))
+  const drops = used.filter((u) => u.spec.hangs !== undefined)
+  if (drops.length > 0)
+    notes.push(
+      `${drops.map((u) => u.bead.letter).join(' and ')}: thread every drop from the same side, so that they ` +
+        'all face the same way.',
+    )
+  const joining = new Map(used.filter((u) => u.spec.spacing !== undefined).map((u) => [u.bead.number, u.bead]))
   if (joining.size === 0) return notes
   const lattice = latticeOf(part)
   const stops: string[] = []
@@ -87,16 +127,33 @@ export function shapeNotes(piece: Pick<Piece, 'tray'>, part: Part): string[] {
     for (const [s, number] of partRow(part, k).entries()) {
       const bead = joining.get(number)
       if (!bead) continue
-      const next = neighbourOffsets(lattice, s, k).filter(o => isInside(part, { c: modulo(s + o.c, columnsOf(part)), r: k + o.r }))
-        .map(o => ({ ...o, later: o.r * lattice.pitchY + siteOf(lattice, s + o.c, k + o.r).dy - siteOf(lattice, s, k).dy })).filter(o => o.later > 1e-9).sort((a, b) => a.later - b.later)[0]
+      const next = neighbourOffsets(lattice, s, k)
+        .filter((o) => isInside(part, { c: modulo(s + o.c, columnsOf(part)), r: k + o.r }))
+        .map((o) => ({
+          ...o,
+          later: o.r * lattice.pitchY + siteOf(lattice, s + o.c, k + o.r).dy - siteOf(lattice, s, k).dy,
+        }))
+        .filter((o) => o.later > 1e-9)
+        .sort((a, b) => a.later - b.later)[0]
       if (!next) continue
       const other = modulo(s + next.c, columnsOf(part))
-      const left = numberAt(part, other, k + next.r) === 0 ? '' : `; leave the place of strand ${other + 1} beside it empty, since the same bead fills it`
-      stops.push(`Strand ${s + 1} stops after ${k} ${k === 1 ? 'bead' : 'beads'}: ${bead.letter} has two holes and takes strand ${other + 1} as well. String strand ${other + 1} only up to there, and go on when both are through${left}.`)
+      const left =
+        numberAt(part, other, k + next.r) === 0
+          ? ''
+          : `; leave the place of strand ${other + 1} beside it empty, since the same bead fills it`
+      stops.push(
+        `Strand ${s + 1} stops after ${k} ${k === 1 ? 'bead' : 'beads'}: ${bead.letter} has two holes and ` +
+          `takes strand ${other + 1} as well. String strand ${other + 1} only up to there, and go on when both ` +
+          `are through${left}.`,
+      )
     }
   }
   notes.push(...stops.slice(0, MOST_STOPS))
-  if (stops.length > MOST_STOPS) notes.push(`And ${stops.length - MOST_STOPS} more beads with two holes: string section by section, each ending at such a bead.`)
+  if (stops.length > MOST_STOPS)
+    notes.push(
+      `And ${stops.length - MOST_STOPS} more beads with two holes: string section by section, each ending at ` +
+        'such a bead.',
+    )
   return notes
 }
 
@@ -104,26 +161,55 @@ export function shapeNotes(piece: Pick<Piece, 'tray'>, part: Part): string[] {
 export function strandWords(list: Pick<StrandList, 'runs'>, tray: readonly TrayBead[], reversed = false): string {
   const letters = trayByNumber(tray)
   const runs = reversed ? list.runs.toReversed() : list.runs
-  return runs.map(({ number, count }) => `${count}${number === 0 ? '–' : letters.get(number)?.letter ?? '?'}`).join(' ')
+  return runs
+    .map(({ number, count }) => `${count}${number === 0 ? '–' : (letters.get(number)?.letter ?? '?')}`)
+    .join(' ')
 }
 
 /**
- * Reads a typed list such as `3A 1B 2C` for one strand of a section: exactly as many beads as the section has rounds. Returns what is to
- * be laid in the whole part, in the first copy of a repeat.
+ * Reads a typed list such as `3A 1B 2C` for one strand of a section: exactly as many beads as the section has rounds.
+ * Returns what is to be laid in the whole part, in the first copy of a repeat.
  */
-export function readStrand(piece: Piece, part: Part, section: SectionName, bobbin: number, text: string): Result<Laying> {
-  const byLetter = new Map(piece.tray.map(b => [b.letter, b.number]))
+export function readStrand(
+  piece: Piece,
+  part: Part,
+  section: SectionName,
+  bobbin: number,
+  text: string,
+): Result<Laying> {
+  const byLetter = new Map(piece.tray.map((b) => [b.letter, b.number]))
   const numbers: number[] = []
-  for (const word of text.trim().toUpperCase().split(/[\s,;]+/).filter(Boolean)) {
+  for (const word of text
+    .trim()
+    .toUpperCase()
+    .split(/[\s,;]+/)
+    .filter(Boolean)) {
     const match = /^(\d*)([A-Z]{1,2}|[–-])$/.exec(word)
     const number = match ? (/[–-]/.test(match[2]!) ? 0 : byLetter.get(match[2]!)) : undefined
-    if (!match || number === undefined) return bad(problem('strand-unread', String(bobbin), `“${word}” is not a count and a letter of the tray. Type the list like 3A 1B.`))
+    if (!match || number === undefined)
+      return bad(
+        problem(
+          'strand-unread',
+          String(bobbin),
+          `“${word}” is not a count and a letter of the tray. Type the list like 3A 1B.`,
+        ),
+      )
     const count = match[1] === '' ? 1 : Number(match[1])
-    if (count < 1 || numbers.length + count > 20_000) return bad(problem('strand-unread', String(bobbin), `“${word}” is no count that can be.`))
+    if (count < 1 || numbers.length + count > 20_000)
+      return bad(problem('strand-unread', String(bobbin), `“${word}” is no count that can be.`))
     for (let k = 0; k < count; k++) numbers.push(number)
   }
   const rounds = part[section].rows
-  if (numbers.length !== rounds) return bad(problem('strand-count', String(bobbin), `Strand ${bobbin} has ${numbers.length} beads, ${Math.abs(numbers.length - rounds)} ${numbers.length > rounds ? 'more' : 'fewer'} than the ${rounds} rounds of this section. Every strand must carry the same.`))
+  if (numbers.length !== rounds)
+    return bad(
+      problem(
+        'strand-count',
+        String(bobbin),
+        `Strand ${bobbin} has ${numbers.length} beads, ${Math.abs(numbers.length - rounds)} ` +
+          `${numbers.length > rounds ? 'more' : 'fewer'} than the ${rounds} rounds of this section. Every ` +
+          'strand must carry the same.',
+      ),
+    )
   const from = sectionStart(part, section)
   const columns = columnsOf(part)
   return good(new Map(numbers.map((number, k) => [(from + k) * columns + bobbin - 1, number])))

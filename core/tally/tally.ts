@@ -2,7 +2,18 @@ import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
 import { joinNumbers } from '../piece/join'
-import { columnsOf, partRow, rowsOf, SECTIONS, sectionStart, techniqueOf, voidsOf, type Part, type Piece, type SectionName } from '../piece/piece'
+import {
+  columnsOf,
+  partRow,
+  rowsOf,
+  SECTIONS,
+  sectionStart,
+  techniqueOf,
+  voidsOf,
+  type Part,
+  type Piece,
+  type SectionName,
+} from '../piece/piece'
 
 /** Beads by tray number; empty cells are not counted. */
 export type Counts = ReadonlyMap<number, number>
@@ -17,7 +28,9 @@ function countBlock(block: Uint16Array): Counts {
   return counts
 }
 
-/** Blocks never change once they are in a document, so each is counted once; an edit brings only the blocks it copied. */
+/**
+ * Blocks never change once they are in a document, so each is counted once; an edit brings only the blocks it copied.
+ */
 const counted = new WeakMap<Uint16Array, Counts>()
 
 export function addCounts(into: Map<number, number>, counts: Counts, times = 1): void {
@@ -89,13 +102,14 @@ export function tallyJoin(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
 /** Beads of the whole piece, those that join its ends included; crossings of plain cords are none. */
 export function tallyPiece(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
   const out = new Map<number, number>()
-  for (const part of piece.parts.filter(p => techniqueOf(p).material !== 'cord')) addCounts(out, tallyPart(part))
+  for (const part of piece.parts.filter((p) => techniqueOf(p).material !== 'cord')) addCounts(out, tallyPart(part))
   addCounts(out, tallyJoin(piece))
   return out
 }
 
 /** In how many places of the piece a bead (or a cord) of the tray lies, whatever it is made of. */
-export const usesOf = (piece: Pick<Piece, 'parts'>, number: number): number => piece.parts.reduce((sum, part) => sum + (tallyPart(part).get(number) ?? 0), 0)
+export const usesOf = (piece: Pick<Piece, 'parts'>, number: number): number =>
+  piece.parts.reduce((sum, part) => sum + (tallyPart(part).get(number) ?? 0), 0)
 
 export interface BeadCount {
   readonly bead: TrayBead
@@ -111,7 +125,11 @@ export function beadCounts(tray: readonly TrayBead[], counts: Counts): BeadCount
   })
 }
 
-export interface SizeCount { readonly spec: string, readonly count: number, readonly grams: number }
+export interface SizeCount {
+  readonly spec: string
+  readonly count: number
+  readonly grams: number
+}
 
 /** Counts by shape and size, colours together. */
 export function sizeCounts(tray: readonly TrayBead[], counts: Counts): SizeCount[] {

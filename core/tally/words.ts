@@ -1,11 +1,23 @@
 import type { TrayBead } from '../bead/bead'
 import { joinNumbers, joinOf } from '../piece/join'
 import { hasGaps, laidCounted } from '../piece/laid'
-import { columnsOf, partRow, rowsOf, sectionStart, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
+import {
+  columnsOf,
+  partRow,
+  rowsOf,
+  sectionStart,
+  techniqueOf,
+  trayByNumber,
+  type Part,
+  type Piece,
+} from '../piece/piece'
 import type { WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
-export interface WordRun { readonly count: number, readonly number: number }
+export interface WordRun {
+  readonly count: number
+  readonly number: number
+}
 
 export interface RowWords {
   /** Index of the working row, from 0. */
@@ -19,8 +31,11 @@ export interface RowWords {
   readonly beads: number
   /** What the hands do after the last bead. */
   readonly after?: WorkingRow['after']
-  /** Beads more (or fewer, negative) at the edge where the row starts and where it ends, against the row that it is worked on. */
-  readonly edges?: { readonly start: number, readonly end: number }
+  /**
+   * Beads more (or fewer, negative) at the edge where the row starts and where it ends, against the row that it is
+   * worked on.
+   */
+  readonly edges?: { readonly start: number; readonly end: number }
   /** What the technique calls it, where it is not a row. */
   readonly name?: 'Round'
 }
@@ -35,14 +50,33 @@ export function rowWords(part: Part, i: number): RowWords {
   const { rowName: named } = techniqueOf(part)
   const row = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
   const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
-  const edges = beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
-  return { index: i, from: row.from, to: row.to, direction: row.direction, runs, beads, ...(row.after ? { after: row.after } : {}), ...(edges ? { edges } : {}), ...(named ? { name: named } : {}) }
+  const edges =
+    beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
+  return {
+    index: i,
+    from: row.from,
+    to: row.to,
+    direction: row.direction,
+    runs,
+    beads,
+    ...(row.after ? { after: row.after } : {}),
+    ...(edges ? { edges } : {}),
+    ...(named ? { name: named } : {}),
+  }
 }
 
-interface Runs { readonly runs: WordRun[], readonly beads: number, readonly places: number }
+interface Runs {
+  readonly runs: WordRun[]
+  readonly beads: number
+  readonly places: number
+}
 
 /** Runs of beads that follow each other evenly within one bead row. */
-function evenRuns(part: Part, columns: number, { from, stride, count: places }: NonNullable<WorkingRow['even']>): Runs {
+function evenRuns(
+  part: Part,
+  columns: number,
+  { from, stride, count: places }: NonNullable<WorkingRow['even']>,
+): Runs {
   const runs: WordRun[] = []
   const r = Math.floor(from / columns)
   const cells = partRow(part, r)
@@ -52,7 +86,10 @@ function evenRuns(part: Part, columns: number, { from, stride, count: places }: 
   let empty = 0
   for (let k = 0; k < places; k++, at += stride) {
     const next = cells[at]!
-    if (next === number) { count++; continue }
+    if (next === number) {
+      count++
+      continue
+    }
     runs.push({ count, number })
     if (number === 0) empty += count
     number = next
@@ -91,8 +128,15 @@ function keyedRuns(part: Part, columns: number, keys: Int32Array): Runs {
   return { runs, beads, places: keys.length }
 }
 
-/** Empty places before the first bead and behind the last, from left to right, among the given columns; null if all are empty. */
-function gapsAtEdges(part: Part, keys: Int32Array, among: ReadonlySet<number> | null): readonly [number, number] | null {
+/**
+ * Empty places before the first bead and behind the last, from left to right, among the given columns; null if all are
+ * empty.
+ */
+function gapsAtEdges(
+  part: Part,
+  keys: Int32Array,
+  among: ReadonlySet<number> | null,
+): readonly [number, number] | null {
   const columns = columnsOf(part)
   const filled = new Map<number, boolean>()
   for (const key of keys) {
@@ -105,8 +149,9 @@ function gapsAtEdges(part: Part, keys: Int32Array, among: ReadonlySet<number> | 
 }
 
 /**
- * Steps at the edges of the i-th working row, measured against the earlier row in the same columns: what widens or narrows the
- * straight edge of the stitch. Null where both edges run straight on, in rounds, and where the earlier row is empty.
+ * Steps at the edges of the i-th working row, measured against the earlier row in the same columns: what widens or
+ * narrows the straight edge of the stitch. Null where both edges run straight on, in rounds, and where the earlier row
+ * is empty.
  */
 function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '←'): RowWords['edges'] | null {
   const technique = techniqueOf(part)
@@ -114,7 +159,11 @@ function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '
   const columns = columnsOf(part)
   const own = new Set<number>()
   for (const key of keys) own.add(key % columns)
-  const before = technique.workingRow(Math.max(0, technique.rowBefore(i)), { rows: rowsOf(part), columns, settings: part.settings })
+  const before = technique.workingRow(Math.max(0, technique.rowBefore(i)), {
+    rows: rowsOf(part),
+    columns,
+    settings: part.settings,
+  })
   const [now, was] = [gapsAtEdges(part, keys, null), gapsAtEdges(part, before.keys, own)]
   if (!now || !was) return null
   const left = was[0] - now[0]
@@ -123,27 +172,44 @@ function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '
   return direction === '→' ? { start: left, end: right } : { start: right, end: left }
 }
 
-const edgeText = (step: number, where: string): string[] => (step === 0 ? [] : [`${step > 0 ? 'increase' : 'decrease'} ${Math.abs(step)} at the ${where}`])
+const edgeText = (step: number, where: string): string[] =>
+  step === 0 ? [] : [`${step > 0 ? 'increase' : 'decrease'} ${Math.abs(step)} at the ${where}`]
 
-const AFTER: Record<NonNullable<WorkingRow['after']>, string> = { 'step up': 'step up', 'long turn': 'long turn', 'join': 'join' }
+const AFTER: Record<NonNullable<WorkingRow['after']>, string> = {
+  'step up': 'step up',
+  'long turn': 'long turn',
+  'join': 'join',
+}
 
 /** What else is to be done in a row, in words: steps at the edges, then what follows the last bead. */
-export const asides = ({ edges, after }: Pick<RowWords, 'edges' | 'after'>): string[] =>
-  [...(edges ? [...edgeText(edges.start, 'start'), ...edgeText(edges.end, 'end')] : []), ...(after ? [AFTER[after]] : [])]
+export const asides = ({ edges, after }: Pick<RowWords, 'edges' | 'after'>): string[] => [
+  ...(edges ? [...edgeText(edges.start, 'start'), ...edgeText(edges.end, 'end')] : []),
+  ...(after ? [AFTER[after]] : []),
+]
 
-export const rowTitle = ({ from, to, name = 'Row' }: Pick<RowWords, 'from' | 'to'> & { readonly name?: string }): string => (from === to ? `${name} ${from}` : `${name}s ${from}–${to}`)
+export const rowTitle = ({
+  from,
+  to,
+  name = 'Row',
+}: Pick<RowWords, 'from' | 'to'> & { readonly name?: string }): string =>
+  from === to ? `${name} ${from}` : `${name}s ${from}–${to}`
 
 /** Sign for a gap in words and charts. */
 export const GAP = '–'
 
 export function runText(run: WordRun, letters: ReadonlyMap<number, TrayBead>): string {
-  return `${run.count}${run.number === 0 ? GAP : letters.get(run.number)?.letter ?? '?'}`
+  return `${run.count}${run.number === 0 ? GAP : (letters.get(run.number)?.letter ?? '?')}`
 }
 
-/** `Row 7 ← 3A 1B 2C (6) · decrease 1 at the end`: what is picked up, in order, how many beads in all, and what else is to be done. */
+/**
+ * `Row 7 ← 3A 1B 2C (6) · decrease 1 at the end`: what is picked up, in order, how many beads in all, and what else is
+ * to be done.
+ */
 export function wordsLine(words: RowWords, tray: readonly TrayBead[]): string {
   const letters = trayByNumber(tray)
-  return `${rowTitle(words)} ${words.direction} ${words.runs.map(run => runText(run, letters)).join(' ')} (${words.beads})${asides(words).map(text => ` · ${text}`).join('')}`
+  const runs = words.runs.map((run) => runText(run, letters)).join(' ')
+  const notes = asides(words).map((text) => ` · ${text}`)
+  return `${rowTitle(words)} ${words.direction} ${runs} (${words.beads})${notes.join('')}`
 }
 
 /** Indices of the working rows that hold a bead, where some do not; null where all do. */
@@ -168,7 +234,7 @@ export function* allRowWords(part: Part): Generator<RowWords> {
 export function joinWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowWords | null {
   const numbers = joinNumbers(piece, part)
   if (numbers.length === 0) return null
-  const runs: { count: number, number: number }[] = []
+  const runs: { count: number; number: number }[] = []
   for (const number of numbers) {
     const last = runs.at(-1)
     if (last?.number === number) last.count++
@@ -176,7 +242,16 @@ export function joinWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowW
   }
   const counted = laidCounted(part) + 1
   const { rowName: named } = techniqueOf(part)
-  return { index: workingRowCount(part), from: counted, to: counted, direction: '→', runs, beads: numbers.length, after: 'join', ...(named ? { name: named } : {}) }
+  return {
+    index: workingRowCount(part),
+    from: counted,
+    to: counted,
+    direction: '→',
+    runs,
+    beads: numbers.length,
+    after: 'join',
+    ...(named ? { name: named } : {}),
+  }
 }
 
 /** All rows of a part as they are worked in its piece: what is laid, and what joins its ends. */
@@ -191,11 +266,22 @@ export const joinSays = (piece: Pick<Piece, 'fit' | 'parts'>, part: Part): strin
 
 /** A line of the printed sheet: a row with its words, or rows that are the same as earlier ones. */
 export type SheetLine =
-  | { readonly kind: 'row', readonly words: RowWords }
-  | { readonly kind: 'again', readonly from: number, readonly to: number, readonly asFrom: number, readonly asTo: number, readonly times: number }
+  | { readonly kind: 'row'; readonly words: RowWords }
+  | {
+      readonly kind: 'again'
+      readonly from: number
+      readonly to: number
+      readonly asFrom: number
+      readonly asTo: number
+      readonly times: number
+    }
 
-const alike = (a: RowWords, b: RowWords): boolean => a.direction === b.direction && asides(a).join() === asides(b).join() && a.to - a.from === b.to - b.from
-  && a.runs.length === b.runs.length && a.runs.every((run, i) => run.count === b.runs[i]!.count && run.number === b.runs[i]!.number)
+const alike = (a: RowWords, b: RowWords): boolean =>
+  a.direction === b.direction &&
+  asides(a).join() === asides(b).join() &&
+  a.to - a.from === b.to - b.from &&
+  a.runs.length === b.runs.length &&
+  a.runs.every((run, i) => run.count === b.runs[i]!.count && run.number === b.runs[i]!.number)
 
 /** The working rows [first, end) that lay copy k of the repeat. */
 function rowsOfCopy(part: Part, copy: number): readonly [number, number] {
@@ -208,18 +294,32 @@ function rowsOfCopy(part: Part, copy: number): readonly [number, number] {
 export function sheetLines(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): SheetLine[] {
   const rows = Array.from({ length: workingRowCount(part) }, (_, i) => rowWords(part, i))
   const lines: SheetLine[] = []
-  const write = (from: number, to: number) => { for (const words of rows.slice(from, to)) if (words.beads > 0) lines.push({ kind: 'row', words }) }
+  const write = (from: number, to: number) => {
+    for (const words of rows.slice(from, to)) if (words.beads > 0) lines.push({ kind: 'row', words })
+  }
   let at = 0
   for (let copy = 1; copy < part.times; copy++) {
     const [was, first] = rowsOfCopy(part, copy - 1)
     const end = rowsOfCopy(part, copy)[1]
-    const again = end - first === first - was && end > first && rows.slice(first, end).some(words => words.beads > 0) && rows.slice(first, end).every((words, i) => alike(words, rows[was + i]!))
+    const again =
+      end - first === first - was &&
+      end > first &&
+      rows.slice(first, end).some((words) => words.beads > 0) &&
+      rows.slice(first, end).every((words, i) => alike(words, rows[was + i]!))
     if (!again) continue
     write(at, first)
     at = end
     const last = lines.at(-1)
     if (last?.kind === 'again') lines[lines.length - 1] = { ...last, to: rows[end - 1]!.to, times: last.times + 1 }
-    else lines.push({ kind: 'again', from: rows[first]!.from, to: rows[end - 1]!.to, asFrom: rows[was]!.from, asTo: rows[first - 1]!.to, times: 1 })
+    else
+      lines.push({
+        kind: 'again',
+        from: rows[first]!.from,
+        to: rows[end - 1]!.to,
+        asFrom: rows[was]!.from,
+        asTo: rows[first - 1]!.to,
+        times: 1,
+      })
   }
   write(at, rows.length)
   const joining = joinWords(piece, part)

@@ -9,7 +9,7 @@ export interface Lattice {
   readonly pitchY: number
   readonly originX: number
   readonly originY: number
-  readonly period: { readonly columns: number, readonly rows: number }
+  readonly period: { readonly columns: number; readonly rows: number }
   /** period.columns × period.rows sites, row-major. */
   readonly sites: readonly Site[]
   /** Size of a bead as it lies at turn 0, mm: across the width and along the length. */
@@ -23,20 +23,35 @@ export interface Lattice {
   readonly touching?: readonly (readonly Place[])[]
 }
 
-export interface Site { readonly dx: number, readonly dy: number, readonly turnDegrees: number }
+export interface Site {
+  readonly dx: number
+  readonly dy: number
+  readonly turnDegrees: number
+}
 
 /** A way to unroll a round surface, where there is more than one. */
-export interface Chart { readonly id: string, readonly name: string, readonly says: string }
+export interface Chart {
+  readonly id: string
+  readonly name: string
+  readonly says: string
+}
 
 /**
- * How a work lies on screen and paper. Level: its length runs to the right, row 1 at the left, column 1 at the top. Upright is level turned
- * a quarter counter-clockwise: row 1 at the bottom, column 1 at the left. The two are the same work, never each other's mirror image.
+ * How a work lies on screen and paper. Level: its length runs to the right, row 1 at the left, column 1 at the top.
+ * Upright is level turned a quarter counter-clockwise: row 1 at the bottom, column 1 at the left. The two are the same
+ * work, never each other's mirror image.
  */
 export type Lie = 'level' | 'upright'
 
-export interface Place { readonly c: number, readonly r: number }
+export interface Place {
+  readonly c: number
+  readonly r: number
+}
 
-export interface Point { readonly x: number, readonly y: number }
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
 
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
@@ -53,12 +68,17 @@ export function beadCentre(lattice: Lattice, c: number, r: number): Point {
 /** Half of the room that a bead takes on each axis as it lies, mm: of a turned bead, half of the box around it. */
 export function halfBox({ beadX, beadY }: Pick<Lattice, 'beadX' | 'beadY'>, turnDegrees: number): Point {
   if (turnDegrees === 0) return { x: beadX / 2, y: beadY / 2 }
-  const cos = Math.abs(Math.cos(turnDegrees * Math.PI / 180))
-  const sin = Math.abs(Math.sin(turnDegrees * Math.PI / 180))
+  const cos = Math.abs(Math.cos((turnDegrees * Math.PI) / 180))
+  const sin = Math.abs(Math.sin((turnDegrees * Math.PI) / 180))
   return { x: (beadX * cos + beadY * sin) / 2, y: (beadX * sin + beadY * cos) / 2 }
 }
 
-interface Reach { readonly columns: number, readonly rows: number, readonly midX: number, readonly midY: number }
+interface Reach {
+  readonly columns: number
+  readonly rows: number
+  readonly midX: number
+  readonly midY: number
+}
 const reaches = new WeakMap<Lattice, Reach>()
 
 /** How many cells aside of the plain grid a bead can lie, about the middle of where the sites put it. */
@@ -66,14 +86,27 @@ function reachOf(lattice: Lattice): Reach {
   let reach = reaches.get(lattice)
   if (!reach) {
     let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity]
-    for (const { dx, dy } of lattice.sites) { x0 = Math.min(x0, dx); x1 = Math.max(x1, dx); y0 = Math.min(y0, dy); y1 = Math.max(y1, dy) }
-    reach = { columns: 1 + Math.ceil((x1 - x0) / 2 / lattice.pitchX - 1e-9), rows: 1 + Math.ceil((y1 - y0) / 2 / lattice.pitchY - 1e-9), midX: (x0 + x1) / 2, midY: (y0 + y1) / 2 }
+    for (const { dx, dy } of lattice.sites) {
+      x0 = Math.min(x0, dx)
+      x1 = Math.max(x1, dx)
+      y0 = Math.min(y0, dy)
+      y1 = Math.max(y1, dy)
+    }
+    reach = {
+      columns: 1 + Math.ceil((x1 - x0) / 2 / lattice.pitchX - 1e-9),
+      rows: 1 + Math.ceil((y1 - y0) / 2 / lattice.pitchY - 1e-9),
+      midX: (x0 + x1) / 2,
+      midY: (y0 + y1) / 2,
+    }
     reaches.set(lattice, reach)
   }
   return reach
 }
 
-/** The cell whose bead lies nearest to a point, measured in the bead's own size as it is turned; it may lie outside the work. */
+/**
+ * The cell whose bead lies nearest to a point, measured in the bead's own size as it is turned; it may lie outside the
+ * work.
+ */
 export function nearestPlace(lattice: Lattice, { x, y }: Point): Place {
   const reach = reachOf(lattice)
   const c0 = Math.round((x - lattice.originX - reach.midX) / lattice.pitchX)
@@ -88,18 +121,24 @@ export function nearestPlace(lattice: Lattice, { x, y }: Point): Place {
       let far: number
       if (site.turnDegrees === 0) far = Math.max(Math.abs(dx) / lattice.beadX, Math.abs(dy) / lattice.beadY)
       else {
-        const turn = site.turnDegrees * Math.PI / 180
-        far = Math.max(Math.abs(dx * Math.cos(turn) + dy * Math.sin(turn)) / lattice.beadX, Math.abs(dy * Math.cos(turn) - dx * Math.sin(turn)) / lattice.beadY)
+        const turn = (site.turnDegrees * Math.PI) / 180
+        far = Math.max(
+          Math.abs(dx * Math.cos(turn) + dy * Math.sin(turn)) / lattice.beadX,
+          Math.abs(dy * Math.cos(turn) - dx * Math.sin(turn)) / lattice.beadY,
+        )
       }
-      if (far < least - 1e-9) { least = far; best = { c, r } }
+      if (far < least - 1e-9) {
+        least = far
+        best = { c, r }
+      }
     }
   }
   return best
 }
 
 /**
- * Offsets to the cells that touch the bead at (c, r) along a side (a corner is not enough). Which they are depends only on
- * the site, so the answer serves every cell of the same site.
+ * Offsets to the cells that touch the bead at (c, r) along a side (a corner is not enough). Which they are depends
+ * only on the site, so the answer serves every cell of the same site.
  */
 export function neighbourOffsets(lattice: Lattice, c: number, r: number): readonly Place[] {
   const { period } = lattice
@@ -119,7 +158,10 @@ export function neighbourOffsets(lattice: Lattice, c: number, r: number): readon
   return out
 }
 
-export const STRAIGHT: { period: Lattice['period'], sites: Site[] } = { period: { columns: 1, rows: 1 }, sites: [{ dx: 0, dy: 0, turnDegrees: 0 }] }
+export const STRAIGHT: { period: Lattice['period']; sites: Site[] } = {
+  period: { columns: 1, rows: 1 },
+  sites: [{ dx: 0, dy: 0, turnDegrees: 0 }],
+}
 
 /** The lattice seen with x and y exchanged: the band laid along the screen instead of down it. */
 export function transpose(lattice: Lattice): Lattice {
@@ -130,12 +172,20 @@ export function transpose(lattice: Lattice): Lattice {
     for (let c = 0; c < rows; c++) {
       const site = lattice.sites[c * columns + r]!
       sites.push({ dx: site.dy, dy: site.dx, turnDegrees: -site.turnDegrees })
-      touching.push((lattice.touching?.[c * columns + r] ?? []).map(p => ({ c: p.r, r: p.c })))
+      touching.push((lattice.touching?.[c * columns + r] ?? []).map((p) => ({ c: p.r, r: p.c })))
     }
   }
   return {
-    pitchX: lattice.pitchY, pitchY: lattice.pitchX, originX: lattice.originY, originY: lattice.originX,
-    beadX: lattice.beadY, beadY: lattice.beadX, hole: lattice.hole === 'across' ? 'along' : 'across',
-    period: { columns: rows, rows: columns }, sites, ...(lattice.touching ? { touching } : {}), ...(lattice.round ? { round: true } : {}),
+    pitchX: lattice.pitchY,
+    pitchY: lattice.pitchX,
+    originX: lattice.originY,
+    originY: lattice.originX,
+    beadX: lattice.beadY,
+    beadY: lattice.beadX,
+    hole: lattice.hole === 'across' ? 'along' : 'across',
+    period: { columns: rows, rows: columns },
+    sites,
+    ...(lattice.touching ? { touching } : {}),
+    ...(lattice.round ? { round: true } : {}),
   }
 }

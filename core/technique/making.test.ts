@@ -4,12 +4,21 @@ import { TECHNIQUES } from './registry'
 
 describe('how things are made', () => {
   it('every technique belongs somewhere, and every group has some', () => {
-    expect(new Set(TECHNIQUES.map(t => makingOf(t.id).id))).toEqual(new Set(MAKINGS.map(m => m.id)))
-    expect(['loom', 'peyote-tube', 'braid-cord', 'coil'].map(id => makingOf(id).title)).toEqual(['Woven flat', 'Woven round', 'Braided', 'Coiled'])
+    expect(new Set(TECHNIQUES.map((t) => makingOf(t.id).id))).toEqual(new Set(MAKINGS.map((m) => m.id)))
+    expect(['loom', 'peyote-tube', 'braid-cord', 'coil'].map((id) => makingOf(id).title)).toEqual([
+      'Woven flat',
+      'Woven round',
+      'Braided',
+      'Coiled',
+    ])
   })
   it('groups keep every thing once, in the order in which it came, and are never empty', () => {
     const ids = ['coil', 'loom', 'braid-8', 'peyote', 'coil']
-    expect(byMaking(ids, id => id).map(g => [g.making.id, g.things])).toEqual([['flat', ['loom', 'peyote']], ['braid', ['braid-8']], ['coil', ['coil', 'coil']]])
-    expect(byMaking([], id => id)).toEqual([])
+    expect(byMaking(ids, (id) => id).map((g) => [g.making.id, g.things])).toEqual([
+      ['flat', ['loom', 'peyote']],
+      ['braid', ['braid-8']],
+      ['coil', ['coil', 'coil']],
+    ])
+    expect(byMaking([], (id) => id)).toEqual([])
   })
 })

@@ -14,10 +14,19 @@ export type Making = (typeof MAKINGS)[number]
 export function makingOf(techniqueId: string): Making {
   const { family, form } = requireTechnique(techniqueId)
   const id = family === 'weave' ? (form === 'flat' ? 'flat' : 'round') : family
-  return MAKINGS.find(m => m.id === id)!
+  return MAKINGS.find((m) => m.id === id)!
 }
 
-/** Things in groups by how they are made, in the order of MAKINGS; within a group as they came. Groups with nothing in them are left out. */
-export function byMaking<T>(things: readonly T[], techniqueOf: (thing: T) => string): { readonly making: Making, readonly things: readonly T[] }[] {
-  return MAKINGS.map(making => ({ making, things: things.filter(t => makingOf(techniqueOf(t)) === making) })).filter(g => g.things.length > 0)
+/**
+ * Things in groups by how they are made, in the order of MAKINGS; within a group as they came. Groups with nothing in
+ * them are left out.
+ */
+export function byMaking<T>(
+  things: readonly T[],
+  techniqueOf: (thing: T) => string,
+): { readonly making: Making; readonly things: readonly T[] }[] {
+  return MAKINGS.map((making) => ({
+    making,
+    things: things.filter((t) => makingOf(techniqueOf(t)) === making),
+  })).filter((g) => g.things.length > 0)
 }

@@ -15,13 +15,30 @@ import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
 
 /** Every technique, in the order in which it is offered. A new stitch is one more line here. */
 export const TECHNIQUES: readonly Technique[] = [
-  peyote, oddPeyote, dropPeyote, loom, square, brick, ladder, herringbone, rightAngle, netting,
-  tubularPeyote, spiralPeyote, tubularBrick, tubularHerringbone,
-  braid8, braid12, braid16, braid7, braidOwn, cordBraid,
+  peyote,
+  oddPeyote,
+  dropPeyote,
+  loom,
+  square,
+  brick,
+  ladder,
+  herringbone,
+  rightAngle,
+  netting,
+  tubularPeyote,
+  spiralPeyote,
+  tubularBrick,
+  tubularHerringbone,
+  braid8,
+  braid12,
+  braid16,
+  braid7,
+  braidOwn,
+  cordBraid,
   coiledRope,
 ]
 
-const BY_ID = new Map(TECHNIQUES.map(t => [t.id, t]))
+const BY_ID = new Map(TECHNIQUES.map((t) => [t.id, t]))
 
 export const findTechnique = (id: string): Technique | undefined => BY_ID.get(id)
 

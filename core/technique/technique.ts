@@ -38,14 +38,20 @@ export interface LaidWork extends LaidSums {
 
 export type Settings = Readonly<Record<string, string | number | boolean>>
 
-export interface Range { readonly least: number, readonly nominal: number, readonly most: number }
+export interface Range {
+  readonly least: number
+  readonly nominal: number
+  readonly most: number
+}
 
 /** A size and what it stands on: nominal bead figures until someone measures. */
 export interface Extent {
   readonly lengthMm: Range
   readonly widthMm: Range
   readonly thicknessMm: number
-  readonly basis: { readonly kind: 'nominal', readonly spread: number } | { readonly kind: 'gauge', readonly spread: number, readonly swatches: number }
+  readonly basis:
+    | { readonly kind: 'nominal'; readonly spread: number }
+    | { readonly kind: 'gauge'; readonly spread: number; readonly swatches: number }
   /** The models with their values: shown, so that they can be checked. */
   readonly lengthFormula: string
   readonly widthFormula: string
@@ -60,14 +66,14 @@ export interface WorkingRow {
   /** Keys (r · columns + c) of the cells in the order in which they are picked up. */
   readonly keys: Int32Array
   /** The same as an even sequence within one bead row, where it is one: read without making the keys. */
-  readonly even?: { readonly from: number, readonly stride: number, readonly count: number }
+  readonly even?: { readonly from: number; readonly stride: number; readonly count: number }
   /** What the hands do after the last bead, beyond turning the work: named in the words. */
   readonly after?: 'step up' | 'long turn' | 'join'
 }
 
 /** The cells of a working row as places. */
 export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): Place[] =>
-  Array.from(keys, key => ({ c: key % columns, r: Math.floor(key / columns) }))
+  Array.from(keys, (key) => ({ c: key % columns, r: Math.floor(key / columns) }))
 
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {
@@ -113,12 +119,12 @@ export interface SettingField {
   readonly label: string
   readonly help: string
   readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'number' | 'text'
-  readonly choices?: readonly { readonly value: string, readonly label: string }[]
+  readonly choices?: readonly { readonly value: string; readonly label: string }[]
 }
 
 /**
- * The questions that every grid stitch answers. Tally, fit, supplies, proof, print and drawing are written once on these
- * answers; a new stitch is one new file and a line in the registry.
+ * The questions that every grid stitch answers. Tally, fit, supplies, proof, print and drawing are written once on
+ * these answers; a new stitch is one new file and a line in the registry.
  */
 export interface Technique {
   readonly id: string
@@ -131,24 +137,37 @@ export interface Technique {
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
 
-  /** Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are strands then. */
-  readonly braid?: { readonly strands: number, plan(settings: Settings): BraidPlan }
+  /**
+   * Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are
+   * strands then.
+   */
+  readonly braid?: { readonly strands: number; plan(settings: Settings): BraidPlan }
 
   /** What a working row is called, where it is not a row. */
   readonly rowName?: 'Round'
-  /** Whether cells are beads, or crossings of plain cords that keep their colour from end to end; beads if not said. */
+  /**
+   * Whether cells are beads, or crossings of plain cords that keep their colour from end to end; beads if not said.
+   */
   readonly material?: 'cord'
   /**
-   * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to fit, and what
-   * both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge leaves them alone.
+   * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to
+   * fit, and what both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge
+   * leaves them alone.
    */
-  readonly plain?: { readonly key: string, readonly least: number, readonly most: number, ofMm(settings: Settings): number }
+  readonly plain?: {
+    readonly key: string
+    readonly least: number
+    readonly most: number
+    ofMm(settings: Settings): number
+  }
 
   // place
   /** Other ways to unroll the surface; the first is the one that is meant where none is named. */
   readonly charts?: readonly Chart[]
   lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'> & { readonly chart?: string }): Lattice
-  /** Keys of cells that the grid has room for but the stitch has not; the same whatever lies in them. None if left out. */
+  /**
+   * Keys of cells that the grid has room for but the stitch has not; the same whatever lies in them. None if left out.
+   */
   voids?(work: Pick<Work, 'columns' | 'rows' | 'settings'>): readonly number[]
   // extent, and count ↔ size (nominal mm; a real number of rows, the caller rounds)
   extent(work: Work): Extent
@@ -185,11 +204,19 @@ export interface Technique {
 /** ±5 % for stitched and loomed work until a gauge exists (common practice). */
 export const NOMINAL_SPREAD = 0.05
 
-export const rangeOf = (nominal: number, spread: number): Range =>
-  ({ least: nominal * (1 - spread), nominal, most: nominal * (1 + spread) })
+export const rangeOf = (nominal: number, spread: number): Range => ({
+  least: nominal * (1 - spread),
+  nominal,
+  most: nominal * (1 + spread),
+})
 
 /** The extent of a flat band from its nominal length and width; a flat band is as thick as its bead. */
-export function nominalExtent(lengthMm: number, widthMm: number, bead: BeadSpec, formulas: Pick<Extent, 'lengthFormula' | 'widthFormula'>): Extent {
+export function nominalExtent(
+  lengthMm: number,
+  widthMm: number,
+  bead: BeadSpec,
+  formulas: Pick<Extent, 'lengthFormula' | 'widthFormula'>,
+): Extent {
   return {
     lengthMm: rangeOf(lengthMm, NOMINAL_SPREAD),
     widthMm: rangeOf(widthMm, NOMINAL_SPREAD),
@@ -200,7 +227,11 @@ export function nominalExtent(lengthMm: number, widthMm: number, bead: BeadSpec,
 }
 
 /** The extent of a tube: its width is the outer diameter, and so is its thickness. */
-export function tubeExtent(lengthMm: number, outerMm: number, formulas: Pick<Extent, 'lengthFormula' | 'widthFormula'>): Extent {
+export function tubeExtent(
+  lengthMm: number,
+  outerMm: number,
+  formulas: Pick<Extent, 'lengthFormula' | 'widthFormula'>,
+): Extent {
   return {
     lengthMm: rangeOf(lengthMm, NOMINAL_SPREAD),
     widthMm: rangeOf(outerMm, NOMINAL_SPREAD),

@@ -3,24 +3,27 @@ import type { Lattice, Place } from './lattice'
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /**
- * Which beads touch on a rope whose beads lie anywhere on its unrolled surface: those no further apart than a little more than the
- * pitch of beads that share the room evenly. Distances count round the rope, and every touch counts both ways. A bead that has
- * fewer than two such neighbours makes the reach wider for all.
+ * Which beads touch on a rope whose beads lie anywhere on its unrolled surface: those no further apart than a little
+ * more than the pitch of beads that share the room evenly. Distances count round the rope, and every touch counts both
+ * ways. A bead that has fewer than two such neighbours makes the reach wider for all.
  * @param bead length along its hole and across it: a long bead reaches further round the rope than along it
  * @returns offsets to touching cells by site, as a lattice keeps them
  */
-export function touchingOnRope({ pitchX, pitchY, period, sites }: Pick<Lattice, 'pitchX' | 'pitchY' | 'period' | 'sites'>, { l, d } = { l: 1, d: 1 }): Place[][] {
+export function touchingOnRope(
+  { pitchX, pitchY, period, sites }: Pick<Lattice, 'pitchX' | 'pitchY' | 'period' | 'sites'>,
+  { l, d } = { l: 1, d: 1 },
+): Place[][] {
   const { columns, rows } = period
   const round = columns * pitchX
   // Measured in beads where these are not as long as wide; room is shared in the same measure.
   const [unitX, unitY] = [l, d]
-  const share = Math.sqrt(pitchX / unitX * pitchY / unitY)
+  const share = Math.sqrt(((pitchX / unitX) * pitchY) / unitY)
   const at = (c: number, r: number) => {
     const site = sites[modulo(r, rows) * columns + modulo(c, columns)]!
     return { x: modulo(c, columns) * pitchX + site.dx, y: r * pitchY + site.dy }
   }
   // Rows further off than this cannot touch, whatever their sites.
-  const offsets = sites.map(s => s.dy)
+  const offsets = sites.map((s) => s.dy)
   const spread = Math.max(...offsets) - Math.min(...offsets)
   for (let reach = 1.3; ; reach *= 1.15) {
     const far = Math.ceil((reach * share * unitY + spread) / pitchY)
@@ -38,6 +41,6 @@ export function touchingOnRope({ pitchX, pitchY, period, sites }: Pick<Lattice, 
       }
       return out
     })
-    if (touching.every(list => list.length >= 2)) return touching
+    if (touching.every((list) => list.length >= 2)) return touching
   }
 }

@@ -17,8 +17,28 @@ describe('the inch', () => {
 
 describe('lengths as people type them', () => {
   it.each([
-    ['7 1/4 in', 184.15], ['7-1/4"', 184.15], ['7¼ in', 184.15], ['18,5 cm', 185], ['18.5cm', 185], ['184', 184],
-    ['1/2 in', 12.7], ['½"', 12.7], ['.5 in', 12.7], ['0,19 m', 190], ['  170 MM ', 170], ['7″', 177.8], ['7 inches', 177.8], [`7 1/4''`, 184.15], ['7 1/4’’', 184.15], ['1 ft', 304.8], ['1 ft 6 in', 457.2], [`5'6 1/2"`, 1689.1], ['2 feet', 609.6], ['0,125 in', 3.175], ['1,50 m', 1500], ['1,5000 m', 1500],
+    ['7 1/4 in', 184.15],
+    ['7-1/4"', 184.15],
+    ['7¼ in', 184.15],
+    ['18,5 cm', 185],
+    ['18.5cm', 185],
+    ['184', 184],
+    ['1/2 in', 12.7],
+    ['½"', 12.7],
+    ['.5 in', 12.7],
+    ['0,19 m', 190],
+    ['  170 MM ', 170],
+    ['7″', 177.8],
+    ['7 inches', 177.8],
+    [`7 1/4''`, 184.15],
+    ['7 1/4’’', 184.15],
+    ['1 ft', 304.8],
+    ['1 ft 6 in', 457.2],
+    [`5'6 1/2"`, 1689.1],
+    ['2 feet', 609.6],
+    ['0,125 in', 3.175],
+    ['1,50 m', 1500],
+    ['1,5000 m', 1500],
   ])('%s is %d mm', (text, mm) => expect(read(text)).toBeCloseTo(mm, 9))
 
   it('takes thousands set apart, as it shows them, and no fraction for thousands', () => {
@@ -28,13 +48,26 @@ describe('lengths as people type them', () => {
   })
   it('asks back where a comma may stand for thousands or for decimals', () => {
     const asked = tryParseLength('1,500 mm', 'mm')
-    expect(asked.ok ? '' : asked.problems[0]!.says).toBe('Is the comma in “1,500 mm” a decimal one? Type 1.5 mm or 1500 mm.')
+    expect(asked.ok ? '' : asked.problems[0]!.says).toBe(
+      'Is the comma in “1,500 mm” a decimal one? Type 1.5 mm or 1500 mm.',
+    )
   })
   it('takes a bare number in the unit of the person', () => expect(read('7 1/4', 'in')).toBeCloseTo(184.15, 9))
 
   it.each([
-    ['', 'length-empty'], ['long', 'length-unread'], ['7 1/0 in', 'length-unread'], ['7 furlongs', 'length-unit'], ['1e9', 'length-unread'],
-    ['999999 m', 'length-far'], ['-4 mm', 'length-unread'], ['1,500 mm', 'length-comma'], ['12,500', 'length-comma'], ['1,500.5', 'length-comma'], ['400 ft', 'length-far'], ['1 ft 6 mm', 'length-unread'], ['1 ft long', 'length-unread'],
+    ['', 'length-empty'],
+    ['long', 'length-unread'],
+    ['7 1/0 in', 'length-unread'],
+    ['7 furlongs', 'length-unit'],
+    ['1e9', 'length-unread'],
+    ['999999 m', 'length-far'],
+    ['-4 mm', 'length-unread'],
+    ['1,500 mm', 'length-comma'],
+    ['12,500', 'length-comma'],
+    ['1,500.5', 'length-comma'],
+    ['400 ft', 'length-far'],
+    ['1 ft 6 mm', 'length-unread'],
+    ['1 ft long', 'length-unread'],
   ])('%j is refused as %s with a sentence', (text, code) => {
     expect(read(text)).toBe(code)
     const result = tryParseLength(text, 'mm')
@@ -42,11 +75,15 @@ describe('lengths as people type them', () => {
   })
 
   it('reads back what it shows, to the rounding it names', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 20_000 }), (tenths) => {
-      const mm = tenths / 10
-      expect(Math.abs(Number(read(showLength(mm, { unit: 'mm', decimals: 1 }).replace('\u202F', ''))) - mm)).toBeLessThan(1e-9)
-      expect(Math.abs(Number(read(showLength(mm, { unit: 'in' }))) - mm)).toBeLessThanOrEqual(25.4 / 32 + 1e-9)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 20_000 }), (tenths) => {
+        const mm = tenths / 10
+        expect(
+          Math.abs(Number(read(showLength(mm, { unit: 'mm', decimals: 1 }).replace('\u202F', ''))) - mm),
+        ).toBeLessThan(1e-9)
+        expect(Math.abs(Number(read(showLength(mm, { unit: 'in' }))) - mm)).toBeLessThanOrEqual(25.4 / 32 + 1e-9)
+      }),
+    )
   })
 })
 

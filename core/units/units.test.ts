@@ -8,12 +8,19 @@ import { nearestWireGauge, wireDiameterMm } from './wire-gauge'
 
 describe('lengths and weights against a registry library', () => {
   it('inch and millimetre agree with it', () => {
-    fc.assert(fc.property(fc.double({ min: 0.01, max: 2000, noNaN: true }), (value) => {
-      expect(mmFromInch(value)).toBeCloseTo(convert(value, 'inches').to('millimeters'), 6)
-      expect(inchFromMm(value)).toBeCloseTo(convert(value, 'millimeters').to('inches'), 9)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 2000, noNaN: true }), (value) => {
+        expect(mmFromInch(value)).toBeCloseTo(convert(value, 'inches').to('millimeters'), 6)
+        expect(inchFromMm(value)).toBeCloseTo(convert(value, 'millimeters').to('inches'), 9)
+      }),
+    )
   })
-  it.each([['7 1/4 in', 7.25, 'inches'], ['18.5 cm', 18.5, 'centimeters'], ['0.19 m', 0.19, 'meters'], ['184 mm', 184, 'millimeters']] as const)('%s is read as the library reads it', (text, value, unit) => {
+  it.each([
+    ['7 1/4 in', 7.25, 'inches'],
+    ['18.5 cm', 18.5, 'centimeters'],
+    ['0.19 m', 0.19, 'meters'],
+    ['184 mm', 184, 'millimeters'],
+  ] as const)('%s is read as the library reads it', (text, value, unit) => {
     const read = tryParseLength(text, 'mm')
     expect(read.ok && read.value).toBeCloseTo(convert(value, unit).to('millimeters'), 9)
   })
@@ -24,7 +31,14 @@ describe('lengths and weights against a registry library', () => {
 })
 
 describe('wire gauge', () => {
-  it.each([[18, 1.024], [20, 0.812], [22, 0.644], [24, 0.511], [26, 0.405], [28, 0.321]])('%d is %d mm thick (ASTM B258)', (gauge, mm) => {
+  it.each([
+    [18, 1.024],
+    [20, 0.812],
+    [22, 0.644],
+    [24, 0.511],
+    [26, 0.405],
+    [28, 0.321],
+  ])('%d is %d mm thick (ASTM B258)', (gauge, mm) => {
     expect(wireDiameterMm(gauge)).toBeCloseTo(mm, 3)
   })
   it('is exact at its two fixed sizes: 36 is 0.005 in, 0 is 0.325 in (ASTM B258, 0.3249)', () => {
@@ -56,11 +70,13 @@ describe('ring sizes', () => {
     expect([isoFromGb(''), isoFromGb('A+1'), isoFromGb('7')]).toEqual([null, null, null])
   })
   it('go to the other systems and back', () => {
-    fc.assert(fc.property(fc.double({ min: 38, max: 80, noNaN: true }), (iso) => {
-      expect(isoFromUs(usFromIso(iso))).toBeCloseTo(iso, 9)
-      expect(Math.abs(isoFromGb(gbFromIso(iso))! - iso)).toBeLessThanOrEqual(0.3125 + 1e-9)
-      expect(ringSize(iso).iso).toBe(iso)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 38, max: 80, noNaN: true }), (iso) => {
+        expect(isoFromUs(usFromIso(iso))).toBeCloseTo(iso, 9)
+        expect(Math.abs(isoFromGb(gbFromIso(iso))! - iso)).toBeLessThanOrEqual(0.3125 + 1e-9)
+        expect(ringSize(iso).iso).toBe(iso)
+      }),
+    )
   })
   it('half a United States size is 1.28 mm round', () => expect(HALF_US_SIZE_MM).toBeCloseTo(1.2767, 4))
 })

@@ -7,18 +7,31 @@ import * as box from './migration/0004-box'
 import * as place from './migration/0005-place'
 import * as picture from './migration/0006-picture'
 
-interface Named { readonly name: string, readonly migration: Knex.Migration }
+interface Named {
+  readonly name: string
+  readonly migration: Knex.Migration
+}
 
-const MIGRATIONS: readonly Named[] = [{ name: '0001-first', migration: first }, { name: '0002-shelf', migration: shelf }, { name: '0003-fit', migration: fit }, { name: '0004-box', migration: box }, { name: '0005-place', migration: place }, { name: '0006-picture', migration: picture }]
+const MIGRATIONS: readonly Named[] = [
+  { name: '0001-first', migration: first },
+  { name: '0002-shelf', migration: shelf },
+  { name: '0003-fit', migration: fit },
+  { name: '0004-box', migration: box },
+  { name: '0005-place', migration: place },
+  { name: '0006-picture', migration: picture },
+]
 
 const migrationSource: Knex.MigrationSource<Named> = {
   getMigrations: () => Promise.resolve([...MIGRATIONS]),
-  getMigrationName: named => named.name,
-  getMigration: named => Promise.resolve(named.migration),
+  getMigrationName: (named) => named.name,
+  getMigration: (named) => Promise.resolve(named.migration),
 }
 
-/** Brings the database to the newest shape, under knex's lock, so that several instances may start at once. Returns what was done. */
+/**
+ * Brings the database to the newest shape, under knex's lock, so that several instances may start at once. Returns
+ * what was done.
+ */
 export async function migrate(db: Database): Promise<string[]> {
-  const [, names] = await db.migrate.latest({ migrationSource }) as [number, string[]]
+  const [, names] = (await db.migrate.latest({ migrationSource })) as [number, string[]]
   return names
 }

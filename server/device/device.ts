@@ -4,7 +4,10 @@ import type { Reading } from '../../core/device/reading'
 import type { Database } from '../database/connection'
 import { Failure } from '../service/failure'
 
-/** The port to a measuring device. A reading is grams from a scale, millimetres from a caliper; a device that is off throws a Failure. */
+/**
+ * The port to a measuring device. A reading is grams from a scale, millimetres from a caliper; a device that is off
+ * throws a Failure.
+ */
 export interface Device {
   read(): Promise<Reading>
 }
@@ -27,14 +30,30 @@ export async function deviceState(db: Database, accountId: string, kind: DeviceK
   return row ? deviceStateSchema.catch(USUAL[kind]).parse(row.state) : USUAL[kind]
 }
 
-export async function setDevice(db: Database, accountId: string, kind: DeviceKind, state: DeviceState): Promise<DeviceState> {
-  await db('device').insert({ account_id: accountId, kind, state: JSON.stringify(state) }).onConflict(['account_id', 'kind']).merge()
+export async function setDevice(
+  db: Database,
+  accountId: string,
+  kind: DeviceKind,
+  state: DeviceState,
+): Promise<DeviceState> {
+  await db('device')
+    .insert({ account_id: accountId, kind, state: JSON.stringify(state) })
+    .onConflict(['account_id', 'kind'])
+    .merge()
   return state
 }
 
-/** The stand-in that ships with Weben: it trembles, can be off, and can miss the next readings. Its state lies in the database. */
+/**
+ * The stand-in that ships with Weben: it trembles, can be off, and can miss the next readings. Its state lies in the
+ * database.
+ */
 export function simulatedDevice(db: Database, accountId: string, kind: DeviceKind): Device {
-  const silent = new Failure(503, 'device-silent', `The ${NAME[kind]} does not answer. See that it is on and its cable sits, then press again. Nothing was changed; you can type the figure too.`)
+  const silent = new Failure(
+    503,
+    'device-silent',
+    `The ${NAME[kind]} does not answer. See that it is on and its cable sits, then press again. Nothing was ` +
+      'changed; you can type the figure too.',
+  )
   return {
     async read() {
       const state = await deviceState(db, accountId, kind)

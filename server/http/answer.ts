@@ -1,12 +1,28 @@
 import { randomUUID } from 'node:crypto'
-import { defineEventHandler, getRequestHeader, readRawBody, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import {
+  defineEventHandler,
+  getRequestHeader,
+  readRawBody,
+  setResponseHeader,
+  setResponseStatus,
+  type EventHandlerRequest,
+  type H3Event,
+} from 'h3'
 import type { z } from 'zod'
 import { problemsOf } from '../../core/piece/codec'
 import { Failure, unsound } from '../service/failure'
 import { writeLog } from './log'
 
 /** The shape of every error: a code for programs, a sentence that says what to do, and what it concerns. */
-export interface ErrorBody { readonly error: { readonly code: string, readonly says: string, readonly problems?: unknown, readonly data?: unknown, readonly id?: string } }
+export interface ErrorBody {
+  readonly error: {
+    readonly code: string
+    readonly says: string
+    readonly problems?: unknown
+    readonly data?: unknown
+    readonly id?: string
+  }
+}
 
 /**
  * A route: runs the work and turns a Failure into its answer. Anything else is a fault of ours: the log gets the rest,
@@ -17,16 +33,26 @@ export function answer<T>(work: (event: H3Event<EventHandlerRequest>) => Promise
     setResponseHeader(event, 'Cache-Control', 'no-store')
     try {
       return await work(event)
-    }
-    catch (error) {
+    } catch (error) {
       if (error instanceof Failure) {
         setResponseStatus(event, error.status)
         return { error: { code: error.code, says: error.says, ...error.details } }
       }
       const id = randomUUID().slice(0, 8)
-      writeLog('fault', { id, route: event.path.replace(/\?.*/, '').replace(/[0-9a-f-]{36}/g, ':id'), message: error instanceof Error ? error.message : String(error), stack: error instanceof Error ? error.stack : undefined })
+      writeLog('fault', {
+        id,
+        route: event.path.replace(/\?.*/, '').replace(/[0-9a-f-]{36}/g, ':id'),
+        message: error instanceof Error ? error.message : String(error),
+        stack: error instanceof Error ? error.stack : undefined,
+      })
       setResponseStatus(event, 500)
-      return { error: { code: 'fault', says: `Something went wrong on our side (${id}). What you did before is saved. Try again in a moment.`, id } }
+      return {
+        error: {
+          code: 'fault',
+          says: `Something went wrong on our side (${id}). What you did before is saved. Try again in a moment.`,
+          id,
+        },
+      }
     }
   })
 }
@@ -44,12 +70,12 @@ export async function readJson<S extends z.ZodType>(event: H3Event, schema: S, m
 export async function readJsonText(event: H3Event, mostMb: number): Promise<unknown> {
   const length = Number(getRequestHeader(event, 'content-length') ?? Number.NaN)
   if (!Number.isFinite(length)) throw new Failure(411, 'length-missing', 'The request must say how long it is.')
-  if (length > mostMb * MB) throw new Failure(413, 'too-large', `This is larger than ${mostMb} MB and cannot be taken.`)
+  if (length > mostMb * MB)
+    throw new Failure(413, 'too-large', `This is larger than ${mostMb} MB and cannot be taken.`)
   const text = await readRawBody(event)
   try {
     return JSON.parse(text ?? '')
-  }
-  catch {
+  } catch {
     throw new Failure(400, 'not-json', 'The request is not JSON.')
   }
 }

@@ -6,6 +6,10 @@ const LOCAL_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/
 
 /** The demo workshop opens without a password only in demo mode, only on loopback, only under a local name. */
 export function demoAllowed(event: H3Event): boolean {
-  return process.env.WEBEN_DEMO === '1' && LOOPBACK.has(addressOf(event)) && LOCAL_HOST.test(getRequestHeader(event, 'host') ?? '')
-    && getRequestHeader(event, 'x-forwarded-for') === undefined
+  return (
+    process.env.WEBEN_DEMO === '1' &&
+    LOOPBACK.has(addressOf(event)) &&
+    LOCAL_HOST.test(getRequestHeader(event, 'host') ?? '') &&
+    getRequestHeader(event, 'x-forwarded-for') === undefined
+  )
 }

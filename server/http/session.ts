@@ -8,20 +8,24 @@ const DAY = 86_400
 
 function secret(): string {
   const value = process.env.WEBEN_SESSION_SECRET
-  if (!value || value.length < 32) throw new Error('WEBEN_SESSION_SECRET is not set: give at least 32 random characters, the same for every instance')
+  if (!value || value.length < 32)
+    throw new Error('WEBEN_SESSION_SECRET is not set: give at least 32 random characters, the same for every instance')
   return value
 }
 
 const trustsProxy = (): boolean => process.env.WEBEN_TRUST_PROXY === '1'
 
 /** Whether the person reached us over https: directly, or by the word of a trusted proxy. */
-export const isSecure = (event: H3Event): boolean => trustsProxy() && getRequestHeader(event, 'x-forwarded-proto') === 'https'
+export const isSecure = (event: H3Event): boolean =>
+  trustsProxy() && getRequestHeader(event, 'x-forwarded-proto') === 'https'
 
 export const addressOf = (event: H3Event): string => getRequestIP(event, { xForwardedFor: trustsProxy() }) ?? 'unknown'
 
 /** The sealed cookie holds the id of a session and nothing else; its `Secure` follows the scheme. */
 const config = (event: H3Event): SessionConfig => ({
-  name: 'weben', password: secret(), maxAge: 60 * DAY,
+  name: 'weben',
+  password: secret(),
+  maxAge: 60 * DAY,
   cookie: { httpOnly: true, sameSite: 'lax', path: '/', secure: isSecure(event), maxAge: 60 * DAY },
 })
 
@@ -47,8 +51,19 @@ export async function findAccount(event: H3Event): Promise<Account | null> {
 
 export async function requireAccount(event: H3Event): Promise<Account> {
   const account = await findAccount(event)
-  if (!account) throw new Failure(401, 'signed-out', 'You are not signed in. Sign in; what you did here is kept in this browser until then.')
+  if (!account)
+    throw new Failure(
+      401,
+      'signed-out',
+      'You are not signed in. Sign in; what you did here is kept in this browser until then.',
+    )
   const meant = getRequestHeader(event, ACCOUNT_HEADER)
-  if (meant !== undefined && meant !== account.id) throw new Failure(401, 'other-account', 'Someone else has signed in in this browser since. Sign in again as yourself; what you did here is kept until then.')
+  if (meant !== undefined && meant !== account.id)
+    throw new Failure(
+      401,
+      'other-account',
+      'Someone else has signed in in this browser since. Sign in again as yourself; what you did here is kept ' +
+        'until then.',
+    )
   return account
 }

@@ -5,8 +5,16 @@ import { writeLog } from '../http/log'
 export default defineEventHandler((event) => {
   if (!event.path.startsWith('/api/')) return
   const began = performance.now()
-  const route = event.path.replace(/\?.*/, '').replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, ':id').replace(/\d+$/, ':n')
+  const route = event.path
+    .replace(/\?.*/, '')
+    .replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, ':id')
+    .replace(/\d+$/, ':n')
   event.node.res.once('finish', () => {
-    writeLog('request', { method: event.method, route, status: event.node.res.statusCode, ms: Math.round(performance.now() - began) })
+    writeLog('request', {
+      method: event.method,
+      route,
+      status: event.node.res.statusCode,
+      ms: Math.round(performance.now() - began),
+    })
   })
 })

@@ -8,9 +8,16 @@ export default defineEventHandler((event): ErrorBody | undefined => {
   if (READING.has(event.method)) return
   const origin = getRequestHeader(event, 'origin')
   const site = getRequestHeader(event, 'sec-fetch-site')
-  const host = (process.env.WEBEN_TRUST_PROXY === '1' ? getRequestHeader(event, 'x-forwarded-host') : undefined) ?? getRequestHeader(event, 'host')
+  const host =
+    (process.env.WEBEN_TRUST_PROXY === '1' ? getRequestHeader(event, 'x-forwarded-host') : undefined) ??
+    getRequestHeader(event, 'host')
   const fromHere = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host
   if (fromHere && (site === undefined || site === 'same-origin')) return
   setResponseStatus(event, 403)
-  return { error: { code: 'other-origin', says: 'This request did not come from a page of this Weben. Open Weben itself and try there.' } }
+  return {
+    error: {
+      code: 'other-origin',
+      says: 'This request did not come from a page of this Weben. Open Weben itself and try there.',
+    },
+  }
 })

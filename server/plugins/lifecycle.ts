@@ -1,14 +1,20 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { database, disconnect } from '../database/connection'
 
-/** Longer than proxies keep theirs (60 s is usual), so that it is never we who close a connection that is about to be used. */
+/**
+ * Longer than proxies keep theirs (60 s is usual), so that it is never we who close a connection that is about to be
+ * used.
+ */
 const KEEP_ALIVE_MS = 75_000
 
 /** Missing configuration stops the start; the pool is given back at the end. */
 export default defineNitroPlugin((nitro) => {
   if (!import.meta.prerender) {
     database()
-    if ((process.env.WEBEN_SESSION_SECRET ?? '').length < 32) throw new Error('WEBEN_SESSION_SECRET is not set: give at least 32 random characters, the same for every instance')
+    if ((process.env.WEBEN_SESSION_SECRET ?? '').length < 32)
+      throw new Error(
+        'WEBEN_SESSION_SECRET is not set: give at least 32 random characters, the same for every instance',
+      )
   }
   nitro.hooks.hook('request', (event) => {
     const { server } = event.node.req.socket as { server?: { keepAliveTimeout: number } }

@@ -6,35 +6,77 @@ import { isBadUuid } from '../database/errors'
 import { notOnShelf } from './shelf'
 
 /** What a piece asks of the box: so much of a thing that lies there, in the unit of its kind. */
-export interface Ask { readonly shelfId: string, readonly amount: number }
+export interface Ask {
+  readonly shelfId: string
+  readonly amount: number
+}
 
 export type HoldingChange = 'reserve' | 'release' | 'take' | 'back'
 
-interface HoldingRow { piece_id: string, shelf_id: string, kind: Holding['kind'], amount: number }
+interface HoldingRow {
+  piece_id: string
+  shelf_id: string
+  kind: Holding['kind']
+  amount: number
+}
 
-const toHolding = (row: HoldingRow): Holding => ({ pieceId: row.piece_id, shelfId: row.shelf_id, kind: row.kind, amount: row.amount })
+const toHolding = (row: HoldingRow): Holding => ({
+  pieceId: row.piece_id,
+  shelfId: row.shelf_id,
+  kind: row.kind,
+  amount: row.amount,
+})
 
-/** All that pieces of an account hold. What a piece that was put away had set aside is free again; what it took is not. */
+/**
+ * All that pieces of an account hold. What a piece that was put away had set aside is free again; what it took is not.
+ */
 export async function listHoldings(db: Database, accountId: string): Promise<Holding[]> {
-  const rows = await db('holding').join('piece', 'piece.id', 'holding.piece_id').where('piece.account_id', accountId)
-    .andWhere(q => q.whereNull('piece.removed_at').orWhere('holding.kind', 'taken'))
+  const rows = await db('holding')
+    .join('piece', 'piece.id', 'holding.piece_id')
+    .where('piece.account_id', accountId)
+    .andWhere((q) => q.whereNull('piece.removed_at').orWhere('holding.kind', 'taken'))
     .select<HoldingRow[]>('holding.piece_id', 'holding.shelf_id', 'holding.kind', 'holding.amount')
   return rows.map(toHolding)
 }
 
 /**
- * Sets beads aside for a piece, frees them, takes them out of the box, or puts them back: all of it or none. Taking more than lies
- * there is refused with words. The rows of the box are locked in one order, so two pieces cannot take the same beads.
+ * Sets beads aside for a piece, frees them, takes them out of the box, or puts them back: all of it or none. Taking
+ * more than lies there is refused with words. The rows of the box are locked in one order, so two pieces cannot take
+ * the same beads.
  */
-export async function changeHoldings(db: Database, accountId: string, pieceId: string, what: HoldingChange, asks: readonly Ask[]): Promise<void> {
+export async function changeHoldings(
+  db: Database,
+  accountId: string,
+  pieceId: string,
+  what: HoldingChange,
+  asks: readonly Ask[],
+): Promise<void> {
   try {
     await db.transaction(async (trx) => {
-      const piece = await trx('piece').where({ id: pieceId, account_id: accountId }).whereNull('removed_at').first('id')
+      const piece = await trx('piece')
+        .where({ id: pieceId, account_id: accountId })
+        .whereNull('removed_at')
+        .first('id')
       if (!piece) throw notFound()
-      const held = (await trx('holding').where({ piece_id: pieceId }).forUpdate().select<HoldingRow[]>('piece_id', 'shelf_id', 'kind', 'amount')).map(toHolding)
-      const ids = [...new Set([...asks.map(a => a.shelfId), ...what === 'back' ? held.filter(h => h.kind === 'taken').map(h => h.shelfId) : []])].sort()
-      const rows = await trx('shelf').where({ account_id: accountId }).whereIn('id', ids).orderBy('id').forUpdate().select<{ id: string, value: unknown }[]>('id', 'value')
-      const box = new Map(rows.map(r => [r.id, shelfValueSchema.parse(r.value)]))
+      const held = (
+        await trx('holding')
+          .where({ piece_id: pieceId })
+          .forUpdate()
+          .select<HoldingRow[]>('piece_id', 'shelf_id', 'kind', 'amount')
+      ).map(toHolding)
+      const ids = [
+        ...new Set([
+          ...asks.map((a) => a.shelfId),
+          ...(what === 'back' ? held.filter((h) => h.kind === 'taken').map((h) => h.shelfId) : []),
+        ]),
+      ].sort()
+      const rows = await trx('shelf')
+        .where({ account_id: accountId })
+        .whereIn('id', ids)
+        .orderBy('id')
+        .forUpdate()
+        .select<{ id: string; value: unknown }[]>('id', 'value')
+      const box = new Map(rows.map((r) => [r.id, shelfValueSchema.parse(r.value)]))
       const stock = (id: string): Stock => {
         const value = box.get(id)
         if (!value || !isStock(value)) throw notOnShelf()
@@ -43,15 +85,24 @@ export async function changeHoldings(db: Database, accountId: string, pieceId: s
       const store = async (id: string, amount: number) => {
         const value = withAmount(stock(id), Math.max(0, Math.round(amount * 1000) / 1000))
         box.set(id, value)
-        await trx('shelf').where({ id }).update({ value: JSON.stringify(value) })
+        await trx('shelf')
+          .where({ id })
+          .update({ value: JSON.stringify(value) })
       }
       const hold = async (shelfId: string, kind: Holding['kind'], amount: number) => {
-        await trx('holding').insert({ piece_id: pieceId, shelf_id: shelfId, kind, amount }).onConflict(['piece_id', 'shelf_id', 'kind']).merge(['amount', 'made_at'])
+        await trx('holding')
+          .insert({ piece_id: pieceId, shelf_id: shelfId, kind, amount })
+          .onConflict(['piece_id', 'shelf_id', 'kind'])
+          .merge(['amount', 'made_at'])
       }
-      if (what === 'reserve' || what === 'take') await trx('holding').where({ piece_id: pieceId, kind: 'reserved' }).delete()
+      if (what === 'reserve' || what === 'take')
+        await trx('holding').where({ piece_id: pieceId, kind: 'reserved' }).delete()
       switch (what) {
         case 'reserve':
-          for (const { shelfId, amount } of asks) { stock(shelfId); await hold(shelfId, 'reserved', amount) }
+          for (const { shelfId, amount } of asks) {
+            stock(shelfId)
+            await hold(shelfId, 'reserved', amount)
+          }
           break
         case 'release':
           await trx('holding').where({ piece_id: pieceId, kind: 'reserved' }).delete()
@@ -59,20 +110,25 @@ export async function changeHoldings(db: Database, accountId: string, pieceId: s
         case 'take':
           for (const { shelfId, amount } of asks) {
             const value = stock(shelfId)
-            if (amountOf(value) < amount - 1e-6) throw new Failure(409, 'box-short', `The box no longer holds enough ${value.name}. Look at the supplies again, or weigh it.`)
-            const before = held.find(h => h.shelfId === shelfId && h.kind === 'taken')?.amount ?? 0
+            if (amountOf(value) < amount - 1e-6)
+              throw new Failure(
+                409,
+                'box-short',
+                `The box no longer holds enough ${value.name}. Look at the supplies again, or weigh it.`,
+              )
+            const before = held.find((h) => h.shelfId === shelfId && h.kind === 'taken')?.amount ?? 0
             await store(shelfId, amountOf(value) - amount)
             await hold(shelfId, 'taken', before + amount)
           }
           break
         case 'back':
-          for (const { shelfId, kind, amount } of held) if (kind === 'taken') await store(shelfId, amountOf(stock(shelfId)) + amount)
+          for (const { shelfId, kind, amount } of held)
+            if (kind === 'taken') await store(shelfId, amountOf(stock(shelfId)) + amount)
           await trx('holding').where({ piece_id: pieceId, kind: 'taken' }).delete()
           break
       }
     })
-  }
-  catch (error) {
+  } catch (error) {
     throw isBadUuid(error) ? notFound() : error
   }
 }

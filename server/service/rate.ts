@@ -1,27 +1,45 @@
 import type { Database } from '../database/connection'
 import { Failure } from './failure'
 
-export interface Rate { readonly most: number, readonly seconds: number }
+export interface Rate {
+  readonly most: number
+  readonly seconds: number
+}
 
-/** New accounts an hour from one address; a class behind one router may need more than the usual 60 (`WEBEN_JOIN_LIMIT`). */
+/**
+ * New accounts an hour from one address; a class behind one router may need more than the usual 60
+ * (`WEBEN_JOIN_LIMIT`).
+ */
 const joins = (): number => Math.max(1, Math.floor(Number(process.env.WEBEN_JOIN_LIMIT)) || 60)
 
 /** Limits for what guesses or costs. In PostgreSQL, so they hold across instances. */
 export const RATES = {
   signIn: { most: 10, seconds: 300 },
-  get join() { return { most: joins(), seconds: 3600 } },
+  get join() {
+    return { most: joins(), seconds: 3600 }
+  },
   create: { most: 60, seconds: 600 },
   picture: { most: 600, seconds: 60 },
 } as const satisfies Record<string, Rate>
 
 /** Counts one use of `key` in a fixed window; too many are refused with the time to wait. */
 export async function spend(db: Database, key: string, { most, seconds }: Rate): Promise<void> {
-  const { rows } = await db.raw<{ rows: { count: number, wait: number }[] }>(`
+  const { rows } = await db.raw<{ rows: { count: number; wait: number }[] }>(
+    `
     insert into rate (key, window_start, count)
     values (?, to_timestamp(floor(extract(epoch from now()) / ?) * ?), 1)
     on conflict (key, window_start) do update set count = rate.count + 1
-    returning count, ceil(extract(epoch from window_start) + ? - extract(epoch from now()))::int as wait`, [key, seconds, seconds, seconds])
+    returning count, ceil(extract(epoch from window_start) + ? - extract(epoch from now()))::int as wait`,
+    [key, seconds, seconds, seconds],
+  )
   const { count, wait } = rows[0]!
-  if (count === 1) await db.raw('delete from rate where window_start < now() - interval \'1 day\'')
-  if (count > most) throw new Failure(429, 'too-many', `That was tried too often. Wait ${wait > 90 ? `${Math.ceil(wait / 60)} minutes` : `${wait} seconds`} and try again.`, { data: { wait } })
+  if (count === 1) await db.raw("delete from rate where window_start < now() - interval '1 day'")
+  if (count > most)
+    throw new Failure(
+      429,
+      'too-many',
+      `That was tried too often. Wait ${wait > 90 ? `${Math.ceil(wait / 60)} minutes` : `${wait} seconds`} ` +
+        'and try again.',
+      { data: { wait } },
+    )
 }

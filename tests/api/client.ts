@@ -1,19 +1,46 @@
 /** A person’s browser as the API sees it: keeps its cookie, says where it comes from. */
-export interface Answer<T = Record<string, unknown>> { readonly status: number, readonly body: T & { error?: { code: string, says: string, data?: unknown } }, readonly headers: Headers }
+export interface Answer<T = Record<string, unknown>> {
+  readonly status: number
+  readonly body: T & { error?: { code: string; says: string; data?: unknown } }
+  readonly headers: Headers
+}
 
 export function client(address: string) {
   let cookie = ''
-  async function call<T = Record<string, unknown>>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+  async function call<T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
     const response = await fetch(`${address}/api/${path}`, {
-      method, redirect: 'manual',
-      headers: { origin: address, ...(cookie ? { cookie } : {}), ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      method,
+      redirect: 'manual',
+      headers: {
+        origin: address,
+        ...(cookie ? { cookie } : {}),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     })
     for (const set of response.headers.getSetCookie()) cookie = set.split(';')[0]!
     const text = await response.text()
-    return { status: response.status, headers: response.headers, body: (text.startsWith('{') ? JSON.parse(text) : { text }) as Answer<T>['body'] }
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: (text.startsWith('{') ? JSON.parse(text) : { text }) as Answer<T>['body'],
+    }
   }
-  return { call, get cookie() { return cookie }, set cookie(value: string) { cookie = value } }
+  return {
+    call,
+    get cookie() {
+      return cookie
+    },
+    set cookie(value: string) {
+      cookie = value
+    },
+  }
 }
 
 let people = 0

@@ -11,16 +11,29 @@ describe('coming in', () => {
     expect((await someone.call<{ account: { signIn: string } }>('GET', 'session')).body.account.signIn).toBe(name)
     await someone.call('DELETE', 'session')
     expect((await someone.call('GET', 'session')).body).toMatchObject({ account: null })
-    expect((await someone.call('POST', 'session', { signIn: name.toUpperCase(), password: PASSWORD })).status).toBe(200)
+    expect((await someone.call('POST', 'session', { signIn: name.toUpperCase(), password: PASSWORD })).status).toBe(
+      200,
+    )
   })
   it('refuses with a sentence: taken name, short password, wrong password, nonsense', async () => {
     const someone = await person(address)
     const other = client(address)
-    const code = async (path: string, body: unknown) => { const a = await other.call('POST', path, body); return [a.status, a.body.error?.code, /[.]$/.test(a.body.error?.says ?? '')] }
+    const code = async (path: string, body: unknown) => {
+      const a = await other.call('POST', path, body)
+      return [a.status, a.body.error?.code, /[.]$/.test(a.body.error?.says ?? '')]
+    }
     expect(await code('account', { signIn: someone.name, password: PASSWORD })).toEqual([409, 'name-taken', true])
     expect((await code('account', { signIn: newName(), password: 'short' }))[0]).toBe(422)
-    expect(await code('session', { signIn: someone.name, password: 'another long word' })).toEqual([401, 'wrong-password', true])
-    expect(await code('session', { signIn: 'nobody at all', password: 'another long word' })).toEqual([401, 'wrong-password', true])
+    expect(await code('session', { signIn: someone.name, password: 'another long word' })).toEqual([
+      401,
+      'wrong-password',
+      true,
+    ])
+    expect(await code('session', { signIn: 'nobody at all', password: 'another long word' })).toEqual([
+      401,
+      'wrong-password',
+      true,
+    ])
     expect(await code('session', '{')).toEqual([400, 'not-json', true])
   })
   it('keeps the cookie from scripts and says nothing in it', async () => {
@@ -72,14 +85,20 @@ describe('the demo workshop', () => {
   })
   it('does not open when the request came through a proxy', async () => {
     const someone = client(address)
-    expect((await someone.call('POST', 'session/demo', undefined, { 'x-forwarded-for': '203.0.113.9' })).status).toBe(404)
+    expect((await someone.call('POST', 'session/demo', undefined, { 'x-forwarded-for': '203.0.113.9' })).status).toBe(
+      404,
+    )
   })
 })
 
 describe('who may change things', () => {
   it('only pages of this origin', async () => {
     const someone = await person(address)
-    const strangers: Record<string, string>[] = [{ origin: 'https://elsewhere.example' }, { origin: 'null' }, { 'origin': address, 'sec-fetch-site': 'cross-site' }]
+    const strangers: Record<string, string>[] = [
+      { origin: 'https://elsewhere.example' },
+      { origin: 'null' },
+      { 'origin': address, 'sec-fetch-site': 'cross-site' },
+    ]
     for (const headers of strangers) {
       const { status, body } = await someone.call('DELETE', 'session', undefined, headers)
       expect([status, body.error?.code]).toEqual([403, 'other-origin'])
@@ -89,11 +108,11 @@ describe('who may change things', () => {
   it('pages carry a strict policy', async () => {
     const response = await fetch(`${address}/enter`)
     const policy = response.headers.get('content-security-policy')!
-    const script = policy.split(';').find(d => d.trim().startsWith('script-src '))!
+    const script = policy.split(';').find((d) => d.trim().startsWith('script-src '))!
     expect(script).toMatch(/'nonce-/)
     expect(script).not.toMatch(/unsafe|https:|\*/)
-    expect(policy).toContain('object-src \'none\'')
-    expect(policy).toContain('frame-ancestors \'none\'')
+    expect(policy).toContain("object-src 'none'")
+    expect(policy).toContain("frame-ancestors 'none'")
     expect(policy).not.toContain('upgrade-insecure-requests')
     expect(response.headers.get('x-content-type-options')).toBe('nosniff')
     expect(response.headers.get('strict-transport-security')).toBeNull()

@@ -6,7 +6,11 @@ import { freePort, throwAwayCluster } from '../../launcher/postgres'
 import { prepareDatabase } from '../../launcher/start'
 
 declare module 'vitest' {
-  export interface ProvidedContext { address: string, databaseUrl: string, secret: string }
+  export interface ProvidedContext {
+    address: string
+    databaseUrl: string
+    secret: string
+  }
 }
 
 /** The built application on a throw-away PostgreSQL, for all API tests. */
@@ -15,7 +19,13 @@ export default async function setup(project: TestProject) {
   const cluster = await throwAwayCluster()
   const secret = randomBytes(32).toString('hex')
   await prepareDatabase(cluster.url, true)
-  const application = await startApplication({ root, port: await freePort(), databaseUrl: cluster.url, secret, demo: true })
+  const application = await startApplication({
+    root,
+    port: await freePort(),
+    databaseUrl: cluster.url,
+    secret,
+    demo: true,
+  })
   project.provide('address', application.address)
   project.provide('databaseUrl', cluster.url)
   project.provide('secret', secret)

@@ -12,18 +12,36 @@ import { tallyPiece } from '#core/tally/tally'
 import type { View } from '#core/picture/view'
 
 /** Runs in the page: times the mat against a blit of the same canvas, in the same run. All times are medians, ms. */
-export interface Measured { readonly beads: number, readonly blit: number, readonly full: number, readonly zoom: number, readonly stroke: number, readonly pan: number, readonly answers: number }
+export interface Measured {
+  readonly beads: number
+  readonly blit: number
+  readonly full: number
+  readonly zoom: number
+  readonly stroke: number
+  readonly pan: number
+  readonly answers: number
+}
 
 function noisy(columns: number, rows: number): Part {
   const empty = emptyCells(columns, 0)
   const cells = withCells(emptyCells(columns, rows, 1), (set) => {
     let state = 12345
     for (let i = 0; i < columns * rows; i++) {
-      state = (state * 1103515245 + 12345) & 0x7FFFFFFF
-      set(i, 1 + (state >> 16) % 6)
+      state = (state * 1103515245 + 12345) & 0x7fffffff
+      set(i, 1 + ((state >> 16) % 6))
     }
   })
-  return { id: 'band', name: 'Band', technique: 'peyote', settings: { start: 'left' }, spec: 'cylinder-11', times: 1, start: empty, repeat: cells, end: empty }
+  return {
+    id: 'band',
+    name: 'Band',
+    technique: 'peyote',
+    settings: { start: 'left' },
+    spec: 'cylinder-11',
+    times: 1,
+    start: empty,
+    repeat: cells,
+    end: empty,
+  }
 }
 
 const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
@@ -52,12 +70,20 @@ export function measure(columns: number, rows: number, width: number, height: nu
   other.height = height
   other.getContext('2d')!.fillRect(5, 5, 300, 300)
   // Reading one pixel makes the canvas finish what it was told.
-  const settle = () => { ctx.getImageData(0, 0, 1, 1) }
+  const settle = () => {
+    ctx.getImageData(0, 0, 1, 1)
+  }
 
-  const tray = [1, 2, 3, 4, 5, 6].map(n => bead(n))
+  const tray = [1, 2, 3, 4, 5, 6].map((n) => bead(n))
   const part = noisy(columns, rows)
   const piece: Piece = {
-    name: 'Bench', notes: '', tray, parts: [part], gauges: [], supply: supplySchema.parse({}), cost: costSchema.parse({}),
+    name: 'Bench',
+    notes: '',
+    tray,
+    parts: [part],
+    gauges: [],
+    supply: supplySchema.parse({}),
+    cost: costSchema.parse({}),
     fit: fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 30 }),
   }
   // The whole work fills the screen: the most beads that can show at this size.
@@ -70,28 +96,59 @@ export function measure(columns: number, rows: number, width: number, height: nu
   painter.show(ctx, scene(part))
 
   const blit = timed(31, () => ctx.drawImage(other, 0, 0), settle)
-  // A new zoom: new sprites and every pixel anew. Moved further than half the screen: every pixel anew at the same zoom.
-  const zoom = timed(21, (k) => { painter.show(ctx, scene(part, { ...view, scale: scale * (1 + (k % 2) * 1e-9) })) }, settle)
-  const full = timed(21, (k) => { painter.show(ctx, scene(part, { ...view, x: (k % 2) * 0.5 })) }, settle)
+  // A new zoom: new sprites and every pixel anew. Moved further than half the screen: every pixel anew at the same
+  // zoom.
+  const zoom = timed(
+    21,
+    (k) => {
+      painter.show(ctx, scene(part, { ...view, scale: scale * (1 + (k % 2) * 1e-9) }))
+    },
+    settle,
+  )
+  const full = timed(
+    21,
+    (k) => {
+      painter.show(ctx, scene(part, { ...view, x: (k % 2) * 0.5 }))
+    },
+    settle,
+  )
   let now = piece
-  const stroke = timed(31, (k) => {
-    const laying = new Map(Array.from({ length: 20 }, (_, i) => [((k * 7) % rows) * columns + (i % columns), 1 + k % 6]))
-    const next = applySteps(now, layingSteps(now.parts[0]!, laying))
-    if (next.ok) now = next.value
-    painter.show(ctx, scene(now.parts[0]!))
-  }, settle)
-  const pan = timed(21, (k) => { painter.show(ctx, scene(now.parts[0]!, { ...view, x: (k % 2) * 13, y: (k % 3) * 7 })) }, settle)
-  const answers = timed(21, (k) => {
-    const next = applySteps(now, layingSteps(now.parts[0]!, new Map([[k * 31, 1 + k % 6]])))
-    if (next.ok) now = next.value
-    tallyPiece(now)
-    fitOf(now)
-    beadsToBuy(now)
-  }, () => {})
+  const stroke = timed(
+    31,
+    (k) => {
+      const laying = new Map(
+        Array.from({ length: 20 }, (_, i) => [((k * 7) % rows) * columns + (i % columns), 1 + (k % 6)]),
+      )
+      const next = applySteps(now, layingSteps(now.parts[0]!, laying))
+      if (next.ok) now = next.value
+      painter.show(ctx, scene(now.parts[0]!))
+    },
+    settle,
+  )
+  const pan = timed(
+    21,
+    (k) => {
+      painter.show(ctx, scene(now.parts[0]!, { ...view, x: (k % 2) * 13, y: (k % 3) * 7 }))
+    },
+    settle,
+  )
+  const answers = timed(
+    21,
+    (k) => {
+      const next = applySteps(now, layingSteps(now.parts[0]!, new Map([[k * 31, 1 + (k % 6)]])))
+      if (next.ok) now = next.value
+      tallyPiece(now)
+      fitOf(now)
+      beadsToBuy(now)
+    },
+    () => {},
+  )
   return { beads: columns * rows, blit, full, zoom, stroke, pan, answers }
 }
 
 declare global {
-  interface Window { measure: typeof measure }
+  interface Window {
+    measure: typeof measure
+  }
 }
 window.measure = measure

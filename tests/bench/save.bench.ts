@@ -19,7 +19,10 @@ test('saving a step against a bare insert', async () => {
     let now = piece()
     const { id } = await createPiece(db, account.id, now)
     const list = Array.from({ length: 300 }, (_, k) => {
-      const steps = [...layingSteps(now.parts[0]!, new Map([[k % 16, 1 + (k + 1) % 3]])), setStep(now, ['notes'], `note ${k}`)]
+      const steps = [
+        ...layingSteps(now.parts[0]!, new Map([[k % 16, 1 + ((k + 1) % 3)]])),
+        setStep(now, ['notes'], `note ${k}`),
+      ]
       now = valueOf(applySteps(now, steps))
       return { id: `bench-${k}-00`, label: 'edit', steps }
     })
@@ -29,12 +32,15 @@ test('saving a step against a bare insert', async () => {
     for (const t of list) await db('bare').insert({ steps: JSON.stringify(t.steps) })
     const bare = performance.now() - began
     const then = performance.now()
-    for (const [k, t] of list.entries()) await saveSteps(db, account.id, id, { base: k, on: list[k - 1]?.id ?? '' }, [t])
+    for (const [k, t] of list.entries())
+      await saveSteps(db, account.id, id, { base: k, on: list[k - 1]?.id ?? '' }, [t])
     const saving = performance.now() - then
-    console.log(`bare insert ${(bare / list.length).toFixed(2)} ms · saving a step ${(saving / list.length).toFixed(2)} ms · ${(bare / saving).toFixed(2)} of its rate`)
+    console.log(
+      `bare insert ${(bare / list.length).toFixed(2)} ms · saving a step ${(saving / list.length).toFixed(2)} ` +
+        `ms · ${(bare / saving).toFixed(2)} of its rate`,
+    )
     expect(bare / saving).toBeGreaterThanOrEqual(0.5)
-  }
-  finally {
+  } finally {
     await db.destroy()
     cluster.remove()
   }

@@ -2,10 +2,23 @@ import { readFile } from 'node:fs/promises'
 import { parse } from 'csv-parse/sync'
 import { PDFDocument } from 'pdf-lib'
 import { beadAt } from '#core/technique/braid/surface'
-import { address, createPiece, expect, openMat, PASSWORD, newName, plainBracelet, readPiece, saved, test, walkTo } from './weaver'
+import {
+  address,
+  createPiece,
+  expect,
+  openMat,
+  PASSWORD,
+  newName,
+  plainBracelet,
+  readPiece,
+  saved,
+  test,
+  walkTo,
+} from './weaver'
 
 /** A round braid of eight strands in plain beads, begun as any piece. */
-const plainBraid = (name: string) => plainBracelet({ name, technique: 'braid-8', spec: 'round-8', motif: 'plain', bodyMm: 165 })
+const plainBraid = (name: string) =>
+  plainBracelet({ name, technique: 'braid-8', spec: 'round-8', motif: 'plain', bodyMm: 165 })
 
 test('a braid is designed by its surface; the strands follow', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBraid('By surface'))
@@ -19,10 +32,13 @@ test('a braid is designed by its surface; the strands follow', async ({ weaver: 
   await page.getByRole('link', { name: 'Disc' }).click()
   await page.getByRole('button', { name: 'beginning' }).click()
   await expect(page.getByLabel(`Strand ${s + 1}`, { exact: true })).toHaveValue(/B/)
-  for (let other = 1; other <= 8; other++) if (other !== s + 1) await expect(page.getByLabel(`Strand ${other}`, { exact: true })).not.toHaveValue(/B/)
+  for (let other = 1; other <= 8; other++)
+    if (other !== s + 1) await expect(page.getByLabel(`Strand ${other}`, { exact: true })).not.toHaveValue(/B/)
 })
 
-test('another is designed by its strands; the surface follows, and a wrong count is named', async ({ weaver: page }) => {
+test('another is designed by its strands; the surface follows, and a wrong count is named', async ({
+  weaver: page,
+}) => {
   const id = await createPiece(page, plainBraid('By strands'))
   await page.goto(`/piece/${id}/disc`)
   const rounds = (await readPiece(page, id)).piece.parts[0]!.repeat.length
@@ -43,18 +59,33 @@ test('another is designed by its strands; the surface follows, and a wrong count
   await expect(page.getByLabel('Strand 1', { exact: true })).toHaveValue('1A')
   await expect(page.getByLabel('Strand 2', { exact: true })).toHaveValue('1B')
   // Cards for the bobbins, as PDF and CSV.
-  const [pdf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Bobbin cards and disc as PDF' }).click()])
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Bobbin cards and disc as PDF' }).click(),
+  ])
   expect((await PDFDocument.load(await readFile(await pdf.path()))).getPageCount()).toBe(3)
-  const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Strands as CSV' }).click()])
-  expect(new Set((parse(await readFile(await csv.path()), { columns: true }) as Record<string, string>[]).map(r => r.bobbin)).size).toBe(8)
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Strands as CSV' }).click(),
+  ])
+  expect(
+    new Set(
+      (parse(await readFile(await csv.path()), { columns: true }) as Record<string, string>[]).map((r) => r.bobbin),
+    ).size,
+  ).toBe(8)
 })
 
 test('a round is stepped through, paused, and found again on a second device', async ({ browser, page, baseURL }) => {
   const name = newName()
-  await page.request.post(`${address()}/api/account`, { headers: { origin: address() }, data: { signIn: name, password: PASSWORD } })
+  await page.request.post(`${address()}/api/account`, {
+    headers: { origin: address() },
+    data: { signIn: name, password: PASSWORD },
+  })
   const id = await createPiece(page, plainBraid('Paused'))
   await page.goto(`/piece/${id}/disc`)
-  await expect(page.locator('[data-test=next]')).toContainText('Strand 5, from the bottom left up to the top, left of the pair')
+  await expect(page.locator('[data-test=next]')).toContainText(
+    'Strand 5, from the bottom left up to the top, left of the pair',
+  )
   await expect(page.locator('[data-test=next]')).toContainText('slot 17 → 31')
   await page.getByRole('button', { name: 'Next move' }).click()
   await expect(page.locator('[data-test=pause]')).toContainText('Three strands at the top, one at the bottom')
@@ -63,14 +94,17 @@ test('a round is stepped through, paused, and found again on a second device', a
   for (let k = 0; k < 10; k++) await page.keyboard.press('Space')
   await page.keyboard.press('Backspace')
   await expect(page.locator('[data-test=round]')).toHaveText('2')
-  const kept = page.waitForResponse(r => r.url().endsWith('/place') && r.request().method() === 'PUT')
+  const kept = page.waitForResponse((r) => r.url().endsWith('/place') && r.request().method() === 'PUT')
   await page.keyboard.press('Space')
   await kept
   const words = await page.locator('[data-test=next] h3').innerText()
 
   const other = await browser.newContext({ baseURL, viewport: { width: 400, height: 860 } })
   const phone = await other.newPage()
-  await phone.request.post(`${address()}/api/session`, { headers: { origin: address() }, data: { signIn: name, password: PASSWORD } })
+  await phone.request.post(`${address()}/api/session`, {
+    headers: { origin: address() },
+    data: { signIn: name, password: PASSWORD },
+  })
   await phone.goto(`/piece/${id}/disc`)
   await expect(phone.locator('[data-test=next] h3')).toHaveText(words)
   await expect(phone.locator('[data-test=round]')).toHaveText('2')
@@ -113,12 +147,17 @@ test('a rope is mirrored, graduated, unrolled another way and seen in space', as
 })
 
 test('a table of one’s own is checked, and gives its strands', async ({ weaver: page }) => {
-  const id = await createPiece(page, plainBracelet({ name: 'My table', technique: 'braid-own', spec: 'round-8', motif: 'plain' }))
+  const id = await createPiece(
+    page,
+    plainBracelet({ name: 'My table', technique: 'braid-own', spec: 'round-8', motif: 'plain' }),
+  )
   await page.goto(`/piece/${id}/fit`)
   const table = page.getByRole('textbox', { name: 'Table of moves' })
   await table.fill('slots 7; load 2 3 4 5 6 7; move 2 1')
   await table.press('Tab')
-  await expect(page.getByText('After the cycle the strands lie a slot further on. Add “turn 1” at its end.')).toBeVisible()
+  await expect(
+    page.getByText('After the cycle the strands lie a slot further on. Add “turn 1” at its end.'),
+  ).toBeVisible()
   expect((await readPiece(page, id)).piece.parts[0]!.columns).toBe(7)
   await table.fill('slots 7; load 2 3 4 5 6 7; move 3 1; turn 2')
   await table.press('Tab')
@@ -152,7 +191,10 @@ test('plain cords: begun, coloured on the surface, cut and capped', async ({ wea
   await page.getByLabel('two cords in the slot of strand 5').check()
   await saved(page)
   expect((await readPiece(page, id)).piece.parts[0]!.settings.doubled).toBe('5')
-  const [pdf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'The loaded disc as PDF' }).click()])
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'The loaded disc as PDF' }).click(),
+  ])
   expect((await PDFDocument.load(await readFile(await pdf.path()))).getPageCount()).toBe(1)
   await page.getByRole('link', { name: 'Tally' }).click()
   await expect(page.getByText('Strands are moved in this order:')).toContainText('5 · 1 · 3 · 7 · 8 · 4 · 6 · 2')
@@ -163,12 +205,15 @@ test('plain cords: begun, coloured on the surface, cut and capped', async ({ wea
 })
 
 test('a coiled rope is strung on wire round its core', async ({ weaver: page }) => {
-  const id = await createPiece(page, plainBracelet({ name: 'Coil', technique: 'coil', spec: 'round-8', motif: 'plain', bodyMm: 165 }))
+  const id = await createPiece(
+    page,
+    plainBracelet({ name: 'Coil', technique: 'coil', spec: 'round-8', motif: 'plain', bodyMm: 165 }),
+  )
   await page.goto(`/piece/${id}/supplies`)
   await expect(page.getByText('Wire to cut')).toBeVisible()
   await expect(page.getByText('Core: one length')).toBeVisible()
   await page.goto(`/piece/${id}/fit`)
-  const before = (await page.locator('[data-test=answer]').innerText())
+  const before = await page.locator('[data-test=answer]').innerText()
   await page.getByLabel('Core, thick').fill('5')
   await page.getByLabel('Core, thick').press('Tab')
   await expect(page.locator('[data-test=answer]')).not.toHaveText(before)

@@ -10,7 +10,7 @@ async function choose(page: Page, label: string, option: string | RegExp): Promi
 const answer = (page: Page) => page.locator('[data-test=answer]')
 const reason = async (page: Page, id: string) => {
   const row = page.locator(`[data-reason=${id}]`)
-  if (await row.getAttribute('open') === null) await row.locator('summary').click()
+  if ((await row.getAttribute('open')) === null) await row.locator('summary').click()
   return row.locator('p')
 }
 
@@ -19,13 +19,18 @@ test('a bracelet is fitted: every number opens, a choice is taken, the piece fol
   await page.goto(`/piece/${id}/fit`)
   await expect(page.getByRole('heading', { name: 'Will it close?' })).toBeVisible()
   await expect(await reason(page, 'wanted')).toHaveText('wrist 170.0 mm + room 13.0 mm = 183.0 mm')
-  await expect(await reason(page, 'centre')).toHaveText('183.0 mm + π × 1.6 mm, because it bends about its middle = 188.0 mm')
+  await expect(await reason(page, 'centre')).toHaveText(
+    '183.0 mm + π × 1.6 mm, because it bends about its middle = 188.0 mm',
+  )
   await expect(await reason(page, 'target')).toContainText('188.0 mm − 14.0 mm for toggle: ring and bar = 174.0 mm')
   // Another wrist changes the figures at once.
   await page.getByLabel('Wrist').fill('20 cm')
   await expect(await reason(page, 'wanted')).toHaveText('wrist 200.0 mm + room 13.0 mm = 213.0 mm')
   await expect(answer(page)).toContainText('No, it will not close')
-  await page.getByRole('button', { name: /^Take \d+ repeats, whole repeats/ }).first().click()
+  await page
+    .getByRole('button', { name: /^Take \d+ repeats, whole repeats/ })
+    .first()
+    .click()
   await expect(answer(page)).toContainText('Yes,')
   await saved(page)
   expect((await readPiece(page, id)).piece.fit.bodyMm).toBe(200)
@@ -33,10 +38,17 @@ test('a bracelet is fitted: every number opens, a choice is taken, the piece fol
   await page.getByText('Length against choices, as a chart').click()
   await expect(page.locator('.plot .main-svg').first()).toBeVisible()
   await page.getByText('The same as a table').click()
-  expect(await page.getByRole('region', { name: 'Length against choices, as a chart, as a table' }).locator('tbody tr').count()).toBe(await page.locator('.choices li[data-way]').count())
+  expect(
+    await page
+      .getByRole('region', { name: 'Length against choices, as a chart, as a table' })
+      .locator('tbody tr')
+      .count(),
+  ).toBe(await page.locator('.choices li[data-way]').count())
 })
 
-test('a wrapped one, with two buttons: the closure counts once, and one size becomes a range', async ({ weaver: page }) => {
+test('a wrapped one, with two buttons: the closure counts once, and one size becomes a range', async ({
+  weaver: page,
+}) => {
   const id = await createPiece(page, plainBracelet({ bodyMm: 160, easeMm: 6, technique: 'peyote', widthMm: 8 }))
   await page.goto(`/piece/${id}/fit`)
   await choose(page, 'Times round', '3')
@@ -44,14 +56,19 @@ test('a wrapped one, with two buttons: the closure counts once, and one size bec
   await choose(page, 'Closure', 'Button and loop')
   await page.getByText('Chain, more openings, overlap').click()
   await choose(page, 'Buttons or rings', '2')
-  await page.getByRole('button', { name: /^Take \d+ repeats, / }).first().click()
+  await page
+    .getByRole('button', { name: /^Take \d+ repeats, / })
+    .first()
+    .click()
   await expect(answer(page)).toContainText('Yes,')
   await expect(answer(page)).toContainText('let out to')
   await saved(page)
   const { fit, parts } = (await readPiece(page, id)).piece
   expect(fit).toMatchObject({ wraps: 3, closure: { kind: 'button', openings: 2 } })
   // three rounds of beadwork, about half a metre
-  expect((parts[0]!.times * parts[0]!.repeat.length + parts[0]!.start.length + parts[0]!.end.length) * 1.6).toBeGreaterThan(460)
+  expect(
+    (parts[0]!.times * parts[0]!.repeat.length + parts[0]!.start.length + parts[0]!.end.length) * 1.6,
+  ).toBeGreaterThan(460)
   // On elastic it is made to the wrist, and the elastic is on the cut list.
   await choose(page, 'Closure', 'Elastic, knotted')
   await expect(page.getByLabel('Room to move')).toHaveValue('−2.5 mm')
@@ -81,7 +98,10 @@ test('a choker, a ring and a pair of earrings, from the start page', async ({ we
   await page.getByLabel('Or a ring size').fill('L')
   await page.getByLabel('Or a ring size').press('Tab')
   await expect(page.getByText('ISO 51.3 · United States 5.75 · British L')).toBeVisible()
-  await page.getByRole('button', { name: /^Take \d+ repeats?, / }).first().click()
+  await page
+    .getByRole('button', { name: /^Take \d+ repeats?, / })
+    .first()
+    .click()
   await expect(answer(page)).toContainText('Yes, the ring fits')
   await page.getByLabel('Or a ring size').fill('huge')
   await page.getByLabel('Or a ring size').press('Tab')
@@ -93,11 +113,17 @@ test('a choker, a ring and a pair of earrings, from the start page', async ({ we
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page.getByRole('application')).toBeVisible()
   const id = page.url().match(/piece\/([^/]+)/)![1]!
-  expect((await readPiece(page, id)).piece.fit).toMatchObject({ kind: 'earrings', bodyMm: 40, closure: { kind: 'ear-wire' } })
+  expect((await readPiece(page, id)).piece.fit).toMatchObject({
+    kind: 'earrings',
+    bodyMm: 40,
+    closure: { kind: 'ear-wire' },
+  })
   const one = Number((await page.locator('[data-test=beads]').innerText()).replace(/\s/g, ''))
   await page.getByRole('link', { name: /^Supplies/ }).click()
   await expect(page.getByText('Each weighs')).toBeVisible()
-  const counts = (await page.locator('.beads li .what').allInnerTexts()).map(t => Number(/·\s*([\d\s\u202F]+) in all/.exec(t)![1]!.replace(/\s/g, '')))
+  const counts = (await page.locator('.beads li .what').allInnerTexts()).map((t) =>
+    Number(/·\s*([\d\s\u202F]+) in all/.exec(t)![1]!.replace(/\s/g, '')),
+  )
   expect(counts.reduce((a, b) => a + b, 0)).toBe(2 * one)
 })
 
@@ -133,7 +159,9 @@ test('people are measured once and chosen in any piece', async ({ weaver: page }
   await expect(await reason(page, 'wanted')).toContainText('hand at its widest: 201.0 mm')
 })
 
-test('a swatch changes every size and says so; a strange one is questioned; a new piece begins with it', async ({ weaver: page }) => {
+test('a swatch changes every size and says so; a strange one is questioned; a new piece begins with it', async ({
+  weaver: page,
+}) => {
   const id = await createPiece(page, plainBracelet({ technique: 'peyote', widthMm: 10 }))
   await page.goto(`/piece/${id}/fit`)
   await expect(answer(page)).toContainText('By nominal bead sizes: ± 5 %')
@@ -152,7 +180,9 @@ test('a swatch changes every size and says so; a strange one is questioned; a ne
   await page.getByRole('button', { name: 'Take out 20 rows = 40.0 mm' }).click()
   await expect(page.getByText('Far from what the beads say')).toHaveCount(0)
   await saved(page)
-  expect((await readPiece(page, id)).piece.gauges).toMatchObject([{ technique: 'peyote', swatches: [{ rows: 20, lengthMm: 33.6 }] }])
+  expect((await readPiece(page, id)).piece.gauges).toMatchObject([
+    { technique: 'peyote', swatches: [{ rows: 20, lengthMm: 33.6 }] },
+  ])
   await page.goto('/start')
   await expect(answer(page)).toContainText('By your gauge, one swatch')
   // In another thread the hand is not known.
@@ -170,7 +200,10 @@ test('a length comes from the caliper', async ({ weaver: page }) => {
   await expect(page.getByText(/^15\.[45]\d mm/)).toBeVisible()
   const id = await createPiece(page)
   await page.goto(`/piece/${id}/fit`)
-  await page.getByRole('button', { name: /from the caliper/ }).first().click()
+  await page
+    .getByRole('button', { name: /from the caliper/ })
+    .first()
+    .click()
   await expect(page.getByLabel('Its length, closed')).toHaveValue(/15\.[45]\d* mm/)
 })
 
@@ -181,7 +214,9 @@ test('the reference converts, the strips print true, the screen is measured', as
   await page.getByLabel('Size', { exact: true }).fill('8')
   await expect(page.locator('[data-test=ring]')).toContainText('ISO 57.0')
   await page.getByRole('link', { name: 'Strips to print' }).click()
-  const widthMm = await page.getByAltText(/measure a wrist/).evaluate(img => img.getBoundingClientRect().height * 25.4 / 96)
+  const widthMm = await page
+    .getByAltText(/measure a wrist/)
+    .evaluate((img) => (img.getBoundingClientRect().height * 25.4) / 96)
   expect(widthMm).toBeCloseTo(254, 0)
   await page.goto('/settings')
   await page.getByLabel('Width of the card on the screen, in pixels').fill('428')

@@ -11,7 +11,13 @@ export default async function globalSetup() {
   await prepareDatabase(cluster.url, true)
   // Every test makes an account of its own, all from one address.
   process.env.WEBEN_JOIN_LIMIT = '1000'
-  const application = await startApplication({ root, port: await freePort(), databaseUrl: cluster.url, secret: randomBytes(32).toString('hex'), demo: true })
+  const application = await startApplication({
+    root,
+    port: await freePort(),
+    databaseUrl: cluster.url,
+    secret: randomBytes(32).toString('hex'),
+    demo: true,
+  })
   process.env.WEBEN_TEST_ADDRESS = application.address
   process.env.WEBEN_TEST_DATABASE = cluster.url
   return async () => {

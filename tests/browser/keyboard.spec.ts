@@ -8,10 +8,12 @@ async function tabTo(page: Page, name: string | RegExp, role?: string): Promise<
     const found = await page.evaluate(() => {
       const at = document.activeElement
       if (!at) return { name: '', role: '' }
-      const label = at.getAttribute('aria-label') ?? (at as HTMLInputElement).labels?.[0]?.textContent ?? at.textContent ?? ''
+      const label =
+        at.getAttribute('aria-label') ?? (at as HTMLInputElement).labels?.[0]?.textContent ?? at.textContent ?? ''
       return { name: label.trim().replace(/\s+/g, ' '), role: at.getAttribute('role') ?? at.tagName.toLowerCase() }
     })
-    const fits = typeof name === 'string' ? found.name === name || found.name.startsWith(`${name} `) : name.test(found.name)
+    const fits =
+      typeof name === 'string' ? found.name === name || found.name.startsWith(`${name} `) : name.test(found.name)
     if (fits && (!role || found.role === role)) return
   }
   throw new Error(`Tab never reached ${String(name)}`)
@@ -55,8 +57,15 @@ test('the whole slice by keyboard alone', async ({ page, baseURL }) => {
   expect((await readPiece(page, id)).piece.parts[0]!.start).toEqual(before)
 
   await page.keyboard.press('Shift+Tab')
-  for (const [stage, heading] of [['Fit', 'What comes near'], ['Tally', 'Row by row, as worked'], ['Supplies', 'Beads to buy'], ['Print', 'Take it with you']] as const) {
-    await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur() })
+  for (const [stage, heading] of [
+    ['Fit', 'What comes near'],
+    ['Tally', 'Row by row, as worked'],
+    ['Supplies', 'Beads to buy'],
+    ['Print', 'Take it with you'],
+  ] as const) {
+    await page.evaluate(() => {
+      ;(document.activeElement as HTMLElement | null)?.blur()
+    })
     await tabTo(page, stage, 'a')
     await page.keyboard.press('Enter')
     await expect(page.getByRole('heading', { name: heading })).toBeVisible()

@@ -9,13 +9,28 @@ import type { Page } from '@playwright/test'
 async function square(page: Page, columns = 9, rows = 9, technique = 'loom'): Promise<string> {
   const piece = plainBracelet({ name: 'Square' })
   const none = emptyCells(columns, 0)
-  return createPiece(page, { ...piece, parts: [{ ...piece.parts[0]!, technique, settings: requireTechnique(technique).settings.parse({}), times: 1, start: none, repeat: emptyCells(columns, rows, 1), end: none }] })
+  return createPiece(page, {
+    ...piece,
+    parts: [
+      {
+        ...piece.parts[0]!,
+        technique,
+        settings: requireTechnique(technique).settings.parse({}),
+        times: 1,
+        start: none,
+        repeat: emptyCells(columns, rows, 1),
+        end: none,
+      },
+    ],
+  })
 }
 
 const LETTER = ['.', 'A', 'B', 'C', 'D', 'E', 'F', 'G', 'H']
 async function grid(page: Page, id: string, part = 0): Promise<string[]> {
   const { piece } = await readPiece(page, id)
-  return piece.parts[part]!.repeat.map(row => row.flatMap((n, i) => (i % 2 === 0 ? Array<string>(n).fill(LETTER[row[i + 1]!]!) : [])).join(''))
+  return piece.parts[part]!.repeat.map((row) =>
+    row.flatMap((n, i) => (i % 2 === 0 ? Array<string>(n).fill(LETTER[row[i + 1]!]!) : [])).join(''),
+  )
 }
 
 test('live symmetry lays the images too, and says which the stitch has not', async ({ weaver: page }) => {
@@ -36,7 +51,8 @@ test('live symmetry lays the images too, and says which the stitch has not', asy
   const spiral = await square(page, 9, 6, 'peyote-spiral')
   await openMat(page, spiral)
   await page.keyboard.press('Escape')
-  for (let k = 0; k < 4 && await page.getByRole('button', { name: /Symmetry:/ }).count() > 0; k++) await page.keyboard.press('x')
+  for (let k = 0; k < 4 && (await page.getByRole('button', { name: /Symmetry:/ }).count()) > 0; k++)
+    await page.keyboard.press('x')
   await page.keyboard.press('x')
   await expect(page.getByText('This stitch has no symmetry across or along or both')).toBeVisible()
 })
@@ -133,7 +149,10 @@ test('a stamp is kept, and laid in another piece with the beads it brings', asyn
   await page.getByLabel('Keep the selection as').fill('Dot')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await expect(page.getByRole('button', { name: 'Lay Dot' })).toBeVisible()
-  const other = await createPiece(page, { ...plainBracelet({ name: 'Other' }), tray: plainBracelet().tray.slice(0, 2) })
+  const other = await createPiece(page, {
+    ...plainBracelet({ name: 'Other' }),
+    tray: plainBracelet().tray.slice(0, 2),
+  })
   await openMat(page, other)
   await page.keyboard.press('h')
   await page.getByRole('button', { name: 'Lay Dot' }).click()
@@ -141,7 +160,7 @@ test('a stamp is kept, and laid in another piece with the beads it brings', asyn
   await page.getByRole('application').press(' ')
   await saved(page)
   const { piece } = await readPiece(page, other)
-  expect(piece.tray.map(b => b.name)).toEqual(['Fog', 'Kingfisher', 'Rust'])
+  expect(piece.tray.map((b) => b.name)).toEqual(['Fog', 'Kingfisher', 'Rust'])
   expect(piece.parts[0]!.start[0]!.slice(0, 2)).toEqual([1, 3])
   await page.goto('/box')
   await page.getByRole('button', { name: 'Throw Dot away' }).click()
@@ -168,19 +187,24 @@ test('a part is added, turned by a quarter and taken off', async ({ weaver: page
   expect((await readPiece(page, id)).piece.parts).toHaveLength(1)
 })
 
-test('the tray is put in order, cleared, and goes out and in as a palette; a size of one’s own is measured', async ({ weaver: page }) => {
+test('the tray is put in order, cleared, and goes out and in as a palette; a size of one’s own is measured', async ({
+  weaver: page,
+}) => {
   const id = await square(page)
   await openMat(page, id)
   await page.keyboard.press('z')
   const panel = page.getByRole('region', { name: 'Tray' })
   await panel.getByRole('button', { name: 'B earlier' }).click()
   await saved(page)
-  const names = async () => (await readPiece(page, id)).piece.tray.map(b => b.name)
+  const names = async () => (await readPiece(page, id)).piece.tray.map((b) => b.name)
   expect(await names()).toEqual(['Kingfisher', 'Fog', 'Rust', 'Old gold'])
   await panel.locator('.handle').nth(0).dragTo(panel.locator('.handle').nth(2))
   await expect.poll(names).toEqual(['Fog', 'Rust', 'Kingfisher', 'Old gold'])
   await expect(panel.locator('li').nth(1)).toContainText('Rust')
-  const [out] = await Promise.all([page.waitForEvent('download'), panel.getByRole('button', { name: 'Palette out' }).click()])
+  const [out] = await Promise.all([
+    page.waitForEvent('download'),
+    panel.getByRole('button', { name: 'Palette out' }).click(),
+  ])
   const palette = await readFile(await out.path())
   await panel.getByRole('button', { name: 'Take unused beads off' }).click()
   await saved(page)
@@ -188,7 +212,9 @@ test('the tray is put in order, cleared, and goes out and in as a palette; a siz
   await panel.getByLabel('Palette in').setInputFiles({ name: 'back.gpl', mimeType: 'text/plain', buffer: palette })
   await saved(page)
   expect(await names()).toEqual(['Fog', 'Rust', 'Kingfisher', 'Old gold'])
-  await panel.getByLabel('Palette in').setInputFiles({ name: 'song.txt', mimeType: 'text/plain', buffer: Buffer.from('la la la') })
+  await panel
+    .getByLabel('Palette in')
+    .setInputFiles({ name: 'song.txt', mimeType: 'text/plain', buffer: Buffer.from('la la la') })
   await expect(page.getByText('This is not a GPL palette')).toBeVisible()
   await panel.getByRole('button', { name: 'Change A Fog' }).click()
   await page.getByRole('combobox', { name: 'Shape and size' }).press('Enter')
@@ -202,7 +228,9 @@ test('the tray is put in order, cleared, and goes out and in as a palette; a siz
   await expect(page.getByText('In your box')).toBeVisible()
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await saved(page)
-  expect((await readPiece(page, id)).piece.tray[0]!.spec).toMatch(/^own\/cylinder\/1\.6\/1\.3\/0\.7\/195\/Market%20rounds$/)
+  expect((await readPiece(page, id)).piece.tray[0]!.spec).toMatch(
+    /^own\/cylinder\/1\.6\/1\.3\/0\.7\/195\/Market%20rounds$/,
+  )
   await page.goto('/box')
   await expect(page.getByRole('heading', { name: 'Market rounds' })).toBeVisible()
 })
@@ -246,7 +274,8 @@ test('a picture becomes beads, and wrong files get a sentence', async ({ weaver:
   await page.keyboard.press('o')
   const file = page.getByLabel('Choose a picture')
   const picture = new PNG({ width: 60, height: 60 })
-  for (let y = 0; y < 60; y++) for (let x = 0; x < 60; x++) picture.data.set(x < 30 ? [30, 120, 160, 255] : [180, 80, 40, 255], (y * 60 + x) * 4)
+  for (let y = 0; y < 60; y++)
+    for (let x = 0; x < 60; x++) picture.data.set(x < 30 ? [30, 120, 160, 255] : [180, 80, 40, 255], (y * 60 + x) * 4)
   const good = PNG.sync.write(picture)
   await file.setInputFiles({ name: 'cut.png', mimeType: 'image/png', buffer: good.subarray(0, good.length - 30) })
   await expect(page.getByRole('alert')).toContainText('cut off or is damaged')
@@ -267,7 +296,7 @@ test('a picture becomes beads, and wrong files get a sentence', async ({ weaver:
       canvas.width = 80
       canvas.height = 40
       canvas.getContext('2d')!.fillRect(0, 0, 40, 40)
-      const blob = await new Promise<Blob>(done => canvas.toBlob(b => done(b!), kind))
+      const blob = await new Promise<Blob>((done) => canvas.toBlob((b) => done(b!), kind))
       return [...new Uint8Array(await blob.arrayBuffer())]
     }, type)
     await file.setInputFiles({ name: 'own', mimeType: type, buffer: Buffer.from(bytes) })
@@ -291,21 +320,31 @@ test('a picture becomes beads, and wrong files get a sentence', async ({ weaver:
 test('the booklet is a PDF, the grid goes out and comes back', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBracelet({ motif: 'diamonds', technique: 'peyote', widthMm: 14 }))
   await page.goto(`/piece/${id}/print`)
-  const [pdf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Booklet as PDF' }).click()])
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Booklet as PDF' }).click(),
+  ])
   expect((await readFile(await pdf.path())).subarray(0, 5).toString()).toBe('%PDF-')
   // A booklet that cannot be made says so, and its button comes back.
   await page.reload()
   await expect(page.getByRole('button', { name: 'Booklet as PDF' })).toBeVisible()
-  await page.route('**/_nuxt/**', route => route.abort())
+  await page.route('**/_nuxt/**', (route) => route.abort())
   await page.getByRole('button', { name: 'Booklet as PDF' }).click()
   await expect(page.getByText('The booklet could not be made.')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Booklet as PDF' })).toBeEnabled()
   await page.unroute('**/_nuxt/**')
-  const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Grid as CSV' }).click()])
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Grid as CSV' }).click(),
+  ])
   const text = await readFile(await csv.path(), 'utf8')
-  await page.getByLabel('Bring in a grid or word chart').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('A,B\nQ,A') })
+  await page
+    .getByLabel('Bring in a grid or word chart')
+    .setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('A,B\nQ,A') })
   await expect(page.getByText('Row 2, column 1 says “Q”')).toBeVisible()
-  await page.getByLabel('Bring in a grid or word chart').setInputFiles({ name: 'grid.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await page
+    .getByLabel('Bring in a grid or word chart')
+    .setInputFiles({ name: 'grid.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await expect(page.getByText('“grid.csv” is now Band')).toBeVisible()
   await expect(page.getByText('Repeat, worked 1 time')).toBeVisible()
 })

@@ -10,13 +10,24 @@ export default defineConfig({
   forbidOnly: true,
   retries: 0,
   outputDir: '../../test-results',
-  reporter: process.env.WEBEN_BROWSER_JSON ? [['line'], ['json', { outputFile: process.env.WEBEN_BROWSER_JSON }]] : [['line']],
+  reporter: process.env.WEBEN_BROWSER_JSON
+    ? [['line'], ['json', { outputFile: process.env.WEBEN_BROWSER_JSON }]]
+    : [['line']],
   use: {
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
 })

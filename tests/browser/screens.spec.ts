@@ -4,7 +4,15 @@ import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test } f
 
 const check = async (page: Page, where: string) => {
   const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map(v => `${where}: ${v.id} ${v.nodes.slice(0, 3).map(n => n.target.join(' ')).join(' | ')}`)).toEqual([])
+  expect(
+    violations.map(
+      (v) =>
+        `${where}: ${v.id} ${v.nodes
+          .slice(0, 3)
+          .map((n) => n.target.join(' '))
+          .join(' | ')}`,
+    ),
+  ).toEqual([])
   const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
   expect(`${where} scrolls sideways by ${wide}`).toBe(`${where} scrolls sideways by 0`)
 }
@@ -13,12 +21,21 @@ for (const theme of ['light', 'dark'] as const) {
   for (const width of [1280, 400]) {
     test(`axe finds nothing on any screen, ${theme}, ${width} px`, async ({ browser, baseURL }) => {
       test.setTimeout(360_000)
-      const context = await browser.newContext({ viewport: { width, height: 800 }, colorScheme: theme, baseURL, reducedMotion: 'reduce' })
+      const context = await browser.newContext({
+        viewport: { width, height: 800 },
+        colorScheme: theme,
+        baseURL,
+        reducedMotion: 'reduce',
+      })
       const page = await context.newPage()
       await page.goto('/enter')
       await expect(page.getByRole('heading', { name: 'Weben' })).toBeVisible()
       await check(page, 'enter')
-      await page.request.post(`${baseURL}/api/account`, { maxRetries: 3, headers: { origin: baseURL! }, data: { signIn: `Eye ${theme} ${width} ${Date.now()}`, password: 'a long enough word' } })
+      await page.request.post(`${baseURL}/api/account`, {
+        maxRetries: 3,
+        headers: { origin: baseURL! },
+        data: { signIn: `Eye ${theme} ${width} ${Date.now()}`, password: 'a long enough word' },
+      })
       await page.goto('/')
       await expect(page.getByRole('heading', { name: 'Your first bracelet' })).toBeVisible()
       await check(page, 'empty workshop')
@@ -32,13 +49,17 @@ for (const theme of ['light', 'dark'] as const) {
       await openMat(page, id, baseURL)
       await check(page, 'mat')
       // Colours and widths of panels come from the same few parts: each is looked at once in either theme and width.
-      const panels = (theme === 'light') === (width === 1280) ? ['Tray', 'Patterns', 'Picture', 'Stamps', 'Parts', 'Views', 'Rows'] : ['Views']
+      const panels =
+        (theme === 'light') === (width === 1280)
+          ? ['Tray', 'Patterns', 'Picture', 'Stamps', 'Parts', 'Views', 'Rows']
+          : ['Views']
       for (const panel of panels) {
         await page.getByRole('button', { name: panel, exact: true }).click()
         await expect(page.locator('section.panel')).toBeVisible()
         await check(page, `mat with ${panel}`)
       }
-      if (!await page.getByRole('region', { name: 'Ways to look' }).isVisible()) await page.getByRole('button', { name: 'Views', exact: true }).click()
+      if (!(await page.getByRole('region', { name: 'Ways to look' }).isVisible()))
+        await page.getByRole('button', { name: 'Views', exact: true }).click()
       await page.getByRole('radio', { name: 'round the wrist' }).click()
       await check(page, 'round the wrist')
       await page.getByRole('radio', { name: 'flat', exact: true }).click()
@@ -47,7 +68,12 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('button', { name: 'Change A Fog' }).click()
       await expect(page.getByRole('heading', { name: 'Bead A' })).toBeVisible()
       await check(page, 'bead dialog')
-      for (const [stage, heading] of [['fit', 'What comes near'], ['tally', 'Row by row, as worked'], ['supplies', 'Beads to buy'], ['print', 'Take it with you']] as const) {
+      for (const [stage, heading] of [
+        ['fit', 'What comes near'],
+        ['tally', 'Row by row, as worked'],
+        ['supplies', 'Beads to buy'],
+        ['print', 'Take it with you'],
+      ] as const) {
         await page.goto(`/piece/${id}/${stage}`)
         await expect(page.getByRole('heading', { name: heading })).toBeVisible()
         await check(page, stage)
@@ -64,7 +90,11 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('radio', { name: 'as a rope, turning' }).click()
       await check(page, 'rope in space')
       const cord = await createPiece(page, plainBracelet({ technique: 'braid-cord', spec: 'cord-2' }), baseURL)
-      for (const [stage, heading] of [['disc', 'A cord in each slot'], ['supplies', 'What to cut'], ['tally', 'Every round alike']] as const) {
+      for (const [stage, heading] of [
+        ['disc', 'A cord in each slot'],
+        ['supplies', 'What to cut'],
+        ['tally', 'Every round alike'],
+      ] as const) {
         await page.goto(`/piece/${cord}/${stage}`)
         await expect(page.getByRole('heading', { name: heading })).toBeVisible()
         await check(page, `${stage} of plain cords`)
@@ -85,7 +115,14 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.locator('.plot .main-svg').first()).toBeVisible()
       await page.getByText('The same as a table').click()
       await check(page, 'box with a chart')
-      for (const [view, heading] of [['shop', 'To buy'], ['leftovers', 'Your pieces once more'], ['devices', 'Bench scale'], ['people', 'People'], ['reference', 'Bead sizes'], ['reference/strips', 'Strips to print']] as const) {
+      for (const [view, heading] of [
+        ['shop', 'To buy'],
+        ['leftovers', 'Your pieces once more'],
+        ['devices', 'Bench scale'],
+        ['people', 'People'],
+        ['reference', 'Bead sizes'],
+        ['reference/strips', 'Strips to print'],
+      ] as const) {
         await page.goto(`/${view}`)
         await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible()
         await check(page, view)
@@ -128,18 +165,33 @@ test('on a phone a bead’s sum is never off the screen', async ({ weaver: page 
   const id = await createPiece(page, plainBracelet({ motif: 'diamonds', widthMm: 18 }))
   await page.goto(`/piece/${id}/tally`)
   const sum = page.locator('td.total').first()
-  const inSight = async () => { const box = (await sum.boundingBox())!; return box.x >= 0 && box.x + box.width <= 400 }
+  const inSight = async () => {
+    const box = (await sum.boundingBox())!
+    return box.x >= 0 && box.x + box.width <= 400
+  }
   await expect(sum).toBeVisible()
   expect(await inSight()).toBe(true)
-  const scrolled = await page.locator('.scroll').evaluate((e) => { e.scrollLeft = 10_000; return e.scrollLeft })
+  const scrolled = await page.locator('.scroll').evaluate((e) => {
+    e.scrollLeft = 10_000
+    return e.scrollLeft
+  })
   expect(scrolled).toBeGreaterThan(50)
   expect(await inSight()).toBe(true)
 })
 
 test('a finger lays beads, two fingers move; nothing is laid by moving', async ({ browser, baseURL }) => {
-  const context = await browser.newContext({ viewport: { width: 400, height: 800 }, hasTouch: true, isMobile: true, baseURL })
+  const context = await browser.newContext({
+    viewport: { width: 400, height: 800 },
+    hasTouch: true,
+    isMobile: true,
+    baseURL,
+  })
   const page = await context.newPage()
-  await page.request.post(`${baseURL}/api/account`, { maxRetries: 3, headers: { origin: baseURL! }, data: { signIn: `Finger ${Date.now()}`, password: 'a long enough word' } })
+  await page.request.post(`${baseURL}/api/account`, {
+    maxRetries: 3,
+    headers: { origin: baseURL! },
+    data: { signIn: `Finger ${Date.now()}`, password: 'a long enough word' },
+  })
   const id = await createPiece(page, plainBracelet(), baseURL)
   await openMat(page, id, baseURL)
   await page.getByRole('radio', { name: /Rust/ }).tap()
@@ -152,10 +204,20 @@ test('a finger lays beads, two fingers move; nothing is laid by moving', async (
   expect(laid).toContain('1,3')
   const cdp = await context.newCDPSession(page)
   const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: [number, number][]) =>
-    cdp.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], i) => ({ x: box.x + x, y: box.y + y, id: i })) })
+    cdp.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: points.map(([x, y], i) => ({ x: box.x + x, y: box.y + y, id: i })),
+    })
   await touch('touchStart', [[150, 200]])
-  await touch('touchStart', [[150, 200], [220, 200]])
-  for (let k = 1; k <= 5; k++) await touch('touchMove', [[150 - 6 * k, 200], [220 + 6 * k, 200]])
+  await touch('touchStart', [
+    [150, 200],
+    [220, 200],
+  ])
+  for (let k = 1; k <= 5; k++)
+    await touch('touchMove', [
+      [150 - 6 * k, 200],
+      [220 + 6 * k, 200],
+    ])
   await touch('touchEnd', [])
   await expect(page.locator('.scale')).toBeVisible()
   expect(JSON.stringify((await readPiece(page, id)).piece.parts)).toBe(laid)

@@ -3,7 +3,18 @@ import Ajv2020 from 'ajv/dist/2020.js'
 import { parse } from 'csv-parse/sync'
 import { PNG } from 'pngjs'
 import type { Page } from '@playwright/test'
-import { createPiece, cursorTo, expect, newName, openMat, PASSWORD, plainBracelet, readPiece, saved, test } from './weaver'
+import {
+  createPiece,
+  cursorTo,
+  expect,
+  newName,
+  openMat,
+  PASSWORD,
+  plainBracelet,
+  readPiece,
+  saved,
+  test,
+} from './weaver'
 
 async function download(page: Page, button: string): Promise<Buffer> {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: button }).click()])
@@ -34,7 +45,9 @@ test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL
 
   await expect(page.getByRole('heading', { name: 'First band' })).toBeVisible()
   await expect(page.getByText('Yes, close to the wrist')).toBeVisible()
-  const before = Number((await page.getByTestId('beads').or(page.locator('[data-test=beads]')).innerText()).replace(/\s/g, ''))
+  const before = Number(
+    (await page.getByTestId('beads').or(page.locator('[data-test=beads]')).innerText()).replace(/\s/g, ''),
+  )
   expect(before).toBeGreaterThan(500)
 
   // Fit: another choice, and the piece follows.
@@ -47,7 +60,10 @@ test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL
   await page.getByRole('link', { name: 'Tally' }).click()
   await expect(page.getByRole('heading', { name: 'Row by row, as worked' })).toBeVisible()
   await expect(page.getByText('Rows 1–2 ←').first()).toBeVisible()
-  const counts = parse((await download(page, 'Counts as CSV')).toString(), { columns: true }) as Record<string, string>[]
+  const counts = parse((await download(page, 'Counts as CSV')).toString(), { columns: true }) as Record<
+    string,
+    string
+  >[]
   const total = counts.reduce((sum, row) => sum + Number(row.count), 0)
   await expect(page.getByText(String(total)).first()).toBeVisible()
   const rows = parse((await download(page, 'Rows as CSV')).toString(), { columns: true }) as Record<string, string>[]
@@ -61,9 +77,13 @@ test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL
 
   await page.getByRole('link', { name: 'Print' }).click()
   await expect(page.getByText('50 mm', { exact: true })).toBeVisible()
-  const file = JSON.parse((await download(page, 'Piece file (JSON)')).toString()) as { piece: { supply: { spare: number } } }
+  const file = JSON.parse((await download(page, 'Piece file (JSON)')).toString()) as {
+    piece: { supply: { spare: number } }
+  }
   expect(file.piece.supply.spare).toBe(0.2)
-  const schema = JSON.parse(await readFile(new URL('../../docs/piece-file.schema.json', import.meta.url), 'utf8')) as object
+  const schema = JSON.parse(
+    await readFile(new URL('../../docs/piece-file.schema.json', import.meta.url), 'utf8'),
+  ) as object
   expect(new Ajv2020({ strict: false }).validate(schema, file)).toBe(true)
   const svg = (await download(page, 'Chart as SVG')).toString()
   expect(svg.match(/<use /g)).toHaveLength(total)
@@ -76,7 +96,9 @@ test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL
   expect([Math.round(Number(box[1])), Math.round(Number(box[2]))]).toEqual([595, 842])
   await page.getByRole('combobox', { name: 'Paper' }).press('Enter')
   await page.getByRole('option', { name: 'Letter' }).click()
-  const letter = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec((await page.pdf({ preferCSSPageSize: true })).toString('latin1'))!
+  const letter = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec(
+    (await page.pdf({ preferCSSPageSize: true })).toString('latin1'),
+  )!
   expect([Math.round(Number(letter[1])), Math.round(Number(letter[2]))]).toEqual([612, 792])
 
   // Return: everything is there.
@@ -189,14 +211,21 @@ test('the pointer lays a line of beads and shows the row under it', async ({ wea
 })
 
 test('a piece file goes out and comes back; a bad one is refused with words', async ({ weaver: page }) => {
-  const id = await createPiece(page, plainBracelet({ name: 'There and back', motif: 'diamonds', widthMm: 20, technique: 'peyote' }))
+  const id = await createPiece(
+    page,
+    plainBracelet({ name: 'There and back', motif: 'diamonds', widthMm: 20, technique: 'peyote' }),
+  )
   await page.goto(`/piece/${id}/print`)
   const file = await download(page, 'Piece file (JSON)')
   await page.goto('/')
   const chooser = page.locator('input[type=file]')
   await chooser.setInputFiles({ name: 'cut.json', mimeType: 'application/json', buffer: file.subarray(0, 300) })
   await expect(page.getByRole('alert')).toContainText('it is not JSON, or it was cut off')
-  await chooser.setInputFiles({ name: 'newer.json', mimeType: 'application/json', buffer: Buffer.from(file.toString().replace('"version": 2', '"version": 7')) })
+  await chooser.setInputFiles({
+    name: 'newer.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(file.toString().replace('"version": 2', '"version": 7')),
+  })
   await expect(page.getByRole('alert')).toContainText('newer Weben (version 7')
   await chooser.setInputFiles({ name: 'good.json', mimeType: 'application/json', buffer: file })
   await expect(page.getByRole('application')).toBeVisible()
@@ -227,7 +256,13 @@ test('beads of the tray are changed, added and taken off', async ({ weaver: page
   await expect(page.getByRole('radio', { name: /Moss/ })).toBeChecked()
   await saved(page)
   const { piece } = await readPiece(page, id)
-  expect(piece.tray.map(b => `${b.letter} ${b.name}`)).toEqual(['A Chalk', 'B Kingfisher', 'C Rust', 'D Old gold', 'E Moss'])
+  expect(piece.tray.map((b) => `${b.letter} ${b.name}`)).toEqual([
+    'A Chalk',
+    'B Kingfisher',
+    'C Rust',
+    'D Old gold',
+    'E Moss',
+  ])
   await page.getByRole('button', { name: 'Change E Moss' }).click()
   await page.getByRole('button', { name: 'Take it off the tray' }).click()
   await expect(page.getByRole('radio', { name: /Moss/ })).toHaveCount(0)
@@ -256,8 +291,11 @@ test('the stitch, the bead and the width can be changed later; the piece follows
   await page.getByLabel('Notes').press('Tab')
   await saved(page)
   const { piece } = await readPiece(page, id)
-  expect(piece).toMatchObject({ notes: 'For the summer fair', parts: [{ technique: 'peyote', spec: 'cylinder-8', columns: 16 }] })
-  expect(new Set(piece.tray.map(b => b.spec))).toEqual(new Set(['cylinder-8']))
+  expect(piece).toMatchObject({
+    notes: 'For the summer fair',
+    parts: [{ technique: 'peyote', spec: 'cylinder-8', columns: 16 }],
+  })
+  expect(new Set(piece.tray.map((b) => b.spec))).toEqual(new Set(['cylinder-8']))
   await page.goto(`/piece/${id}/print`)
   await expect(page.getByText('For the summer fair')).toBeVisible()
 })
@@ -265,10 +303,24 @@ test('the stitch, the bead and the width can be changed later; the piece follows
 test('a hundred thousand beads: drawn on, counted and saved like few', async ({ weaver: page }) => {
   const piece = plainBracelet({ technique: 'loom' })
   const row = () => Array.from({ length: 200 }, () => [1, 1 + Math.floor(Math.random() * 4)]).flat()
-  const body = { ...JSON.parse(JSON.stringify((await readPiece(page, await createPiece(page, piece))).piece)) as Awaited<ReturnType<typeof readPiece>>['piece'] }
-  body.parts[0] = { ...body.parts[0]!, columns: 200, times: 1, start: [], repeat: Array.from({ length: 500 }, row), end: [] }
-  const response = await page.request.post('/api/piece', { headers: { origin: new URL(page.url() === 'about:blank' ? process.env.WEBEN_TEST_ADDRESS! : page.url()).origin }, data: body })
-  const { id } = await response.json() as { id: string }
+  const body = {
+    ...(JSON.parse(JSON.stringify((await readPiece(page, await createPiece(page, piece))).piece)) as Awaited<
+      ReturnType<typeof readPiece>
+    >['piece']),
+  }
+  body.parts[0] = {
+    ...body.parts[0]!,
+    columns: 200,
+    times: 1,
+    start: [],
+    repeat: Array.from({ length: 500 }, row),
+    end: [],
+  }
+  const response = await page.request.post('/api/piece', {
+    headers: { origin: new URL(page.url() === 'about:blank' ? process.env.WEBEN_TEST_ADDRESS! : page.url()).origin },
+    data: body,
+  })
+  const { id } = (await response.json()) as { id: string }
   await openMat(page, id)
   await expect(page.locator('[data-test=beads]')).toHaveText(/100\s000/)
   const mat = page.getByRole('application')

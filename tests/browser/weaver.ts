@@ -20,9 +20,10 @@ export const test = base.extend<{ weaver: Page }>({
   baseURL: async ({}, use) => use(address()),
   page: async ({ page }, use) => {
     const errors: string[] = []
-    page.on('pageerror', error => errors.push(error.message))
+    page.on('pageerror', (error) => errors.push(error.message))
     page.on('console', (message) => {
-      if (message.type() === 'error' && !/Failed to load resource|net::ERR/.test(message.text())) errors.push(message.text())
+      if (message.type() === 'error' && !/Failed to load resource|net::ERR/.test(message.text()))
+        errors.push(message.text())
     })
     await use(page)
     expect(errors).toEqual([])
@@ -34,24 +35,52 @@ export const test = base.extend<{ weaver: Page }>({
 })
 
 export async function join(page: Page, at = address(), name = newName()): Promise<string> {
-  const response = await page.request.post(`${at}/api/account`, { maxRetries: 3, headers: { origin: at }, data: { signIn: name, password: PASSWORD } })
+  const response = await page.request.post(`${at}/api/account`, {
+    maxRetries: 3,
+    headers: { origin: at },
+    data: { signIn: name, password: PASSWORD },
+  })
   expect(response.ok()).toBe(true)
   return name
 }
 
 /** A small plain bracelet, to be drawn on: 6 across, loom by default. */
 export function plainBracelet(over: Partial<PieceWish> = {}): Piece {
-  return beginPiece({ kind: 'bracelet', name: 'Plain band', wearer: '', bodyMm: 160, easeMm: 13, closure: usualClosure('toggle'), widthMm: 9, technique: 'loom', spec: 'cylinder-11', motif: 'plain', start: 'left', ...over })
+  return beginPiece({
+    kind: 'bracelet',
+    name: 'Plain band',
+    wearer: '',
+    bodyMm: 160,
+    easeMm: 13,
+    closure: usualClosure('toggle'),
+    widthMm: 9,
+    technique: 'loom',
+    spec: 'cylinder-11',
+    motif: 'plain',
+    start: 'left',
+    ...over,
+  })
 }
 
 export async function createPiece(page: Page, piece: Piece = plainBracelet(), at = address()): Promise<string> {
-  const response = await page.request.post(`${at}/api/piece`, { maxRetries: 3, headers: { origin: at }, data: pieceToBody(piece) })
+  const response = await page.request.post(`${at}/api/piece`, {
+    maxRetries: 3,
+    headers: { origin: at },
+    data: pieceToBody(piece),
+  })
   expect(response.ok()).toBe(true)
-  return (await response.json() as { id: string }).id
+  return ((await response.json()) as { id: string }).id
 }
 
-export async function readPiece(page: Page, id: string, at = address()): Promise<{ revision: number, piece: ReturnType<typeof pieceToBody> }> {
-  return await (await page.request.get(`${at}/api/piece/${id}`)).json() as { revision: number, piece: ReturnType<typeof pieceToBody> }
+export async function readPiece(
+  page: Page,
+  id: string,
+  at = address(),
+): Promise<{ revision: number; piece: ReturnType<typeof pieceToBody> }> {
+  return (await (await page.request.get(`${at}/api/piece/${id}`)).json()) as {
+    revision: number
+    piece: ReturnType<typeof pieceToBody>
+  }
 }
 
 export async function openMat(page: Page, id: string, at = address()): Promise<void> {
@@ -59,7 +88,9 @@ export async function openMat(page: Page, id: string, at = address()): Promise<v
   await expect(page.getByRole('application')).toBeVisible()
 }
 
-/** Puts the keyboard’s cursor on a cell of the mat: the band lies along the screen, rows to the right and columns down. */
+/**
+ * Puts the keyboard’s cursor on a cell of the mat: the band lies along the screen, rows to the right and columns down.
+ */
 export async function cursorTo(page: Page, c: number, r: number): Promise<void> {
   const mat = page.getByRole('application')
   await mat.focus()
@@ -69,24 +100,39 @@ export async function cursorTo(page: Page, c: number, r: number): Promise<void> 
   for (let k = 0; k < r; k++) await mat.press('ArrowRight')
 }
 
-const ARROWS = [['ArrowRight', 0, 1], ['ArrowLeft', 0, -1], ['ArrowDown', 1, 0], ['ArrowUp', -1, 0]] as const
+const ARROWS = [
+  ['ArrowRight', 0, 1],
+  ['ArrowLeft', 0, -1],
+  ['ArrowDown', 1, 0],
+  ['ArrowUp', -1, 0],
+] as const
 
-/** Puts the cursor on a bead of a rope, where the keys go from bead to bead as they lie; from the place where it stands, the first by default. */
+/**
+ * Puts the cursor on a bead of a rope, where the keys go from bead to bead as they lie; from the place where it
+ * stands, the first by default.
+ */
 export async function walkTo(page: Page, part: Part, to: Place, from: Place = { c: 0, r: 0 }): Promise<void> {
   const mat = page.getByRole('application')
   await mat.focus()
   if (from.c === 0 && from.r === 0) await mat.press('Home')
-  const came = new Map<string, { readonly key: string, readonly before: Place } | null>([[`${from.c} ${from.r}`, null]])
+  const came = new Map<string, { readonly key: string; readonly before: Place } | null>([
+    [`${from.c} ${from.r}`, null],
+  ])
   const queue = [from]
   for (let at = queue.shift(); at && !came.has(`${to.c} ${to.r}`); at = queue.shift()) {
     for (const [key, dx, dy] of ARROWS) {
       const next = beside(part, at, dx, dy)
-      if (!came.has(`${next.c} ${next.r}`)) { came.set(`${next.c} ${next.r}`, { key, before: at }); queue.push(next) }
+      if (!came.has(`${next.c} ${next.r}`)) {
+        came.set(`${next.c} ${next.r}`, { key, before: at })
+        queue.push(next)
+      }
     }
   }
   const keys: string[] = []
-  for (let step = came.get(`${to.c} ${to.r}`); step; step = came.get(`${step.before.c} ${step.before.r}`)) keys.unshift(step.key)
+  for (let step = came.get(`${to.c} ${to.r}`); step; step = came.get(`${step.before.c} ${step.before.r}`))
+    keys.unshift(step.key)
   for (const key of keys) await mat.press(key)
 }
 
-export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible({ timeout: 15_000 })
+export const saved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible({ timeout: 15_000 })

@@ -6,13 +6,29 @@ defineEmits<{ close: [] }>()
 
 <template>
   <section class="panel" :aria-label="title">
-    <header><h3>{{ title }}</h3><button type="button" class="link" @click="$emit('close')">Close</button></header>
+    <header>
+      <h3>{{ title }}</h3>
+      <button type="button" class="link" @click="$emit('close')">Close</button>
+    </header>
     <slot />
   </section>
 </template>
 
 <style scoped>
-.panel { background: var(--paper); border-radius: var(--round); padding: 14px; display: grid; gap: 12px; }
-header { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; }
-.link { min-height: 32px; }
+.panel {
+  background: var(--paper);
+  border-radius: var(--round);
+  padding: 14px;
+  display: grid;
+  gap: 12px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 8px;
+}
+.link {
+  min-height: 32px;
+}
 </style>

@@ -13,21 +13,31 @@ import { useMat } from '../../stores/mat'
 import MatPanel from './MatPanel.vue'
 
 /** The parts of the piece: which is on the mat, new ones, and a quarter turn between peyote and brick. */
-const props = defineProps<{ piece: Piece, part: Part }>()
-const emit = defineEmits<{ steps: [label: string, steps: readonly Step[], part?: string], says: [text: string] }>()
+const props = defineProps<{ piece: Piece; part: Part }>()
+const emit = defineEmits<{ steps: [label: string, steps: readonly Step[], part?: string]; says: [text: string] }>()
 const mat = useMat()
 const account = useAccount()
 const stitch = ref(props.part.technique)
-const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
+const stitches = TECHNIQUES.map((t) => ({ value: t.id, title: t.name }))
 
 function add() {
-  if (props.piece.parts.length >= LIMITS.parts) { emit('says', `A piece has at most ${LIMITS.parts} parts.`); return }
-  const steps = addPartSteps(props.piece, `Part ${props.piece.parts.length + 1}`, stitch.value, props.part.spec, { school: account.account?.settings.school ?? 'A' })
-  const made = steps.find(s => s.type === 'part')!
+  if (props.piece.parts.length >= LIMITS.parts) {
+    emit('says', `A piece has at most ${LIMITS.parts} parts.`)
+    return
+  }
+  const steps = addPartSteps(props.piece, `Part ${props.piece.parts.length + 1}`, stitch.value, props.part.spec, {
+    school: account.account?.settings.school ?? 'A',
+  })
+  const made = steps.find((s) => s.type === 'part')!
   emit('steps', 'Add a part', steps, made.type === 'part' ? made.value.id : undefined)
 }
 function remove(part: Part) {
-  emit('steps', `Take ${part.name} off`, removePartSteps(props.piece, part.id), props.piece.parts.find(p => p.id !== part.id)?.id)
+  emit(
+    'steps',
+    `Take ${part.name} off`,
+    removePartSteps(props.piece, part.id),
+    props.piece.parts.find((p) => p.id !== part.id)?.id,
+  )
 }
 function rename(part: Part, name: string) {
   const text = name.trim().slice(0, 60)
@@ -35,7 +45,13 @@ function rename(part: Part, name: string) {
 }
 function turn() {
   const steps = quarterTurnSteps(props.piece, props.part)
-  if (!steps) { emit('says', 'A quarter turn goes between peyote and brick, up to 500 rows. This part cannot be turned without losing beads.'); return }
+  if (!steps) {
+    emit(
+      'says',
+      'A quarter turn goes between peyote and brick, up to 500 rows. This part cannot be turned without losing beads.',
+    )
+    return
+  }
   const made = steps[0]!
   emit('steps', 'Quarter turn', steps, made.type === 'part' ? made.value.id : undefined)
   emit('says', 'Turned by a quarter: every bead kept, its columns are rows now.')
@@ -46,27 +62,84 @@ function turn() {
   <MatPanel title="Parts" @close="mat.panel = null">
     <ul>
       <li v-for="p in piece.parts" :key="p.id" :class="{ on: p.id === part.id }">
-        <input :value="p.name" :aria-label="`Name of ${p.name}`" maxlength="60" @change="e => rename(p, (e.target as HTMLInputElement).value)">
-        <span class="quiet">{{ techniqueOf(p).name }} · {{ columnsOf(p) }} × {{ rowsOf(p) }} · {{ totalOf(tallyPart(p)) }} × {{ requireSpec(p.spec).name }}</span>
+        <input
+          :value="p.name"
+          :aria-label="`Name of ${p.name}`"
+          maxlength="60"
+          @change="(e) => rename(p, (e.target as HTMLInputElement).value)"
+        />
+        <span class="quiet"
+          >{{ techniqueOf(p).name }} · {{ columnsOf(p) }} × {{ rowsOf(p) }} · {{ totalOf(tallyPart(p)) }} ×
+          {{ requireSpec(p.spec).name }}</span
+        >
         <span class="acts">
-          <button v-if="p.id !== part.id" type="button" class="link" :aria-label="`Work on ${p.name}`" @click="mat.part = p.id">Work on it</button><b v-else>On the mat</b>
-          <button v-if="piece.parts.length > 1" type="button" class="link" :aria-label="`Take ${p.name} off the piece`" @click="remove(p)">Take off</button>
+          <button
+            v-if="p.id !== part.id"
+            type="button"
+            class="link"
+            :aria-label="`Work on ${p.name}`"
+            @click="mat.part = p.id"
+          >
+            Work on it</button
+          ><b v-else>On the mat</b>
+          <button
+            v-if="piece.parts.length > 1"
+            type="button"
+            class="link"
+            :aria-label="`Take ${p.name} off the piece`"
+            @click="remove(p)"
+          >
+            Take off
+          </button>
         </span>
       </li>
     </ul>
     <VSelect v-model="stitch" :items="stitches" label="Another part, in" density="compact" />
     <button type="button" class="button" @click="add">Add the part</button>
     <button type="button" class="button" @click="turn">Turn by a quarter</button>
-    <p class="quiet">Peyote and brick are the same lattice turned by a quarter: no bead is lost. To move to another stitch, see Fit.</p>
+    <p class="quiet">
+      Peyote and brick are the same lattice turned by a quarter: no bead is lost. To move to another stitch, see Fit.
+    </p>
   </MatPanel>
 </template>
 
 <style scoped>
-ul { list-style: none; margin: 0; padding: 0; display: grid; gap: 10px; }
-li { display: grid; gap: 4px; padding-inline-start: 10px; border-inline-start: 3px solid var(--line); }
-.on { border-color: var(--madder); }
-input { border: 0; background: none; color: var(--ink); font: 650 16px/1.3 var(--title); padding: 4px 0; min-width: 0; width: 100%; border-radius: 4px; }
-input:hover { background: var(--ground); }
-.acts { display: flex; gap: 14px; align-items: center; font-size: 14px; }
-.link { min-height: 32px; }
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+}
+li {
+  display: grid;
+  gap: 4px;
+  padding-inline-start: 10px;
+  border-inline-start: 3px solid var(--line);
+}
+.on {
+  border-color: var(--madder);
+}
+input {
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font: 650 16px/1.3 var(--title);
+  padding: 4px 0;
+  min-width: 0;
+  width: 100%;
+  border-radius: 4px;
+}
+input:hover {
+  background: var(--ground);
+}
+.acts {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  font-size: 14px;
+}
+.link {
+  min-height: 32px;
+}
 </style>

@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { shiftBox } from '#core/pattern/clip'
-import { insertColumnsStep, insertRowsStep, layingSteps, removeColumnsStep, removeRowsStep, setStep } from '#core/piece/edit'
+import {
+  insertColumnsStep,
+  insertRowsStep,
+  layingSteps,
+  removeColumnsStep,
+  removeRowsStep,
+  setStep,
+} from '#core/piece/edit'
 import { columnsOf, locateRow, rowsOf, type Part, type Piece } from '#core/piece/piece'
 import { columnStepOf } from '#core/piece/recast'
 import { LIMITS } from '#core/piece/schema'
@@ -11,15 +18,20 @@ import { useMat } from '../../stores/mat'
 import MatPanel from './MatPanel.vue'
 
 /** Repeats, rows and columns: put in, taken out, shifted; everything that lies behind moves along. */
-const props = defineProps<{ piece: Piece, part: Part, here: Place }>()
-const emit = defineEmits<{ steps: [label: string, steps: readonly Step[]], says: [text: string] }>()
+const props = defineProps<{ piece: Piece; part: Part; here: Place }>()
+const emit = defineEmits<{ steps: [label: string, steps: readonly Step[]]; says: [text: string] }>()
 const mat = useMat()
-const at = computed(() => (rowsOf(props.part) > 0 ? locateRow(props.part, Math.min(props.here.r, rowsOf(props.part) - 1)) : { section: 'repeat' as const, row: 0, copy: 0 }))
+const at = computed(() =>
+  rowsOf(props.part) > 0
+    ? locateRow(props.part, Math.min(props.here.r, rowsOf(props.part) - 1))
+    : { section: 'repeat' as const, row: 0, copy: 0 },
+)
 const by = computed(() => columnStepOf(props.part))
 
 function repeats(change: number) {
   const times = Math.max(0, Math.min(LIMITS.times, props.part.times + change))
-  if (times !== props.part.times) emit('steps', 'Repeats', [setStep(props.piece, ['parts', props.part.id, 'times'], times)])
+  if (times !== props.part.times)
+    emit('steps', 'Repeats', [setStep(props.piece, ['parts', props.part.id, 'times'], times)])
 }
 function rows(doing: 'insert' | 'remove') {
   const { section, row } = at.value
@@ -30,13 +42,23 @@ function rows(doing: 'insert' | 'remove') {
 function columns(doing: 'insert' | 'remove', where: 'edge' | 'here') {
   const wide = columnsOf(props.part)
   const c = where === 'edge' ? wide : Math.min(props.here.c, wide - by.value)
-  if (doing === 'insert') emit('steps', 'Widen', [insertColumnsStep(props.part, where === 'edge' ? wide : props.here.c, by.value, mat.number)])
-  else if (wide > by.value) emit('steps', 'Narrow', [removeColumnsStep(props.part, where === 'edge' ? wide - by.value : Math.max(0, c), by.value)])
+  if (doing === 'insert')
+    emit('steps', 'Widen', [
+      insertColumnsStep(props.part, where === 'edge' ? wide : props.here.c, by.value, mat.number),
+    ])
+  else if (wide > by.value)
+    emit('steps', 'Narrow', [
+      removeColumnsStep(props.part, where === 'edge' ? wide - by.value : Math.max(0, c), by.value),
+    ])
   else emit('says', 'It cannot get narrower in this stitch.')
 }
 /** The row under the cursor, or the selection, shifted by one; what goes out at one edge comes in at the other. */
 function shift(c: number, r: number) {
-  const box = mat.selection ?? (c !== 0 ? { c: 0, r: props.here.r, columns: columnsOf(props.part), rows: 1 } : { c: props.here.c, r: 0, columns: 1, rows: rowsOf(props.part) })
+  const box =
+    mat.selection ??
+    (c !== 0
+      ? { c: 0, r: props.here.r, columns: columnsOf(props.part), rows: 1 }
+      : { c: props.here.c, r: 0, columns: 1, rows: rowsOf(props.part) })
   emit('steps', 'Shift', layingSteps(props.part, shiftBox(props.part, box, c, r)))
 }
 const plural = (n: number, word: string) => (n === 1 ? `a ${word}` : `${n} ${word}s`)
@@ -44,22 +66,78 @@ const plural = (n: number, word: string) => (n === 1 ? `a ${word}` : `${n} ${wor
 
 <template>
   <MatPanel title="Rows and repeats" @close="mat.panel = null">
-    <div class="adjust"><span>Repeats</span><span class="set"><button type="button" aria-label="One repeat fewer" @click="repeats(-1)">−</button><b>{{ part.times }}</b><button type="button" aria-label="One repeat more" @click="repeats(1)">+</button></span></div>
-    <div class="adjust"><span>Beads across</span><span class="set"><button type="button" aria-label="Narrower" @click="columns('remove', 'edge')">−</button><b>{{ columnsOf(part) }}</b><button type="button" aria-label="Wider" @click="columns('insert', 'edge')">+</button></span></div>
+    <div class="adjust">
+      <span>Repeats</span
+      ><span class="set"
+        ><button type="button" aria-label="One repeat fewer" @click="repeats(-1)">−</button><b>{{ part.times }}</b
+        ><button type="button" aria-label="One repeat more" @click="repeats(1)">+</button></span
+      >
+    </div>
+    <div class="adjust">
+      <span>Beads across</span
+      ><span class="set"
+        ><button type="button" aria-label="Narrower" @click="columns('remove', 'edge')">−</button
+        ><b>{{ columnsOf(part) }}</b
+        ><button type="button" aria-label="Wider" @click="columns('insert', 'edge')">+</button></span
+      >
+    </div>
     <p class="quiet">At bead row {{ here.r + 1 }}, column {{ here.c + 1 }}, in the {{ at.section }} section:</p>
-    <div class="pair"><button type="button" class="button" @click="rows('insert')">Add a row</button><button type="button" class="button" @click="rows('remove')">Take it out</button></div>
-    <div class="pair"><button type="button" class="button" @click="columns('insert', 'here')">Add {{ plural(by, 'column') }}</button><button type="button" class="button" @click="columns('remove', 'here')">Take {{ by === 1 ? 'it' : 'them' }} out</button></div>
+    <div class="pair">
+      <button type="button" class="button" @click="rows('insert')">Add a row</button
+      ><button type="button" class="button" @click="rows('remove')">Take it out</button>
+    </div>
+    <div class="pair">
+      <button type="button" class="button" @click="columns('insert', 'here')">Add {{ plural(by, 'column') }}</button
+      ><button type="button" class="button" @click="columns('remove', 'here')">
+        Take {{ by === 1 ? 'it' : 'them' }} out
+      </button>
+    </div>
     <p class="quiet">Shift {{ mat.selection ? 'the selection' : 'this row or column' }} by one:</p>
-    <div class="shift"><button type="button" class="button" @click="shift(-1, 0)">across −</button><button type="button" class="button" @click="shift(1, 0)">across +</button><button type="button" class="button" @click="shift(0, -1)">along −</button><button type="button" class="button" @click="shift(0, 1)">along +</button></div>
+    <div class="shift">
+      <button type="button" class="button" @click="shift(-1, 0)">across −</button
+      ><button type="button" class="button" @click="shift(1, 0)">across +</button
+      ><button type="button" class="button" @click="shift(0, -1)">along −</button
+      ><button type="button" class="button" @click="shift(0, 1)">along +</button>
+    </div>
     <p v-if="by > 1" class="quiet">This stitch is widened by {{ by }} columns at a time.</p>
   </MatPanel>
 </template>
 
 <style scoped>
-.adjust { display: flex; justify-content: space-between; align-items: center; }
-.set { display: inline-flex; align-items: center; gap: 4px; }
-.set b { min-width: 44px; text-align: center; font: 700 20px/1 var(--title); }
-.set button { width: 40px; height: 40px; border: 0; border-radius: 10px; background: var(--ground); color: var(--ink); font-size: 20px; cursor: pointer; }
-.pair, .shift { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.pair .button, .shift .button { padding: 0 8px; font-size: 14px; }
+.adjust {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+.set {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+}
+.set b {
+  min-width: 44px;
+  text-align: center;
+  font: 700 20px/1 var(--title);
+}
+.set button {
+  width: 40px;
+  height: 40px;
+  border: 0;
+  border-radius: 10px;
+  background: var(--ground);
+  color: var(--ink);
+  font-size: 20px;
+  cursor: pointer;
+}
+.pair,
+.shift {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+.pair .button,
+.shift .button {
+  padding: 0 8px;
+  font-size: 14px;
+}
 </style>

@@ -10,24 +10,115 @@ import MatPanel from './MatPanel.vue'
 const props = defineProps<{ part: Part }>()
 const mat = useMat()
 const tube = computed(() => techniqueOf(props.part).form === 'tube')
-const side = computed({ get: () => (mat.wrongSide ? 'wrong' : 'right'), set: (v: 'wrong' | 'right') => { mat.wrongSide = v === 'wrong' } })
-const begins = computed({ get: () => (mat.turned ? 'far' : 'near'), set: (v: 'near' | 'far') => { mat.turned = v === 'far' } })
-const bent = computed({ get: () => (mat.bent ? 'bent' : 'flat'), set: (v: 'bent' | 'flat') => { mat.bent = v === 'bent' } })
+const side = computed({
+  get: () => (mat.wrongSide ? 'wrong' : 'right'),
+  set: (v: 'wrong' | 'right') => {
+    mat.wrongSide = v === 'wrong'
+  },
+})
+const begins = computed({
+  get: () => (mat.turned ? 'far' : 'near'),
+  set: (v: 'near' | 'far') => {
+    mat.turned = v === 'far'
+  },
+})
+const bent = computed({
+  get: () => (mat.bent ? 'bent' : 'flat'),
+  set: (v: 'bent' | 'flat') => {
+    mat.bent = v === 'bent'
+  },
+})
 const charts = computed(() => techniqueOf(props.part).charts ?? [])
-const chart = computed({ get: () => mat.chart || charts.value[0]!.id, set: (v) => { mat.chart = v } })
-const lie = computed({ get: () => mat.lie, set: (v) => { mat.lie = v } })
-const visions = VISIONS.map(v => ({ value: v, title: VISION_NAMES[v] }))
+const chart = computed({
+  get: () => mat.chart || charts.value[0]!.id,
+  set: (v) => {
+    mat.chart = v
+  },
+})
+const lie = computed({
+  get: () => mat.lie,
+  set: (v) => {
+    mat.lie = v
+  },
+})
+const visions = VISIONS.map((v) => ({ value: v, title: VISION_NAMES[v] }))
 </script>
 
 <template>
   <MatPanel title="Ways to look" @close="mat.panel = null">
-    <ChoiceRow v-model="bent" label="Lies" :items="[{ value: 'flat', title: 'flat' }, { value: 'bent', title: techniqueOf(part).family !== 'weave' ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist' }]" />
-    <VSelect v-if="charts.length" v-model="chart" :items="charts.map(c => ({ value: c.id, title: c.name }))" label="Unrolled in" :hint="charts.find(c => c.id === chart)!.says" persistent-hint density="compact" />
-    <ChoiceRow v-model="side" label="Side" :items="[{ value: 'right', title: 'front' }, { value: 'wrong', title: 'wrong side' }]" />
-    <ChoiceRow v-model="lie" label="Length runs" :items="[{ value: 'level', title: 'level' }, { value: 'upright', title: 'upright' }]" />
-    <ChoiceRow v-model="begins" label="Begins" :items="mat.lie === 'level' ? [{ value: 'near', title: 'at the left' }, { value: 'far', title: 'at the right' }] : [{ value: 'near', title: 'at the bottom' }, { value: 'far', title: 'at the top' }]" />
-    <ChoiceRow v-model="mat.look" label="Shown as" :items="[{ value: 'beads', title: 'beads' }, { value: 'chart', title: 'chart for black-and-white print' }]" />
-    <ChoiceRow v-model="mat.tone" label="Mat" :items="[{ value: 'theme', title: 'as the theme' }, { value: 'day', title: 'light' }, { value: 'evening', title: 'dark' }]" />
+    <ChoiceRow
+      v-model="bent"
+      label="Lies"
+      :items="[
+        { value: 'flat', title: 'flat' },
+        {
+          value: 'bent',
+          title:
+            techniqueOf(part).family !== 'weave'
+              ? 'as a rope, turning'
+              : tube
+                ? 'as a tube, turning'
+                : 'round the wrist',
+        },
+      ]"
+    />
+    <VSelect
+      v-if="charts.length"
+      v-model="chart"
+      :items="charts.map((c) => ({ value: c.id, title: c.name }))"
+      label="Unrolled in"
+      :hint="charts.find((c) => c.id === chart)!.says"
+      persistent-hint
+      density="compact"
+    />
+    <ChoiceRow
+      v-model="side"
+      label="Side"
+      :items="[
+        { value: 'right', title: 'front' },
+        { value: 'wrong', title: 'wrong side' },
+      ]"
+    />
+    <ChoiceRow
+      v-model="lie"
+      label="Length runs"
+      :items="[
+        { value: 'level', title: 'level' },
+        { value: 'upright', title: 'upright' },
+      ]"
+    />
+    <ChoiceRow
+      v-model="begins"
+      label="Begins"
+      :items="
+        mat.lie === 'level'
+          ? [
+              { value: 'near', title: 'at the left' },
+              { value: 'far', title: 'at the right' },
+            ]
+          : [
+              { value: 'near', title: 'at the bottom' },
+              { value: 'far', title: 'at the top' },
+            ]
+      "
+    />
+    <ChoiceRow
+      v-model="mat.look"
+      label="Shown as"
+      :items="[
+        { value: 'beads', title: 'beads' },
+        { value: 'chart', title: 'chart for black-and-white print' },
+      ]"
+    />
+    <ChoiceRow
+      v-model="mat.tone"
+      label="Mat"
+      :items="[
+        { value: 'theme', title: 'as the theme' },
+        { value: 'day', title: 'light' },
+        { value: 'evening', title: 'dark' },
+      ]"
+    />
     <VSelect v-model="mat.vision" :items="visions" label="Seen" density="compact" />
   </MatPanel>
 </template>

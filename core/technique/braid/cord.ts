@@ -32,8 +32,11 @@ const lines = (own: Settings): number => (read(own).braid === '7' ? SEVEN_MOVES.
 
 /** Strands (from 0) that are two cords in one slot. */
 export function doubledStrands(own: Settings): ReadonlySet<number> {
-  const numbers = read(own).doubled.split(/[\s,;]+/).filter(Boolean).map(Number)
-  return new Set(numbers.filter(n => Number.isInteger(n) && n >= 1 && n <= strandsOf(own)).map(n => n - 1))
+  const numbers = read(own)
+    .doubled.split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number)
+  return new Set(numbers.filter((n) => Number.isInteger(n) && n >= 1 && n <= strandsOf(own)).map((n) => n - 1))
 }
 
 export const isFolded = (own: Settings): boolean => read(own).folded
@@ -46,8 +49,9 @@ function planOf(own: Settings): BraidPlan {
 const roundOf = ({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) => coverMm(strandsOf(own), lines(own), bead)
 
 /**
- * A braid of plain cords: a cell is where strand s crosses to the outside in round k. A cord keeps its colour from end to end, so the
- * grid is one row, repeated. Size by the model of the beaded braid with the thickness of the cord for that of a bead; less sure.
+ * A braid of plain cords: a cell is where strand s crosses to the outside in round k. A cord keeps its colour from end
+ * to end, so the grid is one row, repeated. Size by the model of the beaded braid with the thickness of the cord for
+ * that of a bead; less sure.
  */
 export const cordBraid: Technique = {
   id: 'braid-cord',
@@ -59,48 +63,106 @@ export const cordBraid: Technique = {
   summary: 'Cords without beads on the disc: colours and thickness by slot make the pattern.',
   settings,
   fields: [
-    { key: 'braid', label: 'Strands', kind: 'choice', choices: BRAIDS.map(value => ({ value, label: value === '7' ? '7, one slot empty' : value })), help: 'Round braids of 8, 12 and 16, or seven strands on eight slots.' },
-    { key: 'school', label: 'School', kind: 'choice', choices: [{ value: 'A', label: 'A: bottom left up first' }, { value: 'B', label: 'B: top left down first' }], help: 'Two ways to move, each the other’s mirror image. Keep to your own.' },
-    { key: 'doubled', label: 'Doubled strands', kind: 'text', help: 'Numbers of strands that are two cords in one slot, like 1 5: they act as one fat cord.' },
+    {
+      key: 'braid',
+      label: 'Strands',
+      kind: 'choice',
+      choices: BRAIDS.map((value) => ({ value, label: value === '7' ? '7, one slot empty' : value })),
+      help: 'Round braids of 8, 12 and 16, or seven strands on eight slots.',
+    },
+    {
+      key: 'school',
+      label: 'School',
+      kind: 'choice',
+      choices: [
+        { value: 'A', label: 'A: bottom left up first' },
+        { value: 'B', label: 'B: top left down first' },
+      ],
+      help: 'Two ways to move, each the other’s mirror image. Keep to your own.',
+    },
+    {
+      key: 'doubled',
+      label: 'Doubled strands',
+      kind: 'text',
+      help: 'Numbers of strands that are two cords in one slot, like 1 5: they act as one fat cord.',
+    },
     FOLDED_FIELD,
   ],
   braid: { strands: 8, plan: planOf },
   charts: ROUND_CHARTS,
   repeatRows: 1,
-  lattice: ({ bead, settings: own, chart }) => (read(own).braid === '7' ? SEVEN_MOVES.lattice(bead) : latticeFor(strandsOf(own), read(own).school, bead, chart)),
+  lattice: ({ bead, settings: own, chart }) =>
+    read(own).braid === '7' ? SEVEN_MOVES.lattice(bead) : latticeFor(strandsOf(own), read(own).school, bead, chart),
   extent(work) {
     const length = cordBraid.lengthOf(work)
     const outer = cordBraid.widthOf(work)
     const range = (mm: number, spread: number) => ({ least: mm * (1 - spread), nominal: mm, most: mm * (1 + spread) })
     return {
-      lengthMm: { least: length * (1 - 0.15), nominal: length, most: length * (1 + SPREAD) }, widthMm: range(outer, 0.15), thicknessMm: outer,
+      lengthMm: { least: length * (1 - 0.15), nominal: length, most: length * (1 + SPREAD) },
+      widthMm: range(outer, 0.15),
+      thicknessMm: outer,
       basis: { kind: 'nominal', spread: SPREAD },
       lengthFormula: `${work.rows} rounds × ${showNumber(roundOf(work), 2)} mm`,
-      widthFormula: `${showNumber(lines(work.settings), 1)} lines × ${showNumber(LINE_PITCH, 3)} × ${work.bead.d} mm ÷ π + ${work.bead.d} mm`,
+      widthFormula:
+        `${showNumber(lines(work.settings), 1)} lines × ${showNumber(LINE_PITCH, 3)} × ${work.bead.d} mm ÷ π + ` +
+        `${work.bead.d} mm`,
     }
   },
-  lengthOf: work => work.rows * roundOf(work),
+  lengthOf: (work) => work.rows * roundOf(work),
   rowsFor: (lengthMm, work) => lengthMm / roundOf(work),
   widthOf: ({ bead, settings: own }) => outsideMm(lines(own), bead.d),
   columnsFor: (_, { settings: own }) => strandsOf(own),
   beads: ({ columns, rows }) => columns * rows,
-  /** Each strand by the rule of thumb; doubled strands are a cord more, folded ones half the pieces at twice the length. */
+  /**
+   * Each strand by the rule of thumb; doubled strands are a cord more, folded ones half the pieces at twice the
+   * length.
+   */
   path(work) {
     const length = cordBraid.lengthOf(work)
     const one = work.rows === 0 ? 0 : CORD_TIMES * length + CORD_KNOTS_MM
     return {
       passes: 0,
-      runs: [{ id: 'cord', name: 'Cords', count: strandsOf(work.settings) + doubledStrands(work.settings).size, joined: false, lengthMm: one, formula: `${CORD_TIMES} × ${plainNumber(length)} + ${CORD_KNOTS_MM} mm` }],
+      runs: [
+        {
+          id: 'cord',
+          name: 'Cords',
+          count: strandsOf(work.settings) + doubledStrands(work.settings).size,
+          joined: false,
+          lengthMm: one,
+          formula: `${CORD_TIMES} × ${plainNumber(length)} + ${CORD_KNOTS_MM} mm`,
+        },
+      ],
     }
   },
-  join: () => unjoined('A braid is bound at both ends: close it with end caps and a closure, or slide a bead with a large hole over both ends.'),
+  join: () =>
+    unjoined(
+      'A braid is bound at both ends: close it with end caps and a closure, or slide a bead with a large hole ' +
+        'over both ends.',
+    ),
   ...ROW_BY_ROW,
-  workingRow: (i, { columns, settings: own }) => ({ from: i + 1, to: i + 1, direction: '→', keys: Int32Array.from(roundOrder(planOf(own), i), s => i * columns + s) }),
+  workingRow: (i, { columns, settings: own }) => ({
+    from: i + 1,
+    to: i + 1,
+    direction: '→',
+    keys: Int32Array.from(roundOrder(planOf(own), i), (s) => i * columns + s),
+  }),
   nearestColumns: (_, own) => strandsOf(own),
   check({ columns, settings: own }) {
     const strands = strandsOf(own)
-    const odd = read(own).doubled.split(/[\s,;]+/).filter(Boolean).find(word => !doubledStrands(own).has(Number(word) - 1))
-    if (odd !== undefined) return [problem('doubled', 'doubled', `“${odd}” is no strand: write numbers from 1 to ${strands}, like 1 5.`)]
-    return columns === strands ? [] : [problem('strands', 'columns', `This braid has ${strands} strands, so ${strands} columns; here are ${columns}. Take ${strands}.`)]
+    const odd = read(own)
+      .doubled.split(/[\s,;]+/)
+      .filter(Boolean)
+      .find((word) => !doubledStrands(own).has(Number(word) - 1))
+    if (odd !== undefined)
+      return [problem('doubled', 'doubled', `“${odd}” is no strand: write numbers from 1 to ${strands}, like 1 5.`)]
+    return columns === strands
+      ? []
+      : [
+          problem(
+            'strands',
+            'columns',
+            `This braid has ${strands} strands, so ${strands} columns; here are ${columns}. Take ${strands}.`,
+          ),
+        ]
   },
 }

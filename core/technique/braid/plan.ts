@@ -1,13 +1,14 @@
 import { bad, good, problem, type Problem, type Result } from '../../problem'
 
 /**
- * A braid on a slotted disc is data: how many slots, which strand begins in which, and a cycle of moves and turns. Slots are numbered
- * 1 … slots clockwise, seen from above, as the hands see the disc; a turn gives every slot another label, as if the disc were turned.
+ * A braid on a slotted disc is data: how many slots, which strand begins in which, and a cycle of moves and turns.
+ * Slots are numbered 1 … slots clockwise, seen from above, as the hands see the disc; a turn gives every slot another
+ * label, as if the disc were turned.
  */
 export type Act =
-  | { readonly do: 'move', readonly from: number, readonly to: number }
+  | { readonly do: 'move'; readonly from: number; readonly to: number }
   /** Turns the disc by so many slots: what lay at slot x lies at x − by afterwards. */
-  | { readonly do: 'turn', readonly by: number }
+  | { readonly do: 'turn'; readonly by: number }
 
 export interface BraidPlan {
   readonly slots: number
@@ -19,33 +20,51 @@ export interface BraidPlan {
 export type School = 'A' | 'B'
 
 /** A slot number brought into 1 … slots. */
-export const slotOf = (slot: number, slots: number): number => ((slot - 1) % slots + slots) % slots + 1
+export const slotOf = (slot: number, slots: number): number => ((((slot - 1) % slots) + slots) % slots) + 1
 
 /**
- * A round braid of n strands on N slots: P = n / 2 pairs, H = P / 2; step t moves the pairs of every H-th column, one strand of each to the
- * other side. School A moves from the left of a pair up, B from the right; each is the other's mirror image (slot x ↔ N + 1 − x).
- * A round is P steps, in which every strand moves once; the pairs drift by two slots, which the last turn takes back.
+ * A round braid of n strands on N slots: P = n / 2 pairs, H = P / 2; step t moves the pairs of every H-th column, one
+ * strand of each to the other side. School A moves from the left of a pair up, B from the right; each is the other's
+ * mirror image (slot x ↔ N + 1 − x). A round is P steps, in which every strand moves once; the pairs drift by two
+ * slots, which the last turn takes back.
  */
 export function roundPlan(strands: number, slots: number, school: School): BraidPlan {
   const pairs = strands / 2
   const half = pairs / 2
   const gap = slots / pairs
-  const load = Array.from({ length: strands }, (_, s) => slotOf(gap * (Math.floor((s + 1) / 2) % pairs) + (s % 2 === 0 ? 1 : 0), slots))
+  const load = Array.from({ length: strands }, (_, s) =>
+    slotOf(gap * (Math.floor((s + 1) / 2) % pairs) + (s % 2 === 0 ? 1 : 0), slots),
+  )
   const cycle: Act[] = []
   for (let t = 0; t < pairs; t++) {
-    // Two opposite columns a step. School A begins below, B above; eight strands turn a quarter back each time, more go on by one pair.
-    const first = school === 'A' ? (strands === 8 ? half - t : half + t) : (strands === 8 ? t : -t)
-    for (const column of [first, first + half].map(c => ((c % pairs) + pairs) % pairs)) {
+    // Two opposite columns a step. School A begins below, B above; eight strands turn a quarter back each time, more
+    // go on by one pair.
+    const first = school === 'A' ? (strands === 8 ? half - t : half + t) : strands === 8 ? t : -t
+    for (const column of [first, first + half].map((c) => ((c % pairs) + pairs) % pairs)) {
       const from = school === 'A' ? gap * column + 1 - Math.floor(t / half) : gap * column + Math.floor(t / half)
-      cycle.push({ do: 'move', from: slotOf(from, slots), to: slotOf(from + (school === 'A' ? 1 : -1) * (slots / 2 - 2), slots) })
+      cycle.push({
+        do: 'move',
+        from: slotOf(from, slots),
+        to: slotOf(from + (school === 'A' ? 1 : -1) * (slots / 2 - 2), slots),
+      })
     }
   }
   cycle.push({ do: 'turn', by: school === 'A' ? -2 : 2 })
   return { slots, load, cycle }
 }
 
-/** Seven strands on eight slots with one empty: the fourth from the empty slot comes over, and the disc turns on by three. */
-export const SEVEN: BraidPlan = { slots: 8, load: [2, 3, 4, 5, 6, 7, 8], cycle: [{ do: 'move', from: 4, to: 1 }, { do: 'turn', by: 3 }] }
+/**
+ * Seven strands on eight slots with one empty: the fourth from the empty slot comes over, and the disc turns on by
+ * three.
+ */
+export const SEVEN: BraidPlan = {
+  slots: 8,
+  load: [2, 3, 4, 5, 6, 7, 8],
+  cycle: [
+    { do: 'move', from: 4, to: 1 },
+    { do: 'turn', by: 3 },
+  ],
+}
 
 /** The disc at some moment: which strand lies in which slot, as labelled now. */
 export interface Disc {
@@ -70,13 +89,28 @@ export function acted(disc: Disc, act: Act): Result<Disc> {
     return good({ slots, strands: strands.map((_, i) => strands[(i + by) % slots]!), turned: disc.turned + act.by })
   }
   const strand = strands[act.from - 1]
-  if (strand === undefined || strand < 0) return bad(problem('slot-empty', String(act.from), `Slot ${act.from} is empty: there is no strand to move. Check the table.`))
-  if (strands[act.to - 1] !== -1) return bad(problem('slot-full', String(act.to), `Slot ${act.to} holds a strand already. Check the table.`))
+  if (strand === undefined || strand < 0)
+    return bad(
+      problem(
+        'slot-empty',
+        String(act.from),
+        `Slot ${act.from} is empty: there is no strand to move. Check the table.`,
+      ),
+    )
+  if (strands[act.to - 1] !== -1)
+    return bad(problem('slot-full', String(act.to), `Slot ${act.to} holds a strand already. Check the table.`))
   return good({ ...disc, strands: strands.map((s, i) => (i === act.from - 1 ? -1 : i === act.to - 1 ? strand : s)) })
 }
 
-/** A bead that a move lays: the strand it is of, and the slot that strand left, counted on the disc as it lay at the start. */
-export interface Laid { readonly strand: number, readonly slot: number, readonly to: number }
+/**
+ * A bead that a move lays: the strand it is of, and the slot that strand left, counted on the disc as it lay at the
+ * start.
+ */
+export interface Laid {
+  readonly strand: number
+  readonly slot: number
+  readonly to: number
+}
 
 /** Walks through `moves` moves and says what each lays; the plan must be sound. */
 export function walked(plan: BraidPlan, moves: number): Laid[] {
@@ -84,7 +118,12 @@ export function walked(plan: BraidPlan, moves: number): Laid[] {
   let disc = loadedDisc(plan)
   for (let i = 0; out.length < moves; i++) {
     const act = plan.cycle[i % plan.cycle.length]!
-    if (act.do === 'move') out.push({ strand: disc.strands[act.from - 1]!, slot: slotOf(act.from + disc.turned, plan.slots), to: slotOf(act.to + disc.turned, plan.slots) })
+    if (act.do === 'move')
+      out.push({
+        strand: disc.strands[act.from - 1]!,
+        slot: slotOf(act.from + disc.turned, plan.slots),
+        to: slotOf(act.to + disc.turned, plan.slots),
+      })
     const next = acted(disc, act)
     if (!next.ok) throw new Error(next.problems[0]!.says)
     disc = next.value
@@ -133,33 +172,68 @@ export function strandOfMove(plan: BraidPlan, i: number): number {
   return strands[i % strands.length]!
 }
 
-/** Strands in the order in which round i moves them. A braid of two strands a step moves them in another order every other round. */
+/**
+ * Strands in the order in which round i moves them. A braid of two strands a step moves them in another order every
+ * other round.
+ */
 export const roundOrder = (plan: BraidPlan, round: number): number[] =>
   Array.from({ length: plan.load.length }, (_, k) => strandOfMove(plan, round * plan.load.length + k))
 
-/** What is wrong with a table: slots out of range or loaded twice, moves that cannot be made, a cycle that does not come back. */
+/**
+ * What is wrong with a table: slots out of range or loaded twice, moves that cannot be made, a cycle that does not
+ * come back.
+ */
 export function checkPlan(plan: BraidPlan): Problem[] {
   const { slots, load, cycle } = plan
-  if (!Number.isInteger(slots) || slots < 4 || slots > 64) return [problem('slots', 'slots', 'A disc has 4 to 64 slots.')]
-  if (load.length < 3 || load.length >= slots) return [problem('load', 'load', `Load at least three strands, and fewer than the ${slots} slots.`)]
-  const outside = load.find(s => !Number.isInteger(s) || s < 1 || s > slots)
-  if (outside !== undefined) return [problem('load-range', 'load', `There is no slot ${outside}: the disc has ${slots}.`)]
+  if (!Number.isInteger(slots) || slots < 4 || slots > 64)
+    return [problem('slots', 'slots', 'A disc has 4 to 64 slots.')]
+  if (load.length < 3 || load.length >= slots)
+    return [problem('load', 'load', `Load at least three strands, and fewer than the ${slots} slots.`)]
+  const outside = load.find((s) => !Number.isInteger(s) || s < 1 || s > slots)
+  if (outside !== undefined)
+    return [problem('load-range', 'load', `There is no slot ${outside}: the disc has ${slots}.`)]
   const twice = load.find((s, i) => load.indexOf(s) !== i)
-  if (twice !== undefined) return [problem('load-twice', 'load', `Two strands are loaded in slot ${twice}. Give each its own.`)]
-  if (!cycle.some(a => a.do === 'move')) return [problem('cycle-empty', 'cycle', 'The cycle has no move: write which slot goes to which.')]
+  if (twice !== undefined)
+    return [problem('load-twice', 'load', `Two strands are loaded in slot ${twice}. Give each its own.`)]
+  if (!cycle.some((a) => a.do === 'move'))
+    return [problem('cycle-empty', 'cycle', 'The cycle has no move: write which slot goes to which.')]
   let disc = loadedDisc(plan)
   for (const [i, act] of cycle.entries()) {
-    if (act.do === 'move' && [act.from, act.to].some(s => !Number.isInteger(s) || s < 1 || s > slots)) return [problem('move-range', String(i + 1), `Act ${i + 1}: there is no such slot; the disc has ${slots}.`)]
+    if (act.do === 'move' && [act.from, act.to].some((s) => !Number.isInteger(s) || s < 1 || s > slots))
+      return [problem('move-range', String(i + 1), `Act ${i + 1}: there is no such slot; the disc has ${slots}.`)]
     const next = acted(disc, act)
-    if (!next.ok) return next.problems.map(p => problem(p.code, String(i + 1), `Act ${i + 1}: ${p.says}`))
+    if (!next.ok) return next.problems.map((p) => problem(p.code, String(i + 1), `Act ${i + 1}: ${p.says}`))
     disc = next.value
   }
-  const begun = loadedDisc(plan).strands.map(s => s >= 0)
-  const ended = disc.strands.map(s => s >= 0)
+  const begun = loadedDisc(plan).strands.map((s) => s >= 0)
+  const ended = disc.strands.map((s) => s >= 0)
   const shift = begun.findIndex((_, by) => begun.every((full, i) => full === ended[(i + by) % slots]))
-  if (shift < 0) return [problem('cycle-open', 'cycle', 'After the cycle the strands do not lie as at the start, not even turned. Add the moves that are missing.')]
-  if (shift > 0) return [problem('cycle-shift', 'cycle', `After the cycle the strands lie ${shift === 1 ? 'a slot' : `${shift} slots`} further on. Add “turn ${shift}” at its end.`)]
+  if (shift < 0)
+    return [
+      problem(
+        'cycle-open',
+        'cycle',
+        'After the cycle the strands do not lie as at the start, not even turned. Add the moves that are missing.',
+      ),
+    ]
+  if (shift > 0)
+    return [
+      problem(
+        'cycle-shift',
+        'cycle',
+        `After the cycle the strands lie ${shift === 1 ? 'a slot' : `${shift} slots`} further on. Add “turn ` +
+          `${shift}” at its end.`,
+      ),
+    ]
   // Every strand must come to move within as many cycles as there are strands.
-  const moved = new Set(walked(plan, cycle.filter(a => a.do === 'move').length * load.length).map(l => l.strand))
-  return moved.size < load.length ? [problem('strand-idle', 'cycle', `Strand ${load.findIndex((_, s) => !moved.has(s)) + 1} never moves. Check the table.`)] : []
+  const moved = new Set(walked(plan, cycle.filter((a) => a.do === 'move').length * load.length).map((l) => l.strand))
+  return moved.size < load.length
+    ? [
+        problem(
+          'strand-idle',
+          'cycle',
+          `Strand ${load.findIndex((_, s) => !moved.has(s)) + 1} never moves. Check the table.`,
+        ),
+      ]
+    : []
 }

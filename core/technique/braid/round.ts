@@ -7,16 +7,23 @@ import { roundPlan, type BraidPlan, type School } from './plan'
 import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, ropeBraid, spreadOf } from './rope'
 import { beadAt, lineOf, linesOf, modulo, neighbourSteps, spotOf, stepOf, strandLineOf } from './surface'
 
-const school = z.enum(['A', 'B']).default('A').describe('A moves from the left of the lower pair, B from the left of the upper; each mirrors the other')
+const school = z
+  .enum(['A', 'B'])
+  .default('A')
+  .describe('A moves from the left of the lower pair, B from the left of the upper; each mirrors the other')
 const settings = z.strictObject({ school, ...BEADED })
 const read = reader(settings)
 
 /** Model of the twist of the rope, degrees a round (about; school B turns the other way). */
 export const TWIST_DEGREES = -96
 
-export const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number => coverMm(strands, linesOf(strands), bead)
+export const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number =>
+  coverMm(strands, linesOf(strands), bead)
 
-/** Ways to unroll the surface: in lines that run nearly straight, in one line for each strand, or place by place as the columns lie. */
+/**
+ * Ways to unroll the surface: in lines that run nearly straight, in one line for each strand, or place by place as the
+ * columns lie.
+ */
 export const ROUND_CHARTS: readonly Chart[] = [
   { id: 'lines', name: 'nearly straight lines', says: 'Lines run nearly straight along the rope.' },
   { id: 'strands', name: 'a line for each strand', says: 'Every strand keeps its own line.' },
@@ -33,29 +40,48 @@ export function latticeFor(strands: number, school: School, bead: BeadSpec, char
   const pairs = strands / 2
   const round = roundMm(strands, bead)
   const girth = linesOf(strands) * LINE_PITCH * bead.d
-  // Columns go clockwise seen from above; seen from outside, the length running to the right, that is upward. Lines of A run against them, of B with them.
+  // Columns go clockwise seen from above; seen from outside, the length running to the right, that is upward. Lines of
+  // A run against them, of B with them.
   const outward = (line: number, of: number) => (school === 'A' ? line : modulo(0 - line, of)) / of
-  const across = {
-    lines: (s: number, k: number) => outward(lineOf(spotOf(s, k, strands, school), strands, school), linesOf(strands)),
-    strands: (s: number, k: number) => outward(strandLineOf(spotOf(s, k, strands, school), strands, school), strands),
-    columns: (s: number, k: number) => modulo(0 - spotOf(s, k, strands, school).col, pairs) / pairs,
-  }[chart] ?? (() => 0)
+  const across =
+    {
+      lines: (s: number, k: number) =>
+        outward(lineOf(spotOf(s, k, strands, school), strands, school), linesOf(strands)),
+      strands: (s: number, k: number) =>
+        outward(strandLineOf(spotOf(s, k, strands, school), strands, school), strands),
+      columns: (s: number, k: number) => modulo(0 - spotOf(s, k, strands, school).col, pairs) / pairs,
+    }[chart] ?? (() => 0)
   const rows = periodOf(strands)
   const sites: Site[] = []
   const touching: Place[][] = []
   for (let k = 0; k < rows; k++) {
     for (let s = 0; s < strands; s++) {
       const spot = spotOf(s, k, strands, school)
-      sites.push({ dx: (across(s, k) - s / strands) * girth, dy: stepOf(s, strands, school) * round / pairs, turnDegrees: school === 'A' ? -30 : 30 })
-      touching.push(neighbourSteps(strands, school).map(({ dc, dt }) => {
-        const there = beadAt({ row: spot.row + dt, col: modulo(spot.col + dc, pairs) }, strands, school)!
-        return { c: there.s - s, r: there.k - k }
-      }))
+      sites.push({
+        dx: (across(s, k) - s / strands) * girth,
+        dy: (stepOf(s, strands, school) * round) / pairs,
+        turnDegrees: school === 'A' ? -30 : 30,
+      })
+      touching.push(
+        neighbourSteps(strands, school).map(({ dc, dt }) => {
+          const there = beadAt({ row: spot.row + dt, col: modulo(spot.col + dc, pairs) }, strands, school)!
+          return { c: there.s - s, r: there.k - k }
+        }),
+      )
     }
   }
   lattice = {
-    pitchX: girth / strands, pitchY: round, originX: LINE_PITCH * bead.d / 2, originY: bead.d / 2, period: { columns: strands, rows }, sites, touching,
-    beadX: bead.l, beadY: bead.d, hole: 'across', round: true,
+    pitchX: girth / strands,
+    pitchY: round,
+    originX: (LINE_PITCH * bead.d) / 2,
+    originY: bead.d / 2,
+    period: { columns: strands, rows },
+    sites,
+    touching,
+    beadX: bead.l,
+    beadY: bead.d,
+    hole: 'across',
+    round: true,
   }
   lattices.set(key, lattice)
   return lattice
@@ -70,23 +96,37 @@ export function periodOf(strands: number): number {
 }
 
 /** Plans of a shipped round braid, by school. */
-export const roundPlans = (strands: number, slots: number): Record<School, BraidPlan> => ({ A: roundPlan(strands, slots, 'A'), B: roundPlan(strands, slots, 'B') })
+export const roundPlans = (strands: number, slots: number): Record<School, BraidPlan> => ({
+  A: roundPlan(strands, slots, 'A'),
+  B: roundPlan(strands, slots, 'B'),
+})
 
 function roundBraid(strands: number, slots: number): Technique {
   const plans = roundPlans(strands, slots)
   return ropeBraid({
     id: `braid-${strands}`,
     name: `Round braid, ${strands} strands`,
-    summary: `${strands} beaded strands on a disc with ${slots} slots; each move slides one bead down and tucks it under the crossing strand.`,
+    summary:
+      `${strands} beaded strands on a disc with ${slots} slots; each move slides one bead down and tucks it ` +
+      'under the crossing strand.',
     settings,
     fields: [
-      { key: 'school', label: 'School', kind: 'choice', choices: [{ value: 'A', label: 'A: bottom left up first' }, { value: 'B', label: 'B: top left down first' }], help: 'Two ways to move, each the other’s mirror image. Keep to your own.' },
+      {
+        key: 'school',
+        label: 'School',
+        kind: 'choice',
+        choices: [
+          { value: 'A', label: 'A: bottom left up first' },
+          { value: 'B', label: 'B: top left down first' },
+        ],
+        help: 'Two ways to move, each the other’s mirror image. Keep to your own.',
+      },
       ...BEADED_FIELDS,
     ],
     repeatRows: periodOf(strands),
     strandsOf: () => strands,
     linesOf: () => linesOf(strands),
-    plan: own => plans[read(own).school],
+    plan: (own) => plans[read(own).school],
     spread: spreadOf,
     read,
     charts: ROUND_CHARTS,

@@ -1,11 +1,14 @@
 import type { School } from './plan'
 
 /**
- * Surface and strands of a round braid of n strands. Unrolled, beads lie at (row, col): `row` counts steps, `col` the columns round the rope;
- * only places with row ≡ col (mod H) hold a bead (school B: row ≡ −col). P = n / 2 pairs, H = P / 2. Bead k of strand s, k = 0 nearest the
- * centre. School B is the mirror image of A.
+ * Surface and strands of a round braid of n strands. Unrolled, beads lie at (row, col): `row` counts steps, `col` the
+ * columns round the rope; only places with row ≡ col (mod H) hold a bead (school B: row ≡ −col). P = n / 2 pairs, H =
+ * P / 2. Bead k of strand s, k = 0 nearest the centre. School B is the mirror image of A.
  */
-export interface Spot { readonly row: number, readonly col: number }
+export interface Spot {
+  readonly row: number
+  readonly col: number
+}
 
 export const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
@@ -23,11 +26,15 @@ export function stepOf(s: number, strands: number, school: School): number {
 /** Where bead k of strand s lies. */
 export function spotOf(s: number, k: number, strands: number, school: School): Spot {
   const pairs = strands / 2
-  return { row: pairs * k + stepOf(s, strands, school), col: modulo(pairOf(s, pairs) + pairs / 2 * k, pairs) }
+  return { row: pairs * k + stepOf(s, strands, school), col: modulo(pairOf(s, pairs) + (pairs / 2) * k, pairs) }
 }
 
 /** Which bead of which strand lies at a spot; null where the lattice has none. */
-export function beadAt({ row, col }: Spot, strands: number, school: School): { readonly s: number, readonly k: number } | null {
+export function beadAt(
+  { row, col }: Spot,
+  strands: number,
+  school: School,
+): { readonly s: number; readonly k: number } | null {
   const pairs = strands / 2
   const half = pairs / 2
   if (modulo(row, half) !== modulo(signOf(school) * col, half)) return null
@@ -48,11 +55,22 @@ export function lineOf({ row, col }: Spot, strands: number, school: School): num
 }
 
 /** The line of a spot in the chart with one line a strand. */
-export const strandLineOf = ({ row, col }: Spot, strands: number, school: School): number => modulo(row - signOf(school) * 2 * col, strands)
+export const strandLineOf = ({ row, col }: Spot, strands: number, school: School): number =>
+  modulo(row - signOf(school) * 2 * col, strands)
 
 /** Steps from a bead to the six that touch it, (dc, dt): mirrored for school B. */
-export function neighbourSteps(strands: number, school: School): readonly { readonly dc: number, readonly dt: number }[] {
+export function neighbourSteps(
+  strands: number,
+  school: School,
+): readonly { readonly dc: number; readonly dt: number }[] {
   const half = strands / 4
   const sign = signOf(school)
-  return [[1, 1], [0, half], [1, half + 1]].flatMap(([dc, dt]) => [{ dc: sign * dc!, dt: dt! }, { dc: -sign * dc!, dt: -dt! }])
+  return [
+    [1, 1],
+    [0, half],
+    [1, half + 1],
+  ].flatMap(([dc, dt]) => [
+    { dc: sign * dc!, dt: dt! },
+    { dc: -sign * dc!, dt: -dt! },
+  ])
 }

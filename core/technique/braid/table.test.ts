@@ -15,7 +15,16 @@ const work = (table: string, columns: number) => ({ columns, rows: 4, settings: 
 
 describe('a table of moves as text', () => {
   it('says and reads every shipped plan', () => {
-    for (const plan of [SEVEN, ...([[8, 32], [12, 48], [16, 32]] as const).flatMap(([n, slots]) => [roundPlan(n, slots, 'A'), roundPlan(n, slots, 'B')])]) {
+    for (const plan of [
+      SEVEN,
+      ...(
+        [
+          [8, 32],
+          [12, 48],
+          [16, 32],
+        ] as const
+      ).flatMap(([n, slots]) => [roundPlan(n, slots, 'A'), roundPlan(n, slots, 'B')]),
+    ]) {
       const read = readPlan(planText(plan))
       expect(read.ok && read.value).toEqual(plan)
     }
@@ -41,7 +50,11 @@ describe('a table of moves as text', () => {
     expect(read.ok ? '' : read.problems[0]!.says).toContain(says)
   })
   it('never throws, whatever is typed', () => {
-    fc.assert(fc.property(fc.oneof(fc.string(), fc.stringMatching(/^(slots|load|move|turn) [0-9 ;a-z-]{0,30}$/)), (text) => { readPlan(text) }))
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), fc.stringMatching(/^(slots|load|move|turn) [0-9 ;a-z-]{0,30}$/)), (text) => {
+        readPlan(text)
+      }),
+    )
   })
 })
 
@@ -52,7 +65,15 @@ describe('a braid by a table', () => {
     expect(own.check(work(SIX, 7))[0]!.says).toContain('6 strands')
     expect(own.check(work('slots 7; load 2 3; move 3 1', 6))[0]!.says).toContain('at least three strands')
     // one strand that goes to and fro twice while the others wait
-    expect(own.check(work('slots 5; load 2 3 4; move 2 1; move 1 5; move 5 1; move 1 5; turn 1; move 2 1; turn 1; move 1 5; move 2 1; turn 1', 3))).not.toEqual([])
+    expect(
+      own.check(
+        work(
+          'slots 5; load 2 3 4; move 2 1; move 1 5; move 5 1; move 1 5; turn 1; move 2 1; turn 1; move 1 5; ' +
+            'move 2 1; turn 1',
+          3,
+        ),
+      ),
+    ).not.toEqual([])
   })
   it('seven strands: every round moves each once, as the literal table does', () => {
     // the slot machine written out: slots of the foam, the hands always taking the fourth after the empty one
@@ -67,45 +88,84 @@ describe('a braid by a table', () => {
       empty = from
     }
     const order = requireTechnique('braid-7')
-    expect([...order.workingRow(0, { rows: 3, columns: 7, settings: order.settings.parse({}) }).keys]).toEqual([2, 5, 0, 3, 6, 1, 4])
+    expect([...order.workingRow(0, { rows: 3, columns: 7, settings: order.settings.parse({}) }).keys]).toEqual([
+      2, 5, 0, 3, 6, 1, 4,
+    ])
   })
   it('beads touch those beside them on the rope, both ways', () => {
-    for (const [table, columns] of [[SIX, 6], [planText(SEVEN), 7], [planText(roundPlan(12, 48, 'B')), 12]] as const) {
-      const lattice = own.lattice({ ...work(table, columns), bead: { id: 'round-8', shape: 'round', name: 'round 8/0', l: 2.1, d: 3, h: 1, perGram: 38 } })
+    for (const [table, columns] of [
+      [SIX, 6],
+      [planText(SEVEN), 7],
+      [planText(roundPlan(12, 48, 'B')), 12],
+    ] as const) {
+      const lattice = own.lattice({
+        ...work(table, columns),
+        bead: { id: 'round-8', shape: 'round', name: 'round 8/0', l: 2.1, d: 3, h: 1, perGram: 38 },
+      })
       for (let c = 0; c < columns; c++) {
         const near = neighbourOffsets(lattice, c, 9)
         expect(near.length).toBeGreaterThanOrEqual(2)
         expect(near.length).toBeLessThanOrEqual(8)
-        for (const n of near) expect(neighbourOffsets(lattice, c + n.c, 9 + n.r)).toContainEqual({ c: -n.c, r: n.r === 0 ? 0 : -n.r })
+        for (const n of near)
+          expect(neighbourOffsets(lattice, c + n.c, 9 + n.r)).toContainEqual({ c: -n.c, r: n.r === 0 ? 0 : -n.r })
       }
     }
   })
   it('painting the surface and reading the strands back gives the same surface, for random patterns', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 30 }), fc.infiniteStream(fc.integer({ min: 1, max: 3 })), (rounds, stream) => {
-      // The surface in the order of laying, by a slot machine of its own.
-      const held = [-1, 0, 1, 2, 3, 4, 5, 6]
-      const used = new Array<number>(7).fill(0)
-      const flat = new Array<number>(7 * rounds).fill(0)
-      const surface: { strand: number, k: number, number: number }[] = []
-      for (let i = 0, empty = 0; i < 7 * rounds; i++) {
-        const from = (empty + 3) % 8
-        const strand = held[from]!
-        const number = stream.next().value as number
-        surface.push({ strand, k: used[strand]!, number })
-        flat[used[strand]! * 7 + strand] = number
-        used[strand]!++
-        held[empty] = strand
-        held[from] = -1
-        empty = from
-      }
-      const one = part({ technique: 'braid-7', settings: requireTechnique('braid-7').settings.parse({}), spec: 'round-8', times: 1, start: emptyCells(7, 0), repeat: cellsFrom(7, rounds, flat), end: emptyCells(7, 0) })
-      const strung = strandLists(one).map(l => l.runs.flatMap(run => Array<number>(run.count).fill(run.number)))
-      for (const { strand, k, number } of surface) expect(strung[strand]![k]).toBe(number)
-      for (let i = 0; i < 7 * rounds; i++) expect(discMove(one, i)!.number).toBe(surface[i]!.number)
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 30 }),
+        fc.infiniteStream(fc.integer({ min: 1, max: 3 })),
+        (rounds, stream) => {
+          // The surface in the order of laying, by a slot machine of its own.
+          const held = [-1, 0, 1, 2, 3, 4, 5, 6]
+          const used = new Array<number>(7).fill(0)
+          const flat = new Array<number>(7 * rounds).fill(0)
+          const surface: { strand: number; k: number; number: number }[] = []
+          for (let i = 0, empty = 0; i < 7 * rounds; i++) {
+            const from = (empty + 3) % 8
+            const strand = held[from]!
+            const number = stream.next().value as number
+            surface.push({ strand, k: used[strand]!, number })
+            flat[used[strand]! * 7 + strand] = number
+            used[strand]!++
+            held[empty] = strand
+            held[from] = -1
+            empty = from
+          }
+          const one = part({
+            technique: 'braid-7',
+            settings: requireTechnique('braid-7').settings.parse({}),
+            spec: 'round-8',
+            times: 1,
+            start: emptyCells(7, 0),
+            repeat: cellsFrom(7, rounds, flat),
+            end: emptyCells(7, 0),
+          })
+          const strung = strandLists(one).map((l) =>
+            l.runs.flatMap((run) => Array<number>(run.count).fill(run.number)),
+          )
+          for (const { strand, k, number } of surface) expect(strung[strand]![k]).toBe(number)
+          for (let i = 0; i < 7 * rounds; i++) expect(discMove(one, i)!.number).toBe(surface[i]!.number)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
   it('is led on the disc: every move from the slot that the walk says, with words for the empty slot', () => {
-    const one = part({ technique: 'braid-7', settings: requireTechnique('braid-7').settings.parse({}), spec: 'round-8', times: 1, start: emptyCells(7, 0), repeat: cellsFrom(7, 10, Array.from({ length: 70 }, (_, k) => 1 + k % 3)), end: emptyCells(7, 0) })
+    const one = part({
+      technique: 'braid-7',
+      settings: requireTechnique('braid-7').settings.parse({}),
+      spec: 'round-8',
+      times: 1,
+      start: emptyCells(7, 0),
+      repeat: cellsFrom(
+        7,
+        10,
+        Array.from({ length: 70 }, (_, k) => 1 + (k % 3)),
+      ),
+      end: emptyCells(7, 0),
+    })
     expect(discMoves(one)).toBe(70)
     const laid = walked(SEVEN, 70)
     for (let i = 0; i < 70; i++) {

@@ -12,7 +12,9 @@ import { planText, readPlan } from './text'
 /** Size is known less well than for the round braids (common practice: measure a test inch). */
 const SPREAD = 0.15
 
-/** A table played until its strands lie as at the start: which bead of which strand lies where, in the order of laying. */
+/**
+ * A table played until its strands lie as at the start: which bead of which strand lies where, in the order of laying.
+ */
 interface Played {
   readonly plan: BraidPlan
   readonly strands: number
@@ -35,12 +37,21 @@ function play(plan: BraidPlan): Played | Problem {
     const seen = new Set<number>()
     for (let j = 0; j < n; j++) {
       const { strand } = laid[round * n + j]!
-      if (seen.has(strand)) return problem('strands-uneven', 'table', `Strand ${strand + 1} moves again before every other strand has moved once: strands would carry different counts. Change the table.`)
+      if (seen.has(strand))
+        return problem(
+          'strands-uneven',
+          'table',
+          `Strand ${strand + 1} moves again before every other strand has moved once: strands would carry ` +
+            'different counts. Change the table.',
+        )
       seen.add(strand)
       at.set(`${strand}/${round}`, round * n + j)
     }
   }
-  const same = (rounds: number) => Array.from({ length: n * (MOST_ROUNDS - rounds) }, (_, i) => i).every(i => laid[i]!.strand === laid[i + rounds * n]!.strand && laid[i]!.slot === laid[i + rounds * n]!.slot)
+  const same = (rounds: number) =>
+    Array.from({ length: n * (MOST_ROUNDS - rounds) }, (_, i) => i).every(
+      (i) => laid[i]!.strand === laid[i + rounds * n]!.strand && laid[i]!.slot === laid[i + rounds * n]!.slot,
+    )
   let rounds = 1
   while (rounds < MOST_ROUNDS / 2 && !same(rounds)) rounds++
   return { plan, strands: n, laid: laid.slice(0, n * rounds), rounds, at }
@@ -68,19 +79,28 @@ function tableLattice(table: string, { plan, strands, rounds, laid, at }: Played
   const key = `${table}/${bead.id}`
   let lattice = lattices.get(key)
   if (lattice) return lattice
-  const pitchX = linesFor(strands) * LINE_PITCH * bead.d / strands
+  const pitchX = (linesFor(strands) * LINE_PITCH * bead.d) / strands
   const round = coverMm(strands, linesFor(strands), bead)
   const sites: Site[] = []
   for (let k = 0; k < rounds; k++) {
     for (let strand = 0; strand < strands; strand++) {
       const order = at.get(`${strand}/${k}`)!
       // Where the strand left, round the rope; the order of laying along it.
-      const x = (laid[order]!.slot - 1) / plan.slots * strands * pitchX
-      sites.push({ dx: x - strand * pitchX, dy: (order - k * strands) * round / strands, turnDegrees: -30 })
+      const x = ((laid[order]!.slot - 1) / plan.slots) * strands * pitchX
+      sites.push({ dx: x - strand * pitchX, dy: ((order - k * strands) * round) / strands, turnDegrees: -30 })
     }
   }
   const grid = { pitchX, pitchY: round, period: { columns: strands, rows: rounds }, sites }
-  lattice = { ...grid, touching: touchingOnRope(grid), originX: bead.d / 2, originY: bead.d / 2, beadX: bead.l, beadY: bead.d, hole: 'across', round: true }
+  lattice = {
+    ...grid,
+    touching: touchingOnRope(grid),
+    originX: bead.d / 2,
+    originY: bead.d / 2,
+    beadX: bead.l,
+    beadY: bead.d,
+    hole: 'across',
+    round: true,
+  }
   lattices.set(key, lattice)
   return lattice
 }
@@ -92,26 +112,46 @@ export const SEVEN_MOVES = {
 }
 
 /** A braid by a table of moves: surface and strands follow from playing it. */
-function tableBraid(own: { readonly id: string, readonly name: string, readonly summary: string, readonly table: string, readonly typed: boolean }): Technique {
+function tableBraid(own: {
+  readonly id: string
+  readonly name: string
+  readonly summary: string
+  readonly table: string
+  readonly typed: boolean
+}): Technique {
   const fixed = z.strictObject(BEADED)
-  const typed = fixed.extend({ table: z.string().max(590).default(own.table).describe('Slots, load, moves and turns') })
+  const typed = fixed.extend({
+    table: z.string().max(590).default(own.table).describe('Slots, load, moves and turns'),
+  })
   const readTyped = reader(typed)
   const readFixed = reader(fixed)
   const tableOf = (s: Settings): string => (own.typed ? readTyped(s).table : own.table)
   const playOf = (s: Settings): Played => {
     const found = played(tableOf(s))
-    return isPlayed(found) ? found : played(own.table) as Played
+    return isPlayed(found) ? found : (played(own.table) as Played)
   }
   return ropeBraid({
-    id: own.id, name: own.name, summary: own.summary, settings: own.typed ? typed : fixed,
+    id: own.id,
+    name: own.name,
+    summary: own.summary,
+    settings: own.typed ? typed : fixed,
     fields: [
-      ...own.typed ? [{ key: 'table', label: 'Table of moves', kind: 'text' as const, help: 'Like: slots 8; load 2 3 4 5 6 7 8; move 4 1; turn 3. It is checked by playing it.' }] : [],
+      ...(own.typed
+        ? [
+            {
+              key: 'table',
+              label: 'Table of moves',
+              kind: 'text' as const,
+              help: 'Like: slots 8; load 2 3 4 5 6 7 8; move 4 1; turn 3. It is checked by playing it.',
+            },
+          ]
+        : []),
       ...BEADED_FIELDS,
     ],
     repeatRows: 1,
-    strandsOf: s => playOf(s).strands,
-    linesOf: s => linesFor(playOf(s).strands),
-    plan: s => playOf(s).plan,
+    strandsOf: (s) => playOf(s).strands,
+    linesOf: (s) => linesFor(playOf(s).strands),
+    plan: (s) => playOf(s).plan,
     spread: () => ({ below: SPREAD, above: SPREAD }),
     read: own.typed ? readTyped : readFixed,
     wrong(s) {
@@ -123,6 +163,18 @@ function tableBraid(own: { readonly id: string, readonly name: string, readonly 
 }
 
 /** Any table that a person types; it begins as the seven strands. */
-export const braidOwn = tableBraid({ id: 'braid-own', name: 'Braid by your own table', summary: 'Slots, load and moves as you type them; the table is checked by playing it.', table: planText(SEVEN), typed: true })
+export const braidOwn = tableBraid({
+  id: 'braid-own',
+  name: 'Braid by your own table',
+  summary: 'Slots, load and moves as you type them; the table is checked by playing it.',
+  table: planText(SEVEN),
+  typed: true,
+})
 
-export const braid7 = tableBraid({ id: 'braid-7', name: 'Braid, 7 strands', summary: 'Seven beaded strands on eight slots with one empty: one strand comes over at a time.', table: planText(SEVEN), typed: false })
+export const braid7 = tableBraid({
+  id: 'braid-7',
+  name: 'Braid, 7 strands',
+  summary: 'Seven beaded strands on eight slots with one empty: one strand comes over at a time.',
+  table: planText(SEVEN),
+  typed: false,
+})

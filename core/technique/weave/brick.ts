@@ -16,7 +16,9 @@ function rowStagger(low: 0 | 1, half: number): Pick<Lattice, 'period' | 'sites'>
 
 const startsLeft = (own: Parameters<typeof read>[0]): boolean => read(own).start === 'left'
 
-/** Beads upright in rows that lie like bricks: each hangs on the loop of thread between two beads of the row before. */
+/**
+ * Beads upright in rows that lie like bricks: each hangs on the loop of thread between two beads of the row before.
+ */
 export const brick: Technique = {
   id: 'brick',
   family: 'weave',
@@ -24,11 +26,25 @@ export const brick: Technique = {
   name: 'Brick stitch',
   summary: 'Upright beads laid like bricks, on a ladder; takes increases and decreases gladly.',
   settings,
-  fields: [startField('Odd rows run from the', 'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.')],
+  fields: [
+    startField(
+      'Odd rows run from the',
+      'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.',
+    ),
+  ],
   repeatRows: 2,
 
   lattice({ bead, settings: own }) {
-    return { pitchX: bead.d, pitchY: bead.l, originX: bead.d / 2, originY: bead.l / 2, ...rowStagger(startsLeft(own) ? 0 : 1, bead.d / 2), beadX: bead.d, beadY: bead.l, hole: 'along' }
+    return {
+      pitchX: bead.d,
+      pitchY: bead.l,
+      originX: bead.d / 2,
+      originY: bead.l / 2,
+      ...rowStagger(startsLeft(own) ? 0 : 1, bead.d / 2),
+      beadX: bead.d,
+      beadY: bead.l,
+      hole: 'along',
+    }
   },
   extent(work) {
     return nominalExtent(brick.lengthOf(work), brick.widthOf(work), work.bead, {
@@ -46,14 +62,32 @@ export const brick: Technique = {
   path(work) {
     const { beads } = sumsOf(brick, work)
     const each = 2 * work.bead.l + work.bead.d
-    return { passes: 3, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (2 × ${work.bead.l} + ${work.bead.d} = ${plainNumber(each)}) mm` }] }
+    return {
+      passes: 3,
+      runs: [
+        {
+          id: 'thread',
+          name: 'Thread',
+          count: 1,
+          joined: true,
+          lengthMm: beads * each,
+          formula: `${beads} beads × (2 × ${work.bead.l} + ${work.bead.d} = ${plainNumber(each)}) mm`,
+        },
+      ],
+    }
   },
-  join: ({ rows }) => meeting(rows % 2 === 0 ? 'Sew the last row to the first, bead to loop, as any row to the one before.' : 'Work one row more or one less: with an even number of rows the bricks of both ends meet. Then sew the last row to the first.'),
+  join: ({ rows }) =>
+    meeting(
+      rows % 2 === 0
+        ? 'Sew the last row to the first, bead to loop, as any row to the one before.'
+        : 'Work one row more or one less: with an even number of rows the bricks of both ends meet. Then sew ' +
+            'the last row to the first.',
+    ),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
 
-  nearestColumns: columns => Math.max(1, Math.round(columns)),
+  nearestColumns: (columns) => Math.max(1, Math.round(columns)),
   check: () => [],
 }
 
@@ -64,20 +98,25 @@ export const tubularBrick: Technique = {
   form: 'tube',
   name: 'Tubular brick',
   summary: 'Brick in rounds on a ladder joined to a ring; each round is joined at its end.',
-  fields: [startField('Rounds run from the', 'Right-handed weavers mostly work to the right as the chart shows it. Choose right to mirror the work.')],
+  fields: [
+    startField(
+      'Rounds run from the',
+      'Right-handed weavers mostly work to the right as the chart shows it. Choose right to mirror the work.',
+    ),
+  ],
 
-  lattice: work => ({ ...brick.lattice(work), round: true }),
+  lattice: (work) => ({ ...brick.lattice(work), round: true }),
   extent(work) {
     return tubeExtent(brick.lengthOf(work), tubularBrick.widthOf(work), {
       lengthFormula: `${work.rows} rounds × ${work.bead.l} mm`,
       widthFormula: `${work.columns} beads × ${work.bead.d} mm ÷ π + ${work.bead.d} mm`,
     })
   },
-  widthOf: ({ columns, bead }) => columns * bead.d / Math.PI + bead.d,
-  columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.d,
+  widthOf: ({ columns, bead }) => (columns * bead.d) / Math.PI + bead.d,
+  columnsFor: (widthMm, { bead }) => ((widthMm - bead.d) * Math.PI) / bead.d,
   workingRow(i, { columns, settings: own }) {
     const right = startsLeft(own)
     return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i, 'join')
   },
-  nearestColumns: columns => Math.max(3, Math.round(columns)),
+  nearestColumns: (columns) => Math.max(3, Math.round(columns)),
 }

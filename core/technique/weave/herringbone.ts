@@ -10,10 +10,13 @@ const read = reader(settings)
 /** Lean of the two beads of a pair against each other, degrees (common practice: about 18). */
 export const LEAN_DEGREES = 18
 
-const COS = Math.cos(LEAN_DEGREES * Math.PI / 180)
-const SIN = Math.sin(LEAN_DEGREES * Math.PI / 180)
+const COS = Math.cos((LEAN_DEGREES * Math.PI) / 180)
+const SIN = Math.sin((LEAN_DEGREES * Math.PI) / 180)
 
-/** Pairs of beads that lean together, two added at a time. Length: R rows of l cos 18°, and the lean of the last, d sin 18°. */
+/**
+ * Pairs of beads that lean together, two added at a time. Length: R rows of l cos 18°, and the lean of the last, d sin
+ * 18°.
+ */
 export const herringbone: Technique = {
   id: 'herringbone',
   family: 'weave',
@@ -21,19 +24,32 @@ export const herringbone: Technique = {
   name: 'Herringbone',
   summary: 'Leaning pairs in columns, two beads a stitch, on a ladder.',
   settings,
-  fields: [startField('Odd rows run from the', 'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.')],
+  fields: [
+    startField(
+      'Odd rows run from the',
+      'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.',
+    ),
+  ],
   repeatRows: 1,
 
   lattice({ bead }) {
     const lean = (turnDegrees: number) => ({ dx: 0, dy: 0, turnDegrees })
     return {
-      pitchX: bead.d, pitchY: bead.l * COS, originX: bead.d / 2, originY: (bead.l * COS + bead.d * SIN) / 2,
-      period: { columns: 2, rows: 1 }, sites: [lean(LEAN_DEGREES), lean(-LEAN_DEGREES)], beadX: bead.d, beadY: bead.l, hole: 'along',
+      pitchX: bead.d,
+      pitchY: bead.l * COS,
+      originX: bead.d / 2,
+      originY: (bead.l * COS + bead.d * SIN) / 2,
+      period: { columns: 2, rows: 1 },
+      sites: [lean(LEAN_DEGREES), lean(-LEAN_DEGREES)],
+      beadX: bead.d,
+      beadY: bead.l,
+      hole: 'along',
     }
   },
   extent(work) {
     return nominalExtent(herringbone.lengthOf(work), herringbone.widthOf(work), work.bead, {
-      lengthFormula: `${work.rows} rows × ${work.bead.l} mm × cos ${LEAN_DEGREES}° + ${work.bead.d} mm × sin ${LEAN_DEGREES}°`,
+      lengthFormula:
+        `${work.rows} rows × ${work.bead.l} mm × cos ${LEAN_DEGREES}°` + ` + ${work.bead.d} mm × sin ${LEAN_DEGREES}°`,
       widthFormula: `${work.columns} beads × ${work.bead.d} mm`,
     })
   },
@@ -49,17 +65,43 @@ export const herringbone: Technique = {
     const { rows, places } = sumsOf(herringbone, work)
     const full = `${rows} rows × (${work.columns} × ${d} + ${d} + ${plainNumber(work.columns / 2)} pairs × ${d}) mm`
     const laid = `${places} places × ${d} + ${rows} rows × ${d} + ${plainNumber(places / 2)} pairs × ${d} mm`
-    return { passes: 2, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: (places + rows + places / 2) * d, formula: work.laid ? laid : full }] }
+    return {
+      passes: 2,
+      runs: [
+        {
+          id: 'thread',
+          name: 'Thread',
+          count: 1,
+          joined: true,
+          lengthMm: (places + rows + places / 2) * d,
+          formula: work.laid ? laid : full,
+        },
+      ],
+    }
   },
   /** The lean of the last row falls into the first: joined, every row is as long as any other. */
-  join: ({ rows, bead }) => ({ joins: true, says: 'Sew the last row to the first, pair to pair, as any row to the one before.', addsMm: rows === 0 ? 0 : -bead.d * SIN, formula: `− ${bead.d} mm × sin ${LEAN_DEGREES}°, because the ends lean into each other` }),
+  join: ({ rows, bead }) => ({
+    joins: true,
+    says: 'Sew the last row to the first, pair to pair, as any row to the one before.',
+    addsMm: rows === 0 ? 0 : -bead.d * SIN,
+    formula: `− ${bead.d} mm × sin ${LEAN_DEGREES}°, because the ends lean into each other`,
+  }),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
 
-  nearestColumns: columns => Math.max(2, 2 * Math.round(columns / 2)),
+  nearestColumns: (columns) => Math.max(2, 2 * Math.round(columns / 2)),
   check({ columns }) {
-    return columns % 2 === 0 ? [] : [problem('columns-odd', 'columns', `Herringbone is worked in pairs; ${columns} beads across is odd. Take ${columns - 1 || 2} or ${columns + 1}.`)]
+    return columns % 2 === 0
+      ? []
+      : [
+          problem(
+            'columns-odd',
+            'columns',
+            `Herringbone is worked in pairs; ${columns} beads across is odd. Take ${columns - 1 || 2} or ` +
+              `${columns + 1}.`,
+          ),
+        ]
   },
 }
 
@@ -70,20 +112,27 @@ export const tubularHerringbone: Technique = {
   form: 'tube',
   name: 'Tubular herringbone',
   summary: 'Leaning pairs in rounds: a supple rope. Each round ends with a step up.',
-  fields: [startField('Rounds run from the', 'Right-handed weavers mostly work to the right as the chart shows it. Choose right to mirror the work.')],
+  fields: [
+    startField(
+      'Rounds run from the',
+      'Right-handed weavers mostly work to the right as the chart shows it. Choose right to mirror the work.',
+    ),
+  ],
 
-  lattice: work => ({ ...herringbone.lattice(work), round: true }),
+  lattice: (work) => ({ ...herringbone.lattice(work), round: true }),
   extent(work) {
     return tubeExtent(herringbone.lengthOf(work), tubularHerringbone.widthOf(work), {
-      lengthFormula: `${work.rows} rounds × ${work.bead.l} mm × cos ${LEAN_DEGREES}° + ${work.bead.d} mm × sin ${LEAN_DEGREES}°`,
+      lengthFormula:
+        `${work.rows} rounds × ${work.bead.l} mm × cos ${LEAN_DEGREES}° + ${work.bead.d} mm × sin ` +
+        `${LEAN_DEGREES}°`,
       widthFormula: `${work.columns} beads × ${work.bead.d} mm ÷ π + ${work.bead.d} mm`,
     })
   },
-  widthOf: ({ columns, bead }) => columns * bead.d / Math.PI + bead.d,
-  columnsFor: (widthMm, { bead }) => (widthMm - bead.d) * Math.PI / bead.d,
+  widthOf: ({ columns, bead }) => (columns * bead.d) / Math.PI + bead.d,
+  columnsFor: (widthMm, { bead }) => ((widthMm - bead.d) * Math.PI) / bead.d,
   workingRow(i, { columns, settings: own }) {
     const right = read(own).start === 'left'
     return wholeRow({ from: i + 1, to: i + 1 }, right, columns, i, 'step up')
   },
-  nearestColumns: columns => Math.max(4, 2 * Math.round(columns / 2)),
+  nearestColumns: (columns) => Math.max(4, 2 * Math.round(columns / 2)),
 }

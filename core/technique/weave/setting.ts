@@ -4,10 +4,21 @@ import type { SettingField, Settings, Technique, WorkingRow } from '../technique
 /** Settings that several stitches share, each with the field that shows it. */
 export const startSide = z.enum(['left', 'right']).default('left').describe('The edge from which odd rows run')
 
-export const startField = (label: string, help: string): SettingField =>
-  ({ key: 'start', label, help, kind: 'choice', choices: [{ value: 'left', label: 'left' }, { value: 'right', label: 'right' }] })
+export const startField = (label: string, help: string): SettingField => ({
+  key: 'start',
+  label,
+  help,
+  kind: 'choice',
+  choices: [
+    { value: 'left', label: 'left' },
+    { value: 'right', label: 'right' },
+  ],
+})
 
-/** Reads a part's settings through the stitch's schema, once for each settings object: rows and lattices ask very often. */
+/**
+ * Reads a part's settings through the stitch's schema, once for each settings object: rows and lattices ask very
+ * often.
+ */
 export function reader<T>(schema: z.ZodType<T>): (settings: Settings) => T {
   const known = new WeakMap<Settings, T>()
   return (settings) => {
@@ -28,22 +39,45 @@ export function keysAcross(columns: number, r: number, first: number, stride: nu
 }
 
 /**
- * A working row whose beads follow each other evenly within bead row r, beginning at column `first`. Its keys are made only when asked
- * for: long lists of words never ask. `mirrored`: counted from the other edge.
+ * A working row whose beads follow each other evenly within bead row r, beginning at column `first`. Its keys are made
+ * only when asked for: long lists of words never ask. `mirrored`: counted from the other edge.
  */
-export function evenRow({ from, to }: Pick<WorkingRow, 'from' | 'to'>, direction: WorkingRow['direction'], columns: number, r: number, first: number, stride: number, count: number, mirrored = false, after?: WorkingRow['after']): WorkingRow {
+export function evenRow(
+  { from, to }: Pick<WorkingRow, 'from' | 'to'>,
+  direction: WorkingRow['direction'],
+  columns: number,
+  r: number,
+  first: number,
+  stride: number,
+  count: number,
+  mirrored = false,
+  after?: WorkingRow['after'],
+): WorkingRow {
   const at = mirrored ? columns - 1 - first : first
   const step = mirrored ? -stride : stride
   let keys: Int32Array | undefined
   const row = {
-    from, to, direction, even: { from: r * columns + at, stride: step, count },
-    get keys() { return (keys ??= keysAcross(columns, r, at, step, count)) },
+    from,
+    to,
+    direction,
+    even: { from: r * columns + at, stride: step, count },
+    get keys() {
+      return (keys ??= keysAcross(columns, r, at, step, count))
+    },
   }
-  return after ? Object.defineProperties({ after } as unknown as WorkingRow, Object.getOwnPropertyDescriptors(row)) : row
+  return after
+    ? Object.defineProperties({ after } as unknown as WorkingRow, Object.getOwnPropertyDescriptors(row))
+    : row
 }
 
 /** A whole row of cells from one edge to the other. */
-export const wholeRow = (numbers: Pick<WorkingRow, 'from' | 'to'>, right: boolean, columns: number, r: number, after?: WorkingRow['after']): WorkingRow =>
+export const wholeRow = (
+  numbers: Pick<WorkingRow, 'from' | 'to'>,
+  right: boolean,
+  columns: number,
+  r: number,
+  after?: WorkingRow['after'],
+): WorkingRow =>
   evenRow(numbers, right ? '→' : '←', columns, r, right ? 0 : columns - 1, right ? 1 : -1, columns, false, after)
 
 export const wholeRowKeys = (columns: number, r: number, fromLeft: boolean): Int32Array =>
@@ -63,8 +97,8 @@ export function mirroredKeys(columns: number, keys: Int32Array): Int32Array {
 export const ROW_BY_ROW: Pick<Technique, 'workingRows' | 'workingRowOf' | 'rowBefore' | 'countedRows'> = {
   workingRows: ({ rows }) => rows,
   workingRowOf: ({ r }) => r,
-  rowBefore: i => i - 1,
-  countedRows: rows => rows,
+  rowBefore: (i) => i - 1,
+  countedRows: (rows) => rows,
 }
 
 /** Row i worked to and fro: odd rows run from the starting edge, even ones back. */

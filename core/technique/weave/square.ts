@@ -7,7 +7,10 @@ import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
 
-/** Straight rows without warps: each bead is sewn to the one below it. Looks like loom work and is worked with one thread. */
+/**
+ * Straight rows without warps: each bead is sewn to the one below it. Looks like loom work and is worked with one
+ * thread.
+ */
 export const square: Technique = {
   id: 'square',
   family: 'weave',
@@ -15,11 +18,25 @@ export const square: Technique = {
   name: 'Square stitch',
   summary: 'Straight rows without a loom; each bead is sewn to the one before it.',
   settings,
-  fields: [startField('Odd rows run from the', 'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.')],
+  fields: [
+    startField(
+      'Odd rows run from the',
+      'Even rows run back. Choose right to mirror the work, as many left-handed weavers do.',
+    ),
+  ],
   repeatRows: 1,
 
   lattice({ bead }) {
-    return { pitchX: bead.l, pitchY: bead.d, originX: bead.l / 2, originY: bead.d / 2, ...STRAIGHT, beadX: bead.l, beadY: bead.d, hole: 'across' }
+    return {
+      pitchX: bead.l,
+      pitchY: bead.d,
+      originX: bead.l / 2,
+      originY: bead.d / 2,
+      ...STRAIGHT,
+      beadX: bead.l,
+      beadY: bead.d,
+      hole: 'across',
+    }
   },
   extent(work) {
     return nominalExtent(square.lengthOf(work), square.widthOf(work), work.bead, {
@@ -37,13 +54,25 @@ export const square: Technique = {
   path(work) {
     const { beads } = sumsOf(square, work)
     const each = 3 * work.bead.l + 2 * work.bead.d
-    return { passes: 4, runs: [{ id: 'thread', name: 'Thread', count: 1, joined: true, lengthMm: beads * each, formula: `${beads} beads × (3 × ${work.bead.l} + 2 × ${work.bead.d} = ${plainNumber(each)}) mm` }] }
+    return {
+      passes: 4,
+      runs: [
+        {
+          id: 'thread',
+          name: 'Thread',
+          count: 1,
+          joined: true,
+          lengthMm: beads * each,
+          formula: `${beads} beads × (3 × ${work.bead.l} + 2 × ${work.bead.d} = ${plainNumber(each)}) mm`,
+        },
+      ],
+    }
   },
   join: () => meeting('Lay the ends against each other and sew the last row to the first, bead to bead.'),
 
   ...ROW_BY_ROW,
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
 
-  nearestColumns: columns => Math.max(1, Math.round(columns)),
+  nearestColumns: (columns) => Math.max(1, Math.round(columns)),
   check: () => [],
 }

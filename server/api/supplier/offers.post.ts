@@ -5,7 +5,11 @@ import { answer, readJson } from '../../http/answer'
 import { requireAccount } from '../../http/session'
 import { sampleSupplier } from '../../supplier/supplier'
 
-const bodySchema = z.strictObject({ wanted: z.array(z.strictObject({ spec: specId, colour: z.string().regex(/^#[0-9a-f]{6}$/), finish: z.enum(FINISHES) })).max(400) })
+const bodySchema = z.strictObject({
+  wanted: z
+    .array(z.strictObject({ spec: specId, colour: z.string().regex(/^#[0-9a-f]{6}$/), finish: z.enum(FINISHES) }))
+    .max(400),
+})
 
 export default answer(async (event) => {
   const { settings } = await requireAccount(event)

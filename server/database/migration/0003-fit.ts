@@ -1,6 +1,9 @@
 import type { Knex } from 'knex'
 
-/** A piece is made to any measure of a body now, not to a wrist alone: what the workshop shows of it and its kept steps follow. */
+/**
+ * A piece is made to any measure of a body now, not to a wrist alone: what the workshop shows of it and its kept steps
+ * follow.
+ */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
     update piece set summary = (summary - 'closesAtMm' - 'wristMm')
@@ -9,7 +12,12 @@ export async function up(db: Knex): Promise<void> {
   `)
   await db.raw(`
     update revision set steps = (
-      select jsonb_agg(case when step->'path'->>0 = 'fit' and step->'path'->>1 = 'wristMm' then jsonb_set(step, '{path}', '["fit", "bodyMm"]') else step end order by place)
+      select jsonb_agg(
+        case
+          when step->'path'->>0 = 'fit' and step->'path'->>1 = 'wristMm'
+            then jsonb_set(step, '{path}', '["fit", "bodyMm"]')
+          else step
+        end order by place)
       from jsonb_array_elements(steps) with ordinality as s(step, place)
     )
     where steps @> '[{"path": ["fit", "wristMm"]}]'

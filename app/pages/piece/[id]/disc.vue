@@ -26,9 +26,9 @@ const { length } = useLengths()
 const motion = usePreferredReducedMotion()
 const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
-const braids = computed(() => piece.value.parts.filter(p => techniqueOf(p).braid))
+const braids = computed(() => piece.value.parts.filter((p) => techniqueOf(p).braid))
 const chosen = ref('')
-const part = computed(() => braids.value.find(p => p.id === chosen.value) ?? braids.value[0])
+const part = computed(() => braids.value.find((p) => p.id === chosen.value) ?? braids.value[0])
 const letters = computed(() => trayByNumber(piece.value.tray))
 const says = ref('')
 
@@ -37,20 +37,35 @@ const index = ref(0)
 const known = ref(false)
 const moves = computed(() => (part.value ? discMoves(part.value) : 0))
 async function findPlace() {
-  await saying(async () => {
-    const { places } = await api(placesAnswer, `piece/${id}/place`)
-    if (part.value) index.value = Math.min(moves.value, places[part.value.id] ?? 0)
-  }, (text) => { says.value = text })
+  await saying(
+    async () => {
+      const { places } = await api(placesAnswer, `piece/${id}/place`)
+      if (part.value) index.value = Math.min(moves.value, places[part.value.id] ?? 0)
+    },
+    (text) => {
+      says.value = text
+    },
+  )
   known.value = true
 }
 onMounted(findPlace)
-watch(() => part.value?.id, () => { if (known.value) void findPlace() })
+watch(
+  () => part.value?.id,
+  () => {
+    if (known.value) void findPlace()
+  },
+)
 let clock: ReturnType<typeof setTimeout> | undefined
 let waiting = false
 const keepPlace = () => {
   if (!waiting || !part.value) return
   waiting = false
-  void saying(() => api(anyAnswer, `piece/${id}/place`, { method: 'PUT', body: { part: part.value!.id, move: index.value } }), (text) => { says.value = text })
+  void saying(
+    () => api(anyAnswer, `piece/${id}/place`, { method: 'PUT', body: { part: part.value!.id, move: index.value } }),
+    (text) => {
+      says.value = text
+    },
+  )
 }
 function go(by: number) {
   const next = Math.max(0, Math.min(moves.value, index.value + by))
@@ -61,29 +76,63 @@ function go(by: number) {
   clock = setTimeout(keepPlace, 250)
 }
 /** To the first move of any round: the state of the disc there is shown at once. */
-const goTo = (number: number) => { if (part.value && Number.isInteger(number) && number >= 1 && number <= rowsOf(part.value)) go((number - 1) * columnsOf(part.value) - index.value) }
-function keys(event: KeyboardEvent) {
-  if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, select, button, a, summary, [role=combobox]')) return
-  if (event.key === ' ' || event.key === 'ArrowRight') { event.preventDefault(); go(1) }
-  else if (event.key === 'Backspace' || event.key === 'ArrowLeft') { event.preventDefault(); go(-1) }
+const goTo = (number: number) => {
+  if (part.value && Number.isInteger(number) && number >= 1 && number <= rowsOf(part.value))
+    go((number - 1) * columnsOf(part.value) - index.value)
 }
-onMounted(() => { window.addEventListener('keydown', keys); window.addEventListener('pagehide', keepPlace) })
-onBeforeUnmount(() => { window.removeEventListener('keydown', keys); window.removeEventListener('pagehide', keepPlace); clearTimeout(clock); keepPlace() })
+function keys(event: KeyboardEvent) {
+  if (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    (event.target as HTMLElement).closest('input, textarea, select, button, a, summary, [role=combobox]')
+  )
+    return
+  if (event.key === ' ' || event.key === 'ArrowRight') {
+    event.preventDefault()
+    go(1)
+  } else if (event.key === 'Backspace' || event.key === 'ArrowLeft') {
+    event.preventDefault()
+    go(-1)
+  }
+}
+onMounted(() => {
+  window.addEventListener('keydown', keys)
+  window.addEventListener('pagehide', keepPlace)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  window.removeEventListener('pagehide', keepPlace)
+  clearTimeout(clock)
+  keepPlace()
+})
 
 const move = computed(() => (part.value ? discMove(part.value, index.value) : null))
 const still = computed(() => (part.value && !move.value ? discMove(part.value, moves.value - 1) : null))
 const shown = computed(() => move.value ?? still.value)
 const turning = ref(true)
-const beads = computed(() => (part.value ? nextBeads(part.value, index.value).map(n => letters.value.get(n)?.colour ?? '') : []))
+const beads = computed(() =>
+  part.value ? nextBeads(part.value, index.value).map((n) => letters.value.get(n)?.colour ?? '') : [],
+)
 const bead = computed(() => (move.value ? letters.value.get(move.value.number) : undefined))
 const round = computed(() => (move.value ? move.value.round : part.value ? rowsOf(part.value) : 0))
-const doneMm = computed(() => (part.value && rowsOf(part.value) > 0 ? extentOf(piece.value, part.value).lengthMm.nominal * index.value / moves.value : 0))
+const doneMm = computed(() =>
+  part.value && rowsOf(part.value) > 0
+    ? (extentOf(piece.value, part.value).lengthMm.nominal * index.value) / moves.value
+    : 0,
+)
 const pause = computed(() => (part.value ? pauseWords(part.value, index.value) : ''))
 
 // ---- strands: what to string, typed or painted
-const sections = computed(() => SECTIONS.filter(s => part.value && part.value[s].rows > 0))
+const sections = computed(() => SECTIONS.filter((s) => part.value && part.value[s].rows > 0))
 const section = ref<SectionName>('repeat')
-watch(sections, (now) => { if (!now.includes(section.value) && now[0]) section.value = now[0] }, { immediate: true })
+watch(
+  sections,
+  (now) => {
+    if (!now.includes(section.value) && now[0]) section.value = now[0]
+  },
+  { immediate: true },
+)
 const SECTION_WORDS: Record<SectionName, string> = { start: 'beginning', repeat: 'repeat', end: 'ending' }
 const reversed = ref(false)
 const lists = computed(() => (part.value ? strandLists(part.value, section.value) : []))
@@ -91,8 +140,23 @@ const notes = computed(() => (part.value ? shapeNotes(piece.value, part.value) :
 const uneven = computed(() => (part.value ? unevenStrands(strandLists(part.value)) : []))
 function type(bobbin: number, text: string) {
   if (!part.value) return
-  const read = readStrand(piece.value, part.value, section.value, bobbin, reversed.value ? text.trim().split(/[\s,;]+/).toReversed().join(' ') : text)
-  if (!read.ok) { says.value = read.problems[0]!.says; return }
+  const read = readStrand(
+    piece.value,
+    part.value,
+    section.value,
+    bobbin,
+    reversed.value
+      ? text
+          .trim()
+          .split(/[\s,;]+/)
+          .toReversed()
+          .join(' ')
+      : text,
+  )
+  if (!read.ok) {
+    says.value = read.problems[0]!.says
+    return
+  }
   says.value = ''
   const steps = layingSteps(part.value, read.value)
   if (steps.length > 0) says.value = store.commit(`String strand ${bobbin}`, steps) ?? ''
@@ -102,23 +166,42 @@ function type(bobbin: number, text: string) {
 function setCord(bobbin: number, number: number) {
   if (!part.value) return
   const columns = columnsOf(part.value)
-  says.value = store.commit(`Cord of strand ${bobbin}`, layingSteps(part.value, new Map(Array.from({ length: rowsOf(part.value) }, (_, r) => [r * columns + bobbin - 1, number])))) ?? ''
+  says.value =
+    store.commit(
+      `Cord of strand ${bobbin}`,
+      layingSteps(
+        part.value,
+        new Map(Array.from({ length: rowsOf(part.value) }, (_, r) => [r * columns + bobbin - 1, number])),
+      ),
+    ) ?? ''
 }
 function setDoubled(bobbin: number, doubled: boolean) {
   if (!part.value) return
-  const now = new Set(strandCords(part.value, piece.value.tray).filter(c => c.doubled).map(c => c.bobbin))
+  const now = new Set(
+    strandCords(part.value, piece.value.tray)
+      .filter((c) => c.doubled)
+      .map((c) => c.bobbin),
+  )
   if (doubled) now.add(bobbin)
   else now.delete(bobbin)
-  says.value = store.commit('Doubled strands', [setStep(piece.value, ['parts', part.value.id, 'settings'], { ...part.value.settings, doubled: [...now].sort((a, b) => a - b).join(' ') })]) ?? ''
+  says.value =
+    store.commit('Doubled strands', [
+      setStep(piece.value, ['parts', part.value.id, 'settings'], {
+        ...part.value.settings,
+        doubled: [...now].sort((a, b) => a - b).join(' '),
+      }),
+    ]) ?? ''
 }
 
 async function cards() {
   const { strandCardsPdf } = await import('#core/format/strand-cards')
   const made = await strandCardsPdf(piece.value, part.value!, { paper: account.account?.settings.paper ?? 'A4' })
-  if (made.ok) saveFile(`${slug(piece.value.name)}-cards.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
+  if (made.ok)
+    saveFile(`${slug(piece.value.name)}-cards.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
   else says.value = made.problems[0]!.says
 }
-const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCsv(piece.value, part.value!), 'text/csv')
+const csvOut = () =>
+  saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCsv(piece.value, part.value!), 'text/csv')
 </script>
 
 <template>
@@ -127,24 +210,75 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
     <template v-else>
       <section class="hands" aria-labelledby="disc">
         <h2 id="disc" class="hidden">The disc</h2>
-        <DiscView v-if="shown" :disc="shown.disc" :from="move?.from ?? null" :to="move?.to ?? null" :active="move?.strand ?? null" :beads="beads" :turn="shown.turn" :moving="turning && motion !== 'reduce'" :says="`Disc before move ${index + 1}. ${pause}`" class="view" />
+        <DiscView
+          v-if="shown"
+          :disc="shown.disc"
+          :from="move?.from ?? null"
+          :to="move?.to ?? null"
+          :active="move?.strand ?? null"
+          :beads="beads"
+          :turn="shown.turn"
+          :moving="turning && motion !== 'reduce'"
+          :says="`Disc before move ${index + 1}. ${pause}`"
+          class="view"
+        />
         <div class="next" aria-live="polite" data-test="next">
           <template v-if="move">
             <h3>Strand {{ move.strand + 1 }}, {{ move.words }}</h3>
-            <p class="slots">slot <b class="figure">{{ move.from }}</b> → <b class="figure">{{ move.to }}</b></p>
-            <p v-if="bead && isCordWork(part)" class="slide"><span class="swatch tall" :style="{ '--bead': bead.colour }" /> This is <b>{{ bead.letter }} {{ bead.name }}</b>: keep it taut.</p>
-            <p v-else-if="bead" class="slide"><span class="swatch tall" :style="{ '--bead': bead.colour }" /> Slide one <b>{{ bead.letter }} {{ bead.name }}</b> down and tuck it under the crossing strand.</p>
+            <p class="slots">
+              slot <b class="figure">{{ move.from }}</b> → <b class="figure">{{ move.to }}</b>
+            </p>
+            <p v-if="bead && isCordWork(part)" class="slide">
+              <span class="swatch tall" :style="{ '--bead': bead.colour }" /> This is
+              <b>{{ bead.letter }} {{ bead.name }}</b
+              >: keep it taut.
+            </p>
+            <p v-else-if="bead" class="slide">
+              <span class="swatch tall" :style="{ '--bead': bead.colour }" /> Slide one
+              <b>{{ bead.letter }} {{ bead.name }}</b> down and tuck it under the crossing strand.
+            </p>
             <p v-else class="slide">No bead here: braid plain.</p>
           </template>
           <h3 v-else>All beads are used: the braid is done.</h3>
           <div class="counts">
-            <p><span class="quiet">Round</span><span><b class="figure" data-test="round">{{ round }}</b> of {{ rowsOf(part) }}</span></p>
-            <p><span class="quiet">Move</span><span><b class="figure">{{ move?.move ?? columnsOf(part) }}</b> of {{ columnsOf(part) }}</span></p>
-            <p><span class="quiet">Braided</span><span><b class="figure">{{ length(doneMm) }}</b></span></p>
+            <p>
+              <span class="quiet">Round</span
+              ><span
+                ><b class="figure" data-test="round">{{ round }}</b> of {{ rowsOf(part) }}</span
+              >
+            </p>
+            <p>
+              <span class="quiet">Move</span
+              ><span
+                ><b class="figure">{{ move?.move ?? columnsOf(part) }}</b> of {{ columnsOf(part) }}</span
+              >
+            </p>
+            <p>
+              <span class="quiet">Braided</span
+              ><span
+                ><b class="figure">{{ length(doneMm) }}</b></span
+              >
+            </p>
           </div>
-          <div class="go"><button type="button" class="button back" :disabled="index === 0" @click="go(-1)">Back</button><button type="button" class="button main on" :disabled="!move" @click="go(1)">Next move</button></div>
+          <div class="go">
+            <button type="button" class="button back" :disabled="index === 0" @click="go(-1)">Back</button
+            ><button type="button" class="button main on" :disabled="!move" @click="go(1)">Next move</button>
+          </div>
           <p class="pause" data-test="pause"><b>If you pause here:</b> {{ pause }}</p>
-          <p class="quiet keys">Space goes on, Backspace goes back; the place is kept. <label><input v-model="turning" type="checkbox"> show turning</label> <label>Go to round <input class="to" type="number" min="1" :max="rowsOf(part)" :value="round" @change="e => goTo(Number((e.target as HTMLInputElement).value))"></label></p>
+          <p class="quiet keys">
+            Space goes on, Backspace goes back; the place is kept.
+            <label><input v-model="turning" type="checkbox" /> show turning</label>
+            <label
+              >Go to round
+              <input
+                class="to"
+                type="number"
+                min="1"
+                :max="rowsOf(part)"
+                :value="round"
+                @change="(e) => goTo(Number((e.target as HTMLInputElement).value))"
+            /></label>
+          </p>
         </div>
       </section>
 
@@ -152,26 +286,72 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
         <template v-if="isCordWork(part)">
           <h2 id="strands">A cord in each slot</h2>
           <CordList :piece="piece" :part="part" editable @cord="setCord" @doubled="setDoubled" />
-          <p class="quiet">A cord keeps its colour from end to end. Two cords in one slot act as one fat cord; cords of other thickness are beads of the tray with their own size.</p>
+          <p class="quiet">
+            A cord keeps its colour from end to end. Two cords in one slot act as one fat cord; cords of other
+            thickness are beads of the tray with their own size.
+          </p>
         </template>
         <template v-else>
           <h2 id="strands">String on each strand, {{ reversed ? 'last used first' : 'first used first' }}</h2>
-          <div class="which" role="group" aria-label="Section"><button v-for="s in sections" :key="s" type="button" class="button" :class="{ on: section === s }" :aria-pressed="section === s" @click="section = s">{{ SECTION_WORDS[s] }}<template v-if="s === 'repeat'"> × {{ part.times }}</template></button><label class="turn"><input v-model="reversed" type="checkbox"> reversed</label></div>
-          <p v-if="uneven.length" class="warn">{{ uneven.map(u => `Strand ${u.bobbin} carries ${Math.abs(u.more)} ${u.more > 0 ? 'more' : 'fewer'}`).join('; ') }}: the braid would stop early there.</p>
+          <div class="which" role="group" aria-label="Section">
+            <button
+              v-for="s in sections"
+              :key="s"
+              type="button"
+              class="button"
+              :class="{ on: section === s }"
+              :aria-pressed="section === s"
+              @click="section = s"
+            >
+              {{ SECTION_WORDS[s] }}<template v-if="s === 'repeat'"> × {{ part.times }}</template></button
+            ><label class="turn"><input v-model="reversed" type="checkbox" /> reversed</label>
+          </div>
+          <p v-if="uneven.length" class="warn">
+            {{
+              uneven
+                .map((u) => `Strand ${u.bobbin} carries ${Math.abs(u.more)} ${u.more > 0 ? 'more' : 'fewer'}`)
+                .join('; ')
+            }}: the braid would stop early there.
+          </p>
           <ul>
-            <li v-for="l in lists" :key="l.bobbin" :class="{ active: move?.strand === l.bobbin - 1 }"><span class="bobbin">{{ l.bobbin }}</span><span class="quiet slot">slot {{ l.slot }}<br>{{ l.place }}</span><input :value="strandWords(l, piece.tray, reversed)" :aria-label="`Strand ${l.bobbin}`" spellcheck="false" @change="e => type(l.bobbin, (e.target as HTMLInputElement).value)"></li>
+            <li v-for="l in lists" :key="l.bobbin" :class="{ active: move?.strand === l.bobbin - 1 }">
+              <span class="bobbin">{{ l.bobbin }}</span><span class="quiet slot"
+                >slot {{ l.slot }}<br />{{ l.place }}</span
+              ><input
+                :value="strandWords(l, piece.tray, reversed)"
+                :aria-label="`Strand ${l.bobbin}`"
+                spellcheck="false"
+                @change="(e) => type(l.bobbin, (e.target as HTMLInputElement).value)"
+              />
+            </li>
           </ul>
-          <p class="quiet">{{ showNumber(part[section].rows) }} beads on each strand here; type a list like 3A 1B, or paint the surface on the mat.</p>
-          <ul v-if="notes.length" class="notes"><li v-for="note in notes" :key="note">{{ note }}</li></ul>
+          <p class="quiet">
+            {{ showNumber(part[section].rows) }} beads on each strand here; type a list like 3A 1B, or paint the
+            surface on the mat.
+          </p>
+          <ul v-if="notes.length" class="notes">
+            <li v-for="note in notes" :key="note">{{ note }}</li>
+          </ul>
         </template>
         <p v-if="says" class="says" role="status">{{ says }}</p>
         <div class="acts">
-          <button type="button" class="button" @click="cards">{{ isCordWork(part) ? 'The loaded disc as PDF' : 'Bobbin cards and disc as PDF' }}</button>
+          <button type="button" class="button" @click="cards">
+            {{ isCordWork(part) ? 'The loaded disc as PDF' : 'Bobbin cards and disc as PDF' }}
+          </button>
           <button type="button" class="button" @click="csvOut">Strands as CSV</button>
         </div>
         <details class="load">
           <summary>Patterns of the whole rope</summary>
-          <RopeRules :piece="piece" :part="part" class="rule" @steps="(label, steps, text) => { says = store.commit(label, steps) ?? text }" />
+          <RopeRules
+            :piece="piece"
+            :part="part"
+            class="rule"
+            @steps="
+              (label, steps, text) => {
+                says = store.commit(label, steps) ?? text
+              }
+            "
+          />
         </details>
       </section>
     </template>
@@ -179,43 +359,218 @@ const csvOut = () => saveFile(`${slug(piece.value.name)}-strands.csv`, strandsCs
 </template>
 
 <style scoped>
-.page { padding: 12px 24px 32px; display: grid; grid-template-columns: minmax(0, 2fr) minmax(320px, 1fr); gap: 32px; align-items: start; max-width: 1480px; margin: 0 auto; width: 100%; }
-.hands { display: grid; grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr); gap: 24px; align-items: center; background: var(--mat); border-radius: var(--round); padding: 20px 24px; }
-.next { display: grid; gap: 14px; }
-.next h3 { font-size: 23px; line-height: 1.2; }
-.slots { font-size: 18px; }
-.slots .figure { font-size: 30px; }
-.slide { font-size: 16.5px; }
-.tall { width: 20px; height: 28px; border-radius: 6px; vertical-align: -8px; }
-.counts { display: flex; gap: 28px; flex-wrap: wrap; }
-.counts p { display: grid; gap: 2px; }
-.counts .figure { font-size: 38px; }
-.mat .quiet, .hands .quiet { color: var(--ink); }
-.go { display: grid; grid-template-columns: 1fr 2fr; gap: 10px; }
-.go .button { min-height: 60px; font-size: 17px; }
-.pause { background: var(--paper); border-radius: var(--round-in); padding: 10px 14px; font-size: 14.5px; }
-.keys { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; }
-label { display: inline-flex; gap: 8px; align-items: center; min-height: 36px; cursor: pointer; }
-input[type='checkbox'] { width: 18px; height: 18px; accent-color: var(--madder); }
-.to { width: 84px; min-height: 40px; border: 1.5px solid var(--edge); border-radius: 9px; background: var(--paper); color: var(--ink); font: 600 15px/1 var(--text); padding: 0 8px; }
-.strands { display: grid; gap: 14px; }
-.which { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
-.which .on { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
-.turn { margin-left: auto; font-size: 14.5px; }
-ul { list-style: none; margin: 0; padding: 0; }
-li { display: grid; grid-template-columns: 34px 62px 1fr; gap: 12px; align-items: center; padding: 5px 8px; border-top: 1px solid var(--line); }
-.bobbin { font: 700 24px/1 var(--title); }
-.slot { line-height: 1.25; font-size: 12.5px; }
-li input { font: 600 15.5px/1.3 var(--text); color: var(--ink); background: transparent; border: 0; border-bottom: 1.5px solid var(--edge); min-height: 40px; width: 100%; }
-li.active { background: var(--paper); border-radius: var(--round-in); }
-li.active .bobbin { color: var(--madder); }
-.notes { display: grid; gap: 6px; font-size: 14.5px; color: var(--marigold); }
-.notes li { display: block; border: 0; padding: 0; }
-.acts { display: flex; flex-wrap: wrap; gap: 8px; }
-.says { background: var(--verdigris-wash); color: var(--verdigris); padding: 10px 14px; border-radius: 10px; font-size: 14.5px; }
-.warn { color: var(--marigold); }
-.load summary { cursor: pointer; color: var(--verdigris); min-height: 32px; }
-.rule { display: grid; gap: 14px; padding-top: 8px; }
-@media (width <= 1100px) { .page { grid-template-columns: minmax(0, 1fr); } }
-@media (width <= 720px) { .page { padding: 8px 14px 24px; } .hands { grid-template-columns: minmax(0, 1fr); padding: 12px; gap: 12px; justify-items: center; } .next h3 { font-size: 21px; } .next { width: 100%; } }
+.page {
+  padding: 12px 24px 32px;
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(320px, 1fr);
+  gap: 32px;
+  align-items: start;
+  max-width: 1480px;
+  margin: 0 auto;
+  width: 100%;
+}
+.hands {
+  display: grid;
+  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
+  gap: 24px;
+  align-items: center;
+  background: var(--mat);
+  border-radius: var(--round);
+  padding: 20px 24px;
+}
+.next {
+  display: grid;
+  gap: 14px;
+}
+.next h3 {
+  font-size: 23px;
+  line-height: 1.2;
+}
+.slots {
+  font-size: 18px;
+}
+.slots .figure {
+  font-size: 30px;
+}
+.slide {
+  font-size: 16.5px;
+}
+.tall {
+  width: 20px;
+  height: 28px;
+  border-radius: 6px;
+  vertical-align: -8px;
+}
+.counts {
+  display: flex;
+  gap: 28px;
+  flex-wrap: wrap;
+}
+.counts p {
+  display: grid;
+  gap: 2px;
+}
+.counts .figure {
+  font-size: 38px;
+}
+.mat .quiet,
+.hands .quiet {
+  color: var(--ink);
+}
+.go {
+  display: grid;
+  grid-template-columns: 1fr 2fr;
+  gap: 10px;
+}
+.go .button {
+  min-height: 60px;
+  font-size: 17px;
+}
+.pause {
+  background: var(--paper);
+  border-radius: var(--round-in);
+  padding: 10px 14px;
+  font-size: 14.5px;
+}
+.keys {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+}
+label {
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 36px;
+  cursor: pointer;
+}
+input[type='checkbox'] {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--madder);
+}
+.to {
+  width: 84px;
+  min-height: 40px;
+  border: 1.5px solid var(--edge);
+  border-radius: 9px;
+  background: var(--paper);
+  color: var(--ink);
+  font: 600 15px/1 var(--text);
+  padding: 0 8px;
+}
+.strands {
+  display: grid;
+  gap: 14px;
+}
+.which {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.which .on {
+  background: var(--dark);
+  color: var(--dark-ink);
+  box-shadow: none;
+}
+.turn {
+  margin-left: auto;
+  font-size: 14.5px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 34px 62px 1fr;
+  gap: 12px;
+  align-items: center;
+  padding: 5px 8px;
+  border-top: 1px solid var(--line);
+}
+.bobbin {
+  font: 700 24px/1 var(--title);
+}
+.slot {
+  line-height: 1.25;
+  font-size: 12.5px;
+}
+li input {
+  font: 600 15.5px/1.3 var(--text);
+  color: var(--ink);
+  background: transparent;
+  border: 0;
+  border-bottom: 1.5px solid var(--edge);
+  min-height: 40px;
+  width: 100%;
+}
+li.active {
+  background: var(--paper);
+  border-radius: var(--round-in);
+}
+li.active .bobbin {
+  color: var(--madder);
+}
+.notes {
+  display: grid;
+  gap: 6px;
+  font-size: 14.5px;
+  color: var(--marigold);
+}
+.notes li {
+  display: block;
+  border: 0;
+  padding: 0;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.says {
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  padding: 10px 14px;
+  border-radius: 10px;
+  font-size: 14.5px;
+}
+.warn {
+  color: var(--marigold);
+}
+.load summary {
+  cursor: pointer;
+  color: var(--verdigris);
+  min-height: 32px;
+}
+.rule {
+  display: grid;
+  gap: 14px;
+  padding-top: 8px;
+}
+@media (width <= 1100px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (width <= 720px) {
+  .page {
+    padding: 8px 14px 24px;
+  }
+  .hands {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 12px;
+    gap: 12px;
+    justify-items: center;
+  }
+  .next h3 {
+    font-size: 21px;
+  }
+  .next {
+    width: 100%;
+  }
+}
 </style>

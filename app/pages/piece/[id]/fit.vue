@@ -40,15 +40,22 @@ const choices = computed(() => fitChoices(piece.value))
 const widths = computed(() => widthChoices(piece.value))
 const problem = ref('')
 
-const commit = (label: string, steps: Step[]) => { problem.value = steps.length === 0 ? '' : store.commit(label, steps) ?? '' }
+const commit = (label: string, steps: Step[]) => {
+  problem.value = steps.length === 0 ? '' : (store.commit(label, steps) ?? '')
+}
 const set = <K extends keyof Fit>(field: K, value: Fit[K]) => {
   if (piece.value.fit[field] !== value) commit('Fit', [setStep(piece.value, ['fit', field], value as never)])
 }
-const setFit = (label: string, fit: Fit) => { if (fit !== piece.value.fit) commit(label, [setStep(piece.value, ['fit'], fit)]) }
-const kinds = FIT_TABLE.map(k => ({ value: k.kind, title: k.name }))
-const parts = computed(() => piece.value.parts.map(p => ({ value: p.id, title: p.name })))
-const stitches = TECHNIQUES.map(t => ({ value: t.id, title: t.name }))
-const specs = useSpecs(() => [part.value.spec, ...piece.value.tray.map(b => b.spec)], () => isCordWork(part.value))
+const setFit = (label: string, fit: Fit) => {
+  if (fit !== piece.value.fit) commit(label, [setStep(piece.value, ['fit'], fit)])
+}
+const kinds = FIT_TABLE.map((k) => ({ value: k.kind, title: k.name }))
+const parts = computed(() => piece.value.parts.map((p) => ({ value: p.id, title: p.name })))
+const stitches = TECHNIQUES.map((t) => ({ value: t.id, title: t.name }))
+const specs = useSpecs(
+  () => [part.value.spec, ...piece.value.tray.map((b) => b.spec)],
+  () => isCordWork(part.value),
+)
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
 const setting = (key: string, value: string | number | boolean) => {
@@ -56,19 +63,29 @@ const setting = (key: string, value: string | number | boolean) => {
   const next = { ...part.value.settings, [key]: value }
   const parsed = techniqueOf(part.value).settings.safeParse(next)
   // A table of moves may ask for another count of strands: columns come and go with it.
-  const columns = parsed.success ? techniqueOf(part.value).nearestColumns(columnsOf(part.value), parsed.data) : columnsOf(part.value)
-  commit('How the stitch is worked', [setStep(piece.value, ['parts', part.value.id, 'settings'], next), ...widthSteps(part.value, columns, ground.value)])
+  const columns = parsed.success
+    ? techniqueOf(part.value).nearestColumns(columnsOf(part.value), parsed.data)
+    : columnsOf(part.value)
+  commit('How the stitch is worked', [
+    setStep(piece.value, ['parts', part.value.id, 'settings'], next),
+    ...widthSteps(part.value, columns, ground.value),
+  ])
 }
 /** What the last move to another stitch changed. */
 const moved = ref<readonly string[]>([])
 function moveTo(technique: string) {
   moved.value = conversionNotes(part.value, technique)
-  commit('Stitch', stitchSteps(piece.value, part.value, technique, ground.value, { school: account.account?.settings.school ?? 'A' }))
+  commit(
+    'Stitch',
+    stitchSteps(piece.value, part.value, technique, ground.value, { school: account.account?.settings.school ?? 'A' }),
+  )
 }
-const setNotes = (notes: string) => { if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)]) }
+const setNotes = (notes: string) => {
+  if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)])
+}
 const passes = computed(() => kind.value.passes !== undefined && piece.value.fit.closure.kind === 'none')
 const goesRound = computed(() => kind.value.bend === 'round' && piece.value.fit.kind !== 'ring')
-const lengths = computed(() => NECKLACE_LENGTHS.map(l => ({ ...l, mm: mmFromInch((l.least + l.most) / 2) })))
+const lengths = computed(() => NECKLACE_LENGTHS.map((l) => ({ ...l, mm: mmFromInch((l.least + l.most) / 2) })))
 
 // ---- rings are known by their sizes
 const ringText = ref('')
@@ -77,7 +94,12 @@ function setRing(text: string) {
   const plain = text.trim()
   const us = Number(plain.replace(',', '.'))
   const iso = isoFromGb(plain) ?? (plain !== '' && Number.isFinite(us) ? (us >= 30 ? us : isoFromUs(us)) : null)
-  if (iso === null || iso < 30 || iso > 90) { problem.value = `“${plain}” is not a ring size. Type a United States number like 7, a British letter like L, or the round in mm like 54.`; return }
+  if (iso === null || iso < 30 || iso > 90) {
+    problem.value =
+      `“${plain}” is not a ring size. Type a United States number like 7, a British letter like L, or the round ` +
+      'in mm like 54.'
+    return
+  }
   ringText.value = ''
   set('bodyMm', Math.round(iso * 100) / 100)
 }
@@ -87,20 +109,33 @@ const rowWord = (n: number) => `${(techniqueOf(part.value).rowName ?? 'Row').toL
 const changeOf = (choice: Choice) => {
   const said: string[] = []
   const ends = choice.startRows + choice.endRows
-  if (ends !== 0) said.push(`${Math.abs(ends)} plain ${rowWord(Math.abs(ends))} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
+  if (ends !== 0)
+    said.push(`${Math.abs(ends)} plain ${rowWord(Math.abs(ends))} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
   if (choice.plainMm !== plainEndsMm(part.value) / 2) said.push(`${length(choice.plainMm, 1)} plain at each end`)
   if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${rowWord(choice.cycleRows)} of the next`)
   const own = piece.value.fit.closure
   if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
-  else if (!sameClosure(choice.closure, own)) said.push(`${closureName(choice.closure).toLowerCase()}, ${length(choice.closure.lengthMm)}`)
+  else if (!sameClosure(choice.closure, own))
+    said.push(`${closureName(choice.closure).toLowerCase()}, ${length(choice.closure.lengthMm)}`)
   if (choice.spec !== part.value.spec) said.push(`in ${requireSpec(choice.spec).name}`)
   return said.join(', ') || 'whole repeats'
 }
-const sign = (mm: number) => (Math.abs(mm) < 0.5 ? 'just right' : `${length(Math.abs(mm), 1)} ${mm > 0 ? 'over' : 'short'}`)
+const sign = (mm: number) =>
+  Math.abs(mm) < 0.5 ? 'just right' : `${length(Math.abs(mm), 1)} ${mm > 0 ? 'over' : 'short'}`
 /** Whether figures and colours end whole, in words. */
-const ending = (c: Choice) => (c.cycleRows === 0 ? c.way === 'whole' ? '' : ' · repeats whole' : c.cycleWhole ? ' · colours end whole, the repeat does not' : ' · breaks off in the repeat')
+const ending = (c: Choice) =>
+  c.cycleRows === 0
+    ? c.way === 'whole'
+      ? ''
+      : ' · repeats whole'
+    : c.cycleWhole
+      ? ' · colours end whole, the repeat does not'
+      : ' · breaks off in the repeat'
 const room = (c: Choice) => (kind.value.eases.length ? `, ${length(c.fit.roomMm)} room` : '')
-const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1, Math.round(least * 60))}–${Math.round(most * 60)} min` : `${showNumber(least, least < 10 ? 1 : 0)}–${showNumber(most, most < 10 ? 1 : 0)} h`)
+const hours = ({ hours: { least, most } }: Choice) =>
+  most < 1
+    ? `${Math.max(1, Math.round(least * 60))}–${Math.round(most * 60)} min`
+    : `${showNumber(least, least < 10 ? 1 : 0)}–${showNumber(most, most < 10 ? 1 : 0)} h`
 </script>
 
 <template>
@@ -109,36 +144,146 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
       <section class="body" aria-labelledby="for-whom">
         <h2 id="for-whom">For whom, and how close</h2>
         <div class="fields">
-          <VSelect :model-value="piece.fit.kind" :items="kinds" label="It is" @update:model-value="(k: FitKind) => setFit('Kind', asKind(piece.fit, k))" />
-          <PersonChoice :kind="piece.fit.kind" :wearer="piece.fit.wearer" @choose="person => setFit(`For ${person.name}`, forPerson(piece.fit, person))" />
-          <VTextField :model-value="piece.fit.wearer" label="For (optional)" maxlength="60" @change="(e: Event) => set('wearer', (e.target as HTMLInputElement).value.trim())" />
-          <LengthField :model-value="piece.fit.bodyMm" :label="kind.measureName" :least="kind.least" :most="kind.most" :hint="kind.howTo" @update:model-value="mm => set('bodyMm', mm)" />
-          <div v-if="piece.fit.kind === 'necklace'" class="eases" role="group" aria-label="Usual lengths"><button v-for="l in lengths" :key="l.name" type="button" class="button" :aria-pressed="Math.abs(piece.fit.bodyMm - l.mm) < 13" :class="{ on: Math.abs(piece.fit.bodyMm - l.mm) < 13 }" @click="set('bodyMm', l.mm)">{{ l.name }}<span>{{ length(l.mm) }}</span></button></div>
+          <VSelect
+            :model-value="piece.fit.kind"
+            :items="kinds"
+            label="It is"
+            @update:model-value="(k: FitKind) => setFit('Kind', asKind(piece.fit, k))"
+          />
+          <PersonChoice
+            :kind="piece.fit.kind"
+            :wearer="piece.fit.wearer"
+            @choose="(person) => setFit(`For ${person.name}`, forPerson(piece.fit, person))"
+          />
+          <VTextField
+            :model-value="piece.fit.wearer"
+            label="For (optional)"
+            maxlength="60"
+            @change="(e: Event) => set('wearer', (e.target as HTMLInputElement).value.trim())"
+          />
+          <LengthField
+            :model-value="piece.fit.bodyMm"
+            :label="kind.measureName"
+            :least="kind.least"
+            :most="kind.most"
+            :hint="kind.howTo"
+            @update:model-value="(mm) => set('bodyMm', mm)"
+          />
+          <div v-if="piece.fit.kind === 'necklace'" class="eases" role="group" aria-label="Usual lengths">
+            <button
+              v-for="l in lengths"
+              :key="l.name"
+              type="button"
+              class="button"
+              :aria-pressed="Math.abs(piece.fit.bodyMm - l.mm) < 13"
+              :class="{ on: Math.abs(piece.fit.bodyMm - l.mm) < 13 }"
+              @click="set('bodyMm', l.mm)"
+            >
+              {{ l.name }}<span>{{ length(l.mm) }}</span>
+            </button>
+          </div>
           <template v-if="piece.fit.kind === 'ring'">
-            <VTextField v-model="ringText" label="Or a ring size" placeholder="7, L, 54" hint="United States number, British letter, or the round in mm." persistent-hint @change="setRing(ringText)" />
-            <p class="sizes">ISO <b>{{ showNumber(ring.iso, 1) }}</b> · United States <b>{{ ring.us }}</b> · British <b>{{ ring.gb }}</b> · {{ length(ring.diameterMm, 1) }} across. <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink></p>
+            <VTextField
+              v-model="ringText"
+              label="Or a ring size"
+              placeholder="7, L, 54"
+              hint="United States number, British letter, or the round in mm."
+              persistent-hint
+              @change="setRing(ringText)"
+            />
+            <p class="sizes">
+              ISO <b>{{ showNumber(ring.iso, 1) }}</b> · United States <b>{{ ring.us }}</b> · British
+              <b>{{ ring.gb }}</b> · {{ length(ring.diameterMm, 1) }} across.
+              <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink>
+            </p>
           </template>
           <template v-if="kind.eases.length">
-            <LengthField :model-value="piece.fit.easeMm" label="Room to move" :bounds="boundsOf(fitSchema, 'easeMm')" @update:model-value="mm => set('easeMm', mm)" />
-            <div class="eases" role="group" aria-label="Usual room"><button v-for="e in kind.eases" :key="e.id" type="button" class="button" :aria-pressed="piece.fit.easeMm === e.mm" :class="{ on: piece.fit.easeMm === e.mm }" @click="set('easeMm', e.mm)">{{ e.name }} {{ length(e.mm) }}</button></div>
+            <LengthField
+              :model-value="piece.fit.easeMm"
+              label="Room to move"
+              :bounds="boundsOf(fitSchema, 'easeMm')"
+              @update:model-value="(mm) => set('easeMm', mm)"
+            />
+            <div class="eases" role="group" aria-label="Usual room">
+              <button
+                v-for="e in kind.eases"
+                :key="e.id"
+                type="button"
+                class="button"
+                :aria-pressed="piece.fit.easeMm === e.mm"
+                :class="{ on: piece.fit.easeMm === e.mm }"
+                @click="set('easeMm', e.mm)"
+              >
+                {{ e.name }} {{ length(e.mm) }}
+              </button>
+            </div>
           </template>
-          <VSelect v-if="goesRound" :model-value="piece.fit.wraps" :items="[1, 2, 3, 4, 5, 6, 7, 8]" label="Times round" @update:model-value="(n: number) => set('wraps', n)" />
-          <ClosureFields v-if="kind.closures.length > 1" :kind="piece.fit.kind" :closure="piece.fit.closure" @change="closure => setFit('Closure', withClosure(piece.fit, closure))" />
-          <LengthField v-if="passes" :model-value="piece.fit.passMm" :label="kind.passes!.name" :bounds="boundsOf(fitSchema, 'passMm')" :hint="kind.passes!.howTo" @update:model-value="mm => set('passMm', mm)" />
-          <VSelect v-if="piece.fit.kind === 'cuff'" :model-value="piece.fit.cuffShare" :items="[0.75, 0.76, 0.77, 0.78, 0.79, 0.8].map(v => ({ value: v, title: `${showNumber(v * 100)} % of the wrist` }))" label="The band covers" @update:model-value="(v: number) => set('cuffShare', v)" />
+          <VSelect
+            v-if="goesRound"
+            :model-value="piece.fit.wraps"
+            :items="[1, 2, 3, 4, 5, 6, 7, 8]"
+            label="Times round"
+            @update:model-value="(n: number) => set('wraps', n)"
+          />
+          <ClosureFields
+            v-if="kind.closures.length > 1"
+            :kind="piece.fit.kind"
+            :closure="piece.fit.closure"
+            @change="(closure) => setFit('Closure', withClosure(piece.fit, closure))"
+          />
+          <LengthField
+            v-if="passes"
+            :model-value="piece.fit.passMm"
+            :label="kind.passes!.name"
+            :bounds="boundsOf(fitSchema, 'passMm')"
+            :hint="kind.passes!.howTo"
+            @update:model-value="(mm) => set('passMm', mm)"
+          />
+          <VSelect
+            v-if="piece.fit.kind === 'cuff'"
+            :model-value="piece.fit.cuffShare"
+            :items="
+              [0.75, 0.76, 0.77, 0.78, 0.79, 0.8].map((v) => ({
+                value: v,
+                title: `${showNumber(v * 100)} % of the wrist`,
+              }))
+            "
+            label="The band covers"
+            @update:model-value="(v: number) => set('cuffShare', v)"
+          />
         </div>
-        <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
-        <p v-if="piece.fit.kind === 'necklace' || piece.fit.kind === 'choker'" class="caution">Cords and necklaces are dangerous to small children: a child’s necklace needs a breakaway clasp. What is sold must follow the law of the place.</p>
+        <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">
+          {{ closureOf(piece.fit.closure.kind).caution }}
+        </p>
+        <p v-if="piece.fit.kind === 'necklace' || piece.fit.kind === 'choker'" class="caution">
+          Cords and necklaces are dangerous to small children: a child’s necklace needs a breakaway clasp. What is sold
+          must follow the law of the place.
+        </p>
         <p v-if="problem" class="caution" role="alert">{{ problem }}</p>
       </section>
       <section class="under how" aria-labelledby="how">
         <h2 id="how">Made how</h2>
         <div class="fields">
-          <VSelect v-if="parts.length > 1" :model-value="part.id" :items="parts" label="Part that is fitted" @update:model-value="(id: string) => set('part', id)" />
+          <VSelect
+            v-if="parts.length > 1"
+            :model-value="part.id"
+            :items="parts"
+            label="Part that is fitted"
+            @update:model-value="(id: string) => set('part', id)"
+          />
           <VSelect :model-value="part.technique" :items="stitches" label="Stitch" @update:model-value="moveTo" />
-          <ul v-if="moved.length" class="notes" role="status"><li v-for="note in moved" :key="note">{{ note }}</li></ul>
+          <ul v-if="moved.length" class="notes" role="status">
+            <li v-for="note in moved" :key="note">{{ note }}</li>
+          </ul>
           <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
-          <VSelect :model-value="part.spec" :items="specs" label="Bead" :hint="`The pattern stays bead for bead, ${columnsOf(part)} across; its size follows.`" persistent-hint @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))" />
+          <VSelect
+            :model-value="part.spec"
+            :items="specs"
+            label="Bead"
+            :hint="`The pattern stays bead for bead, ${columnsOf(part)} across; its size follows.`"
+            persistent-hint
+            @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))"
+          />
         </div>
       </section>
     </div>
@@ -150,7 +295,14 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
       </section>
       <GaugeFields class="under gauge" :piece="piece" @steps="commit" />
       <div class="under notes-of">
-        <VTextarea :model-value="piece.notes" label="Notes" rows="3" auto-grow maxlength="4000" @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)" />
+        <VTextarea
+          :model-value="piece.notes"
+          label="Notes"
+          rows="3"
+          auto-grow
+          maxlength="4000"
+          @change="(e: Event) => setNotes((e.target as HTMLTextAreaElement).value)"
+        />
       </div>
     </div>
     <div class="column">
@@ -158,19 +310,62 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
         <h2 id="choices">What comes near</h2>
         <ul>
           <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
-            <span class="times"><span class="figure">{{ c.times }}</span><span class="quiet">{{ isCordWork(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats' }}</span></span>
-            <span class="what"><b>{{ changeOf(c) }}</b><span>{{ kind.bend === 'round' ? 'closes at' : 'comes to' }} {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span><span class="quiet">{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }}, {{ feelShort(c.fit.feel, piece.fit.kind) }}<template v-if="!isCordWork(part)"> · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore"> ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template> · {{ hours(c) }}</template>{{ ending(c) }}</span></span>
+            <span class="times"
+              ><span class="figure">{{ c.times }}</span
+              ><span class="quiet">{{
+                isCordWork(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats'
+              }}</span></span
+            >
+            <span class="what"
+              ><b>{{ changeOf(c) }}</b
+              ><span
+                >{{ kind.bend === 'round' ? 'closes at' : 'comes to' }}
+                {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span
+              ><span class="quiet"
+                >{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }},
+                {{ feelShort(c.fit.feel, piece.fit.kind)
+                }}<template v-if="!isCordWork(part)">
+                  · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore">
+                    ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template
+                  >
+                  · {{ hours(c) }}</template
+                >{{ ending(c) }}</span
+              ></span
+            >
             <span v-if="c.current" class="chosen">As planned</span>
-            <button v-else type="button" class="button" :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`" @click="take(c)">Take this</button>
+            <button
+              v-else
+              type="button"
+              class="button"
+              :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`"
+              @click="take(c)"
+            >
+              Take this
+            </button>
           </li>
         </ul>
         <FitChart v-if="choices.length" :choices="choices" :kind="piece.fit.kind" :words="changeOf" />
         <template v-if="widths.length">
           <h2 class="second">How wide</h2>
           <div class="widths">
-            <button v-for="w in widths" :key="w.columns" type="button" class="button" :class="{ on: w.current }" :aria-pressed="w.current" @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"><b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span></button>
+            <button
+              v-for="w in widths"
+              :key="w.columns"
+              type="button"
+              class="button"
+              :class="{ on: w.current }"
+              :aria-pressed="w.current"
+              @click="!w.current && commit('Width', widthChoiceSteps(piece, w.columns))"
+            >
+              <b>{{ w.columns }} across</b><span>{{ length(w.widthMm, 1) }} · {{ showNumber(w.beads) }} beads</span>
+            </button>
           </div>
-          <LengthField :model-value="piece.fit.widthMm" label="Width wanted" :bounds="boundsOf(fitSchema, 'widthMm')" @update:model-value="mm => set('widthMm', mm)" />
+          <LengthField
+            :model-value="piece.fit.widthMm"
+            label="Width wanted"
+            :bounds="boundsOf(fitSchema, 'widthMm')"
+            @update:model-value="(mm) => set('widthMm', mm)"
+          />
         </template>
       </section>
     </div>
@@ -178,41 +373,172 @@ const hours = ({ hours: { least, most } }: Choice) => (most < 1 ? `${Math.max(1,
 </template>
 
 <style scoped>
-.page { padding: 12px 24px 32px; display: grid; grid-template-columns: minmax(260px, 340px) minmax(280px, 1fr) minmax(360px, 1.2fr); gap: 28px; align-items: start; max-width: 1480px; margin: 0 auto; width: 100%; }
-section { display: grid; gap: 16px; }
-.column { display: grid; gap: 24px; align-content: start; }
-.fields { display: grid; gap: 16px; }
-.eases { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; margin-top: -6px; }
-.eases .button { padding: 4px; font-size: 14px; font-weight: 500; flex-direction: column; gap: 2px; }
-.on { background: var(--dark); color: var(--dark-ink); box-shadow: none; }
-.on:hover { background: var(--dark); }
-.sizes { font-size: 14.5px; color: var(--soft); margin-top: -6px; }
-.sizes b { color: var(--ink); }
-.second { margin-top: 4px; }
-.under { border-top: 1px solid var(--line); padding-top: 20px; }
-ul.notes { font-size: 14px; color: var(--soft); gap: 4px; }
-.notes li { display: list-item; list-style: disc inside; padding: 0; border: 0; }
-.caution { background: var(--marigold-wash); color: var(--marigold); padding: 12px 14px; border-radius: var(--round-in); font-size: 14.5px; }
-ul { list-style: none; margin: 0; padding: 0; display: grid; }
-li { display: grid; grid-template-columns: 64px 1fr auto; gap: 14px; align-items: center; padding: 10px 0; border-top: 1px solid var(--line); }
-.times { display: grid; justify-items: center; gap: 3px; }
-.times .figure { font-size: 30px; }
-.what { display: grid; gap: 2px; font-size: 14.5px; }
-.current .times .figure { color: var(--verdigris); }
-.chosen { color: var(--verdigris); font-weight: 700; font-size: 14.5px; }
-.widths { display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px; }
-.widths .button { flex-direction: column; gap: 3px; padding: 8px; min-height: 52px; font-weight: 400; font-size: 14px; }
-.result :deep(.answer strong) { font-size: 26px; }
-@media (width <= 1100px) { .page { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } .column:last-child { grid-column: 1 / -1; } }
+.page {
+  padding: 12px 24px 32px;
+  display: grid;
+  grid-template-columns: minmax(260px, 340px) minmax(280px, 1fr) minmax(360px, 1.2fr);
+  gap: 28px;
+  align-items: start;
+  max-width: 1480px;
+  margin: 0 auto;
+  width: 100%;
+}
+section {
+  display: grid;
+  gap: 16px;
+}
+.column {
+  display: grid;
+  gap: 24px;
+  align-content: start;
+}
+.fields {
+  display: grid;
+  gap: 16px;
+}
+.eases {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+  margin-top: -6px;
+}
+.eases .button {
+  padding: 4px;
+  font-size: 14px;
+  font-weight: 500;
+  flex-direction: column;
+  gap: 2px;
+}
+.on {
+  background: var(--dark);
+  color: var(--dark-ink);
+  box-shadow: none;
+}
+.on:hover {
+  background: var(--dark);
+}
+.sizes {
+  font-size: 14.5px;
+  color: var(--soft);
+  margin-top: -6px;
+}
+.sizes b {
+  color: var(--ink);
+}
+.second {
+  margin-top: 4px;
+}
+.under {
+  border-top: 1px solid var(--line);
+  padding-top: 20px;
+}
+ul.notes {
+  font-size: 14px;
+  color: var(--soft);
+  gap: 4px;
+}
+.notes li {
+  display: list-item;
+  list-style: disc inside;
+  padding: 0;
+  border: 0;
+}
+.caution {
+  background: var(--marigold-wash);
+  color: var(--marigold);
+  padding: 12px 14px;
+  border-radius: var(--round-in);
+  font-size: 14.5px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+}
+li {
+  display: grid;
+  grid-template-columns: 64px 1fr auto;
+  gap: 14px;
+  align-items: center;
+  padding: 10px 0;
+  border-top: 1px solid var(--line);
+}
+.times {
+  display: grid;
+  justify-items: center;
+  gap: 3px;
+}
+.times .figure {
+  font-size: 30px;
+}
+.what {
+  display: grid;
+  gap: 2px;
+  font-size: 14.5px;
+}
+.current .times .figure {
+  color: var(--verdigris);
+}
+.chosen {
+  color: var(--verdigris);
+  font-weight: 700;
+  font-size: 14.5px;
+}
+.widths {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 8px;
+}
+.widths .button {
+  flex-direction: column;
+  gap: 3px;
+  padding: 8px;
+  min-height: 52px;
+  font-weight: 400;
+  font-size: 14px;
+}
+.result :deep(.answer strong) {
+  font-size: 26px;
+}
+@media (width <= 1100px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+  .column:last-child {
+    grid-column: 1 / -1;
+  }
+}
 @media (width <= 720px) {
-  .page { grid-template-columns: minmax(0, 1fr); padding: 8px 14px 24px; gap: 22px; }
-  .column { display: contents; }
-  .result { order: -1; }
-  .choices { order: 1; }
-  .gauge { order: 2; }
-  .how { order: 3; }
-  .notes-of { order: 4; }
-  .choices li { grid-template-columns: 52px 1fr; }
-  .choices li > :last-child { grid-column: 2; justify-self: start; }
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 8px 14px 24px;
+    gap: 22px;
+  }
+  .column {
+    display: contents;
+  }
+  .result {
+    order: -1;
+  }
+  .choices {
+    order: 1;
+  }
+  .gauge {
+    order: 2;
+  }
+  .how {
+    order: 3;
+  }
+  .notes-of {
+    order: 4;
+  }
+  .choices li {
+    grid-template-columns: 52px 1fr;
+  }
+  .choices li > :last-child {
+    grid-column: 2;
+    justify-self: start;
+  }
 }
 </style>

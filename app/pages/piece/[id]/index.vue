@@ -1,5 +1,5 @@
 <script setup lang="ts">
-definePageMeta({ redirect: to => `/piece/${String(to.params.id)}/mat` })
+definePageMeta({ redirect: (to) => `/piece/${String(to.params.id)}/mat` })
 </script>
 
 <template>

@@ -14,7 +14,17 @@ import { pictureOf } from '#core/picture/picture'
 import { arrowNote } from '#core/picture/view'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
-import { beadOf, columnsOf, countedRows, fittedPart, sectionStart, SECTIONS, techniqueOf, workOf, type Part } from '#core/piece/piece'
+import {
+  beadOf,
+  columnsOf,
+  countedRows,
+  fittedPart,
+  sectionStart,
+  SECTIONS,
+  techniqueOf,
+  workOf,
+  type Part,
+} from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/supply/catalogue'
 import { cutList } from '#core/supply/thread'
@@ -33,19 +43,27 @@ import { usePiece } from '../../../stores/piece'
 const store = usePiece()
 const account = useAccount()
 const { length, long } = useLengths()
+const dataOf = (svg: string) => `data:image/svg+xml,${encodeURIComponent(svg)}`
 const piece = computed(() => store.piece!)
 const band = computed(() => piece.value.parts[0]!)
 /** The part that the head speaks of: the one that is fitted. */
 const fitted = computed(() => fittedPart(piece.value))
 const chosen = ref('')
-const part = computed(() => piece.value.parts.find(p => p.id === chosen.value) ?? band.value)
+const part = computed(() => piece.value.parts.find((p) => p.id === chosen.value) ?? band.value)
 const paper = computed(() => account.account?.settings.paper ?? 'A4')
 const ink = ref<'both' | 'colour' | 'glyphs'>('both')
-const inks = [{ value: 'both', title: 'Colour and glyphs' }, { value: 'colour', title: 'Colour' }, { value: 'glyphs', title: 'Glyphs, black and white' }]
+const inks = [
+  { value: 'both', title: 'Colour and glyphs' },
+  { value: 'colour', title: 'Colour' },
+  { value: 'glyphs', title: 'Glyphs, black and white' },
+]
 
 const SHEET = { A4: { width: 210, height: 297 }, Letter: { width: 215.9, height: 279.4 } }
 const MARGIN = 12
-const room = computed(() => ({ width: SHEET[paper.value].width - 2 * MARGIN, height: SHEET[paper.value].height - 2 * MARGIN }))
+const room = computed(() => ({
+  width: SHEET[paper.value].width - 2 * MARGIN,
+  height: SHEET[paper.value].height - 2 * MARGIN,
+}))
 
 /** The page size of the printer follows the choice. */
 watchEffect((onCleanup) => {
@@ -60,7 +78,7 @@ const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
 const made = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
-const ends = computed(() => piece.value.parts.flatMap(part => boundEnd(part, piece.value.tray) ?? []))
+const ends = computed(() => piece.value.parts.flatMap((part) => boundEnd(part, piece.value.tray) ?? []))
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
 /** A section of more beads than this is not drawn on the sheet: it would fill a book. */
@@ -70,37 +88,86 @@ const MOST_CHARTED = 24_000
 function scaleFor(part: Part): number {
   const lattice = latticeOf(part)
   const least = Math.min(lattice.beadX, lattice.beadY)
-  const wide = (room.value.height / 3) / (columnsOf(part) * lattice.pitchX)
+  const wide = room.value.height / 3 / (columnsOf(part) * lattice.pitchX)
   return Math.max(2.2 / least, Math.min(4.2 / least, wide))
 }
 
-const charts = computed(() => piece.value.parts.map((part) => {
-  const scale = scaleFor(part)
-  const sections = SECTIONS.flatMap((section) => {
-    const from = sectionStart(part, section)
-    const rows = part[section].rows
-    if (rows === 0 || (section === 'repeat' && part.times === 0)) return []
-    const drawn = rows * columnsOf(part) <= MOST_CHARTED
-    const title = section === 'repeat' ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}` : section === 'start' ? 'Start' : 'End'
-    return [{
-      section, title: `${title} · ${(techniqueOf(part).rowName ?? 'Row').toLowerCase()}s ${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
-      drawn,
-      strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
-        src: `data:image/svg+xml,${encodeURIComponent(chartSvg(part, piece.value.tray, { lie: 'level', from: a, to: b, scale, ink: ink.value, title: `${part.name}: ${section}` }))}`,
-        alt: `Chart of ${part.name}, rows ${countedRows(part, a) + 1} to ${countedRows(part, b)}; the same in words below`,
-      })),
-    }]
-  })
-  return { part, sections, words: sheetLines(piece.value, part).slice(0, MOST_WORDS), join: joinSays(piece.value, part) }
-}))
+const charts = computed(() =>
+  piece.value.parts.map((part) => {
+    const scale = scaleFor(part)
+    const sections = SECTIONS.flatMap((section) => {
+      const from = sectionStart(part, section)
+      const rows = part[section].rows
+      if (rows === 0 || (section === 'repeat' && part.times === 0)) return []
+      const drawn = rows * columnsOf(part) <= MOST_CHARTED
+      const title =
+        section === 'repeat'
+          ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}`
+          : section === 'start'
+            ? 'Start'
+            : 'End'
+      return [
+        {
+          section,
+          title:
+            `${title} · ${(techniqueOf(part).rowName ?? 'Row').toLowerCase()}s ` +
+            `${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
+          drawn,
+          strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
+            src: dataOf(
+              chartSvg(part, piece.value.tray, {
+                lie: 'level',
+                from: a,
+                to: b,
+                scale,
+                ink: ink.value,
+                title: `${part.name}: ${section}`,
+              }),
+            ),
+            alt:
+              `Chart of ${part.name}, rows ${countedRows(part, a) + 1} to ${countedRows(part, b)}; the same in ` +
+              'words below',
+          })),
+        },
+      ]
+    })
+    return {
+      part,
+      sections,
+      words: sheetLines(piece.value, part).slice(0, MOST_WORDS),
+      join: joinSays(piece.value, part),
+    }
+  }),
+)
 
 const name = computed(() => slug(piece.value.name))
 const saveJson = () => saveFile(`${name.value}.weben.json`, writePieceFile(piece.value), 'application/json')
-const saveSvg = () => saveFile(`${name.value}-chart.svg`, chartSvg(part.value, piece.value.tray, { lie: 'level', scale: 2, ink: ink.value, title: piece.value.name, note: arrowNote(part.value, { lie: 'level' }) }), 'image/svg+xml')
+const saveSvg = () =>
+  saveFile(
+    `${name.value}-chart.svg`,
+    chartSvg(part.value, piece.value.tray, {
+      lie: 'level',
+      scale: 2,
+      ink: ink.value,
+      title: piece.value.name,
+      note: arrowNote(part.value, { lie: 'level' }),
+    }),
+    'image/svg+xml',
+  )
 function savePng() {
   const length = techniqueOf(part.value).lengthOf(workOf(part.value))
   const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, length)))
-  saveFile(`${name.value}-chart.png`, pictureOf(part.value, piece.value.tray, { lie: 'level', scale, ground: '#f4efe6', glyphs: ink.value !== 'colour', margin: 24 }) as Uint8Array<ArrayBuffer>, 'image/png')
+  saveFile(
+    `${name.value}-chart.png`,
+    pictureOf(part.value, piece.value.tray, {
+      lie: 'level',
+      scale,
+      ground: '#f4efe6',
+      glyphs: ink.value !== 'colour',
+      margin: 24,
+    }) as Uint8Array<ArrayBuffer>,
+    'image/png',
+  )
 }
 const print = () => window.print()
 const says = ref('')
@@ -110,14 +177,15 @@ async function saveBooklet() {
   says.value = ''
   try {
     const { bookletPdf } = await import('#core/format/booklet-pdf')
-    const made = await bookletPdf(piece.value, part.value, { paper: paper.value, ink: ink.value === 'glyphs' ? 'letters' : 'colour' })
+    const made = await bookletPdf(piece.value, part.value, {
+      paper: paper.value,
+      ink: ink.value === 'glyphs' ? 'letters' : 'colour',
+    })
     if (made.ok) saveFile(`${name.value}-booklet.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
     else says.value = made.problems[0]!.says
-  }
-  catch {
+  } catch {
     says.value = 'The booklet could not be made. Check the connection and try again.'
-  }
-  finally {
+  } finally {
     busy.value = false
   }
 }
@@ -134,10 +202,24 @@ async function readIn(event: Event) {
   const text = file.size > 40_000_000 ? '' : await file.text()
   const words = text.startsWith('Weben word chart') || text.startsWith('\uFEFFWeben word chart')
   const read = words ? readWordChart(text, piece.value.tray) : readGridCsv(text, piece.value.tray)
-  if (!read.ok) { says.value = read.problems[0]!.says; return }
-  const { steps, id } = words ? replaceGridSteps(piece.value, part.value, read.value, (read.value as ReadChart).technique, (read.value as ReadChart).settings) : replaceGridSteps(piece.value, part.value, read.value)
+  if (!read.ok) {
+    says.value = read.problems[0]!.says
+    return
+  }
+  const { steps, id } = words
+    ? replaceGridSteps(
+        piece.value,
+        part.value,
+        read.value,
+        (read.value as ReadChart).technique,
+        (read.value as ReadChart).settings,
+      )
+    : replaceGridSteps(piece.value, part.value, read.value)
   const problem = store.commit(`Read ${file.name}`.slice(0, 80), steps)
-  says.value = problem ?? `“${file.name}” is now ${part.value.name}: ${read.value.columns} across, ${read.value.rows} bead rows. Undo on the mat takes it back.`
+  says.value =
+    problem ??
+    `“${file.name}” is now ${part.value.name}: ${read.value.columns} across, ${read.value.rows} bead rows. ` +
+      'Undo on the mat takes it back.'
   if (problem === null) chosen.value = id
 }
 </script>
@@ -147,123 +229,367 @@ async function readIn(event: Event) {
     <h2 class="hidden">Print and export</h2>
     <aside class="choices" aria-label="Print and export">
       <button type="button" class="button main" @click="print">Print this sheet</button>
-      <VSelect :model-value="paper" :items="['A4', 'Letter']" label="Paper" @update:model-value="(v: 'A4' | 'Letter') => account.change({ paper: v })" />
+      <VSelect
+        :model-value="paper"
+        :items="['A4', 'Letter']"
+        label="Paper"
+        @update:model-value="(v: 'A4' | 'Letter') => account.change({ paper: v })"
+      />
       <VSelect v-model="ink" :items="inks" label="Chart" />
       <h3>Take it with you</h3>
       <button type="button" class="button" @click="saveJson">Piece file (JSON)</button>
       <button type="button" class="button" @click="saveSvg">Chart as SVG</button>
       <button type="button" class="button" @click="savePng">Chart as PNG</button>
-      <VSelect v-if="piece.parts.length > 1" :model-value="part.id" :items="piece.parts.map(p => ({ value: p.id, title: p.name }))" label="Part" @update:model-value="(v: string) => chosen = v" />
+      <VSelect
+        v-if="piece.parts.length > 1"
+        :model-value="part.id"
+        :items="piece.parts.map((p) => ({ value: p.id, title: p.name }))"
+        label="Part"
+        @update:model-value="(v: string) => (chosen = v)"
+      />
       <button type="button" class="button" :disabled="busy" @click="saveBooklet">Booklet as PDF</button>
       <button type="button" class="button" @click="saveWords">Word chart as text</button>
       <button type="button" class="button" @click="saveGrid">Grid as CSV</button>
       <h3>Bring in</h3>
-      <label class="button">Grid or word chart<input type="file" accept=".csv,.txt,text/plain,text/csv" class="hidden" aria-label="Bring in a grid or word chart" @change="readIn"></label>
+      <label class="button"
+        >Grid or word chart<input
+          type="file"
+          accept=".csv,.txt,text/plain,text/csv"
+          class="hidden"
+          aria-label="Bring in a grid or word chart"
+          @change="readIn"
+      /></label>
       <p v-if="says" class="says" role="status">{{ says }}</p>
       <p class="quiet">A CSV grid of letters or a word chart takes the place of {{ part.name.toLowerCase() }}.</p>
-      <p class="quiet">The piece file holds everything and opens in any Weben. Counts and rows as CSV are on the Tally page.</p>
+      <p class="quiet">
+        The piece file holds everything and opens in any Weben. Counts and rows as CSV are on the Tally page.
+      </p>
     </aside>
 
     <article class="paper" :style="{ '--page': `${SHEET[paper].width}mm` }">
       <header>
         <h1>{{ piece.name }}</h1>
-        <p><template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} · {{ beadOf(fitted).name }} · {{ columnsOf(fitted) }} {{ techniqueOf(fitted).braid ? 'strands' : 'beads across' }}, {{ laidCounted(fitted) }} {{ (techniqueOf(fitted).rowName ?? 'Row').toLowerCase() }}s<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template></p>
+        <p>
+          <template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} ·
+          {{ beadOf(fitted).name }} · {{ columnsOf(fitted) }}
+          {{ techniqueOf(fitted).braid ? 'strands' : 'beads across' }}, {{ laidCounted(fitted) }}
+          {{ (techniqueOf(fitted).rowName ?? 'Row').toLowerCase() }}s<template v-if="piece.fit.wearer">
+            · for {{ piece.fit.wearer }}</template
+          >
+        </p>
       </header>
       <section class="facts">
-        <div><span>{{ kind.measureName }}</span><b>{{ length(piece.fit.bodyMm) }}</b></div>
-        <div><span>Beadwork</span><b>{{ length(fit.beadworkMm.nominal) }}</b></div>
-        <div><span>{{ closureName(piece.fit.closure) }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b></div>
-        <div><span>{{ kind.bend === 'round' ? 'Closes at' : 'Comes to' }}</span><b>{{ length(fit.atMm, fit.wantedMm < 100 ? 1 : 0) }} ± {{ length((fit.finishedMm.most - fit.finishedMm.least) / 2, fit.wantedMm < 100 ? 1 : 0) }}</b></div>
-        <div><span>Stands on</span><b>{{ fit.basis.kind === 'gauge' ? `gauge, ± ${showNumber(fit.basis.spread * 100, 1)} %` : `nominal beads, ± ${showNumber(fit.basis.spread * 100)} %` }}</b></div>
-        <div><span>Fit</span><b>{{ feelShort(fit.feel, piece.fit.kind) }}</b></div>
-        <div v-if="totalOf(tallyPiece(piece)) > 0"><span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b></div>
+        <div>
+          <span>{{ kind.measureName }}</span><b>{{ length(piece.fit.bodyMm) }}</b>
+        </div>
+        <div>
+          <span>Beadwork</span><b>{{ length(fit.beadworkMm.nominal) }}</b>
+        </div>
+        <div>
+          <span>{{ closureName(piece.fit.closure) }}</span><b>{{ length(piece.fit.closure.lengthMm) }}</b>
+        </div>
+        <div>
+          <span>{{ kind.bend === 'round' ? 'Closes at' : 'Comes to' }}</span><b
+            >{{ length(fit.atMm, fit.wantedMm < 100 ? 1 : 0) }} ±
+            {{ length((fit.finishedMm.most - fit.finishedMm.least) / 2, fit.wantedMm < 100 ? 1 : 0) }}</b
+          >
+        </div>
+        <div>
+          <span>Stands on</span
+          ><b>{{
+            fit.basis.kind === 'gauge'
+              ? `gauge, ± ${showNumber(fit.basis.spread * 100, 1)} %`
+              : `nominal beads, ± ${showNumber(fit.basis.spread * 100)} %`
+          }}</b>
+        </div>
+        <div>
+          <span>Fit</span><b>{{ feelShort(fit.feel, piece.fit.kind) }}</b>
+        </div>
+        <div v-if="totalOf(tallyPiece(piece)) > 0">
+          <span>Beads</span><b>{{ showNumber(totalOf(tallyPiece(piece))) }}</b>
+        </div>
       </section>
-      <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">{{ closureOf(piece.fit.closure.kind).caution }}</p>
+      <p v-if="closureOf(piece.fit.closure.kind).caution" class="caution">
+        {{ closureOf(piece.fit.closure.kind).caution }}
+      </p>
 
       <p v-if="piece.notes" class="notes">{{ piece.notes }}</p>
 
       <section>
-        <h2>{{ cuts.some(c => c.material === 'thread') ? 'Beads and thread' : 'Beads and cord' }}</h2>
+        <h2>{{ cuts.some((c) => c.material === 'thread') ? 'Beads and thread' : 'Beads and cord' }}</h2>
         <table v-if="buy.length">
-          <thead><tr><td /><th scope="col">Bead</th><th scope="col">Size</th><th class="number" scope="col">In the piece</th><th class="number" scope="col">With spare</th><th class="number" scope="col">Grams</th><th scope="col">Packs</th></tr></thead>
+          <thead>
+            <tr>
+              <td />
+              <th scope="col">Bead</th>
+              <th scope="col">Size</th>
+              <th class="number" scope="col">In the piece</th>
+              <th class="number" scope="col">With spare</th>
+              <th class="number" scope="col">Grams</th>
+              <th scope="col">Packs</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="b in buy" :key="b.bead.number">
-              <td><svg viewBox="0 0 1 1" class="mark" aria-hidden="true"><GlyphMark :glyph="b.bead.glyph" ink="#111" /></svg><span class="swatch" :style="{ '--bead': b.bead.colour }" /></td>
-              <th scope="row"><b>{{ b.bead.letter }}</b> {{ b.bead.name }}, {{ b.bead.finish }}</th><td>{{ requireSpec(b.bead.spec).name }}</td>
-              <td class="number">{{ showNumber(b.count) }}</td><td class="number">{{ showNumber(b.need) }}</td><td class="number">{{ showNumber(b.grams, 1) }}</td><td>{{ packWords(b.packs) }}</td>
+              <td>
+                <svg viewBox="0 0 1 1" class="mark" aria-hidden="true">
+                  <GlyphMark :glyph="b.bead.glyph" ink="#111" /></svg
+                ><span class="swatch" :style="{ '--bead': b.bead.colour }" />
+              </td>
+              <th scope="row">
+                <b>{{ b.bead.letter }}</b> {{ b.bead.name }}, {{ b.bead.finish }}
+              </th>
+              <td>{{ requireSpec(b.bead.spec).name }}</td>
+              <td class="number">{{ showNumber(b.count) }}</td>
+              <td class="number">{{ showNumber(b.need) }}</td>
+              <td class="number">{{ showNumber(b.grams, 1) }}</td>
+              <td>{{ packWords(b.packs) }}</td>
             </tr>
           </tbody>
         </table>
         <p>
-          <template v-for="cut in cuts" :key="`${cut.part} ${cut.id}`">{{ cut.name }}<template v-if="piece.parts.length > 1 && cut.part"> ({{ cut.part }})</template>: <b>{{ long(cut.totalMm * made) }}</b><template v-if="cut.pieces > 1 && cut.joins === 0"> ({{ cut.pieces * made }} of {{ length(cut.cutMm) }})</template><template v-else-if="cut.joins"> in {{ cut.pieces * made }} lengths</template>. </template>
-          <template v-if="cuts.some(c => c.material === 'thread')">{{ requireThread(piece.supply.thread).name }}, needle {{ requireNeedle(piece.supply.needle).name }}. </template><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template><template v-if="made > 1"> For {{ made }} {{ kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces' }}.</template>
+          <template v-for="cut in cuts" :key="`${cut.part} ${cut.id}`"
+            >{{ cut.name }}<template v-if="piece.parts.length > 1 && cut.part"> ({{ cut.part }})</template>:
+            <b>{{ long(cut.totalMm * made) }}</b><template v-if="cut.pieces > 1 && cut.joins === 0">
+              ({{ cut.pieces * made }} of {{ length(cut.cutMm) }})</template
+            ><template v-else-if="cut.joins"> in {{ cut.pieces * made }} lengths</template>.
+          </template>
+          <template v-if="cuts.some((c) => c.material === 'thread')"
+            >{{ requireThread(piece.supply.thread).name }}, needle
+            {{ requireNeedle(piece.supply.needle).name }}. </template
+          ><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template
+          ><template v-if="made > 1">
+            For {{ made }}
+            {{
+              kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces'
+            }}.</template
+          >
         </p>
       </section>
 
       <section class="scale">
-        <svg width="52mm" height="9mm" viewBox="0 0 52 9" role="img" aria-label="Scale bar of 50 mm"><path d="M1 1v4M51 1v4M1 3h50M11 2v2M21 2v2M31 2v2M41 2v2" stroke="#111" stroke-width="0.35" fill="none" /><text x="26" y="8.4" font-size="3" text-anchor="middle" fill="#111">50 mm</text></svg>
+        <svg width="52mm" height="9mm" viewBox="0 0 52 9" role="img" aria-label="Scale bar of 50 mm">
+          <path d="M1 1v4M51 1v4M1 3h50M11 2v2M21 2v2M31 2v2M41 2v2" stroke="#111" stroke-width="0.35" fill="none" />
+          <text x="26" y="8.4" font-size="3" text-anchor="middle" fill="#111">50 mm</text>
+        </svg>
         <p>Lay a rule on this bar: if it is not 50 mm long, print again at 100 %.</p>
       </section>
 
       <section v-for="chart in charts" :key="chart.part.id" class="chart">
         <template v-for="s in chart.sections" :key="s.section">
-          <p v-if="!s.drawn">{{ chart.part.name }}: {{ s.title }}. Too many beads for a chart on paper; save it as SVG instead.</p>
+          <p v-if="!s.drawn">
+            {{ chart.part.name }}: {{ s.title }}. Too many beads for a chart on paper; save it as SVG instead.
+          </p>
           <div v-for="(strip, k) in s.strips" :key="k" class="strip">
-            <h3>{{ k === 0 ? `${chart.part.name}: ${s.title}` : "continued" }}</h3>
-            <img :src="strip.src" :alt="strip.alt">
+            <h3>{{ k === 0 ? `${chart.part.name}: ${s.title}` : 'continued' }}</h3>
+            <img :src="strip.src" :alt="strip.alt" />
           </div>
         </template>
       </section>
 
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">
         <h2>Rows of {{ chart.part.name }}, as worked</h2>
-        <p v-if="arrowNote(chart.part, { lie: 'level' })" class="arrows">On the charts, which lie level, {{ arrowNote(chart.part, { lie: 'level' }) }}.</p>
+        <p v-if="arrowNote(chart.part, { lie: 'level' })" class="arrows">
+          On the charts, which lie level, {{ arrowNote(chart.part, { lie: 'level' }) }}.
+        </p>
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
-            <template v-if="line.kind === 'row'"><b>{{ rowTitle(line.words).replace(/^(?:Row|Round)s? /, '') }} {{ line.words.direction }}</b> {{ line.words.runs.map(r => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template>
-            <template v-else><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }} {{ line.times === 1 ? 'time' : 'times' }} more</template>
+            <template v-if="line.kind === 'row'"
+              ><b>{{ rowTitle(line.words).replace(/^(?:Row|Round)s? /, '') }} {{ line.words.direction }}</b>
+              {{ line.words.runs.map((r) => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span
+              ><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template
+            >
+            <template v-else
+              ><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }}
+              {{ line.times === 1 ? 'time' : 'times' }} more</template
+            >
           </li>
         </ol>
         <p v-if="chart.join" class="arrows">{{ chart.join }}</p>
-        <p v-if="chart.words.length === MOST_WORDS">The first {{ MOST_WORDS }} lines; all of them are in the CSV on the Tally page.</p>
+        <p v-if="chart.words.length === MOST_WORDS">
+          The first {{ MOST_WORDS }} lines; all of them are in the CSV on the Tally page.
+        </p>
       </section>
-      <p class="caution">Small beads and cords are dangerous to small children. What is sold must follow the law of the place where it is sold.</p>
+      <p class="caution">
+        Small beads and cords are dangerous to small children. What is sold must follow the law of the place where it
+        is sold.
+      </p>
     </article>
   </main>
 </template>
 
 <style scoped>
-.page { display: grid; grid-template-columns: 250px minmax(0, 1fr); gap: 24px; padding: 12px 24px 32px; align-items: start; }
-.choices { display: grid; gap: 12px; position: sticky; top: 12px; }
-.says { background: var(--verdigris-wash); color: var(--verdigris); padding: 10px 12px; border-radius: 10px; font-size: 14.5px; }
-.paper { background: #fff; color: #1a1613; width: min(100%, var(--page)); padding: 12mm; margin: 0 auto; box-shadow: var(--shadow); border-radius: 4px; font-size: 11pt; overflow: hidden; color-scheme: light; }
-.paper h1 { font-size: 24pt; }
-.paper h2 { font-size: 14pt; margin: 6mm 0 2mm; }
-.paper h3 { font-size: 11pt; margin: 5mm 0 1.5mm; }
-.facts { display: flex; flex-wrap: wrap; gap: 3mm 8mm; margin-top: 5mm; padding: 3mm 0; border-block: 0.4mm solid #1a1613; }
-.facts div { display: grid; }
-.facts span { color: #564c44; font-size: 9pt; }
-.facts b { font: 650 13pt/1.2 var(--title); }
-.caution { margin-top: 3mm; font-size: 10pt; }
-.notes { margin-top: 3mm; white-space: pre-line; }
-table { width: 100%; font-size: 10pt; }
-td, th { padding: 1.2mm 2mm 1.2mm 0; border-bottom: 0.2mm solid #cfc6b8; color: #1a1613; }
-thead th { color: #564c44; font-size: 9pt; }
-.mark { width: 5mm; height: 5mm; vertical-align: -1.2mm; margin-right: 1.5mm; }
-.strip { break-inside: avoid; display: inline-block; vertical-align: top; margin-right: 8mm; max-width: 100%; }
-.strip img { max-width: 100%; height: auto; display: block; }
-.scale { display: flex; align-items: center; gap: 4mm; margin-top: 5mm; font-size: 9pt; break-inside: avoid; }
-.scale svg { flex: none; }
-.arrows { margin-bottom: 2mm; font-size: 9.5pt; color: #564c44; }
-.words { list-style: none; padding: 0; margin: 0; columns: 3; column-gap: 6mm; font-size: 8.8pt; line-height: 1.5; word-spacing: 0.14em; }
-.words li { break-inside: avoid; }
-.words span { color: #564c44; }
-@media screen and (width <= 900px) { .page { grid-template-columns: minmax(0, 1fr); padding: 8px 10px 24px; } .choices { position: static; } .paper { padding: 16px; } table { display: block; overflow-x: auto; } .words { columns: 1; } }
+.page {
+  display: grid;
+  grid-template-columns: 250px minmax(0, 1fr);
+  gap: 24px;
+  padding: 12px 24px 32px;
+  align-items: start;
+}
+.choices {
+  display: grid;
+  gap: 12px;
+  position: sticky;
+  top: 12px;
+}
+.says {
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  padding: 10px 12px;
+  border-radius: 10px;
+  font-size: 14.5px;
+}
+.paper {
+  background: #fff;
+  color: #1a1613;
+  width: min(100%, var(--page));
+  padding: 12mm;
+  margin: 0 auto;
+  box-shadow: var(--shadow);
+  border-radius: 4px;
+  font-size: 11pt;
+  overflow: hidden;
+  color-scheme: light;
+}
+.paper h1 {
+  font-size: 24pt;
+}
+.paper h2 {
+  font-size: 14pt;
+  margin: 6mm 0 2mm;
+}
+.paper h3 {
+  font-size: 11pt;
+  margin: 5mm 0 1.5mm;
+}
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3mm 8mm;
+  margin-top: 5mm;
+  padding: 3mm 0;
+  border-block: 0.4mm solid #1a1613;
+}
+.facts div {
+  display: grid;
+}
+.facts span {
+  color: #564c44;
+  font-size: 9pt;
+}
+.facts b {
+  font: 650 13pt/1.2 var(--title);
+}
+.caution {
+  margin-top: 3mm;
+  font-size: 10pt;
+}
+.notes {
+  margin-top: 3mm;
+  white-space: pre-line;
+}
+table {
+  width: 100%;
+  font-size: 10pt;
+}
+td,
+th {
+  padding: 1.2mm 2mm 1.2mm 0;
+  border-bottom: 0.2mm solid #cfc6b8;
+  color: #1a1613;
+}
+thead th {
+  color: #564c44;
+  font-size: 9pt;
+}
+.mark {
+  width: 5mm;
+  height: 5mm;
+  vertical-align: -1.2mm;
+  margin-right: 1.5mm;
+}
+.strip {
+  break-inside: avoid;
+  display: inline-block;
+  vertical-align: top;
+  margin-right: 8mm;
+  max-width: 100%;
+}
+.strip img {
+  max-width: 100%;
+  height: auto;
+  display: block;
+}
+.scale {
+  display: flex;
+  align-items: center;
+  gap: 4mm;
+  margin-top: 5mm;
+  font-size: 9pt;
+  break-inside: avoid;
+}
+.scale svg {
+  flex: none;
+}
+.arrows {
+  margin-bottom: 2mm;
+  font-size: 9.5pt;
+  color: #564c44;
+}
+.words {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  columns: 3;
+  column-gap: 6mm;
+  font-size: 8.8pt;
+  line-height: 1.5;
+  word-spacing: 0.14em;
+}
+.words li {
+  break-inside: avoid;
+}
+.words span {
+  color: #564c44;
+}
+@media screen and (width <= 900px) {
+  .page {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 8px 10px 24px;
+  }
+  .choices {
+    position: static;
+  }
+  .paper {
+    padding: 16px;
+  }
+  table {
+    display: block;
+    overflow-x: auto;
+  }
+  .words {
+    columns: 1;
+  }
+}
 @media print {
-  .page { display: block; padding: 0; }
-  .choices { display: none; }
-  .paper { width: auto; padding: 0; box-shadow: none; overflow: visible; }
-  .swatch { print-color-adjust: exact; }
-  .words { columns: 3; }
+  .page {
+    display: block;
+    padding: 0;
+  }
+  .choices {
+    display: none;
+  }
+  .paper {
+    width: auto;
+    padding: 0;
+    box-shadow: none;
+    overflow: visible;
+  }
+  .swatch {
+    print-color-adjust: exact;
+  }
+  .words {
+    columns: 3;
+  }
 }
 </style>

@@ -7,5 +7,7 @@ import { requireAccount } from '../../../http/session'
 
 export default answer(async (event) => {
   const account = await requireAccount(event)
-  return { state: await setDevice(database(), account.id, requireDevice(event), await readJson(event, deviceStateSchema)) }
+  return {
+    state: await setDevice(database(), account.id, requireDevice(event), await readJson(event, deviceStateSchema)),
+  }
 })

@@ -7,7 +7,10 @@ import { changeHoldings, listHoldings } from '../../../service/holding'
 
 const bodySchema = z.strictObject({
   what: z.enum(['reserve', 'release', 'take', 'back']),
-  asks: z.array(z.strictObject({ shelfId: z.uuid(), amount: z.number().positive().max(100_000_000) })).max(300).default([]),
+  asks: z
+    .array(z.strictObject({ shelfId: z.uuid(), amount: z.number().positive().max(100_000_000) }))
+    .max(300)
+    .default([]),
 })
 
 export default answer(async (event) => {

@@ -6,7 +6,11 @@ import { answer, readJson } from '../../../http/answer'
 import { requireAccount } from '../../../http/session'
 import { saveSteps } from '../../../service/piece'
 
-const bodySchema = z.strictObject({ base: z.int().min(0), on: z.string().max(40).optional(), transactions: z.array(transactionSchema).min(1).max(200) })
+const bodySchema = z.strictObject({
+  base: z.int().min(0),
+  on: z.string().max(40).optional(),
+  transactions: z.array(transactionSchema).min(1).max(200),
+})
 
 export default answer(async (event) => {
   const account = await requireAccount(event)

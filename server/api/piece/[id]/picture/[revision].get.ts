@@ -5,12 +5,21 @@ import { requireAccount } from '../../../../http/session'
 import { notFound } from '../../../../service/failure'
 import { workshopPicture } from '../../../../service/picture'
 
-/** The beginning of the piece as it lies on the mat, for the workshop. What an address shows never changes, so the browser keeps it. */
+/**
+ * The beginning of the piece as it lies on the mat, for the workshop. What an address shows never changes, so the
+ * browser keeps it.
+ */
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const revision = Number(getRouterParam(event, 'revision'))
   if (!Number.isSafeInteger(revision) || revision < 0) throw notFound()
-  const png = await workshopPicture(database(), account.id, getRouterParam(event, 'id')!, revision, getQuery(event).ground === 'evening' ? 'evening' : 'day')
+  const png = await workshopPicture(
+    database(),
+    account.id,
+    getRouterParam(event, 'id')!,
+    revision,
+    getQuery(event).ground === 'evening' ? 'evening' : 'day',
+  )
   setResponseHeader(event, 'Content-Type', 'image/png')
   setResponseHeader(event, 'Cache-Control', 'private, max-age=31536000, immutable')
   return png
