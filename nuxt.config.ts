@@ -33,6 +33,15 @@ export default defineNuxtConfig({
     compressPublicAssets: true,
     typescript: { strict: true },
   },
+  hooks: {
+    // What answers for wrong addresses must know which are right: read from the tree, like the routes themselves.
+    'nitro:init': (nitro) => {
+      nitro.options.virtual['#api-routes'] = () => {
+        const found = nitro.scannedHandlers.filter(({ route, method }) => route?.startsWith('/api/') && method)
+        return `export const routes = ${JSON.stringify(found.map(({ route, method }) => ({ route, method })))}`
+      }
+    },
+  },
   vite: {
     plugins: [vuetify({ autoImport: true })],
     worker: { format: 'es' },
@@ -40,7 +49,8 @@ export default defineNuxtConfig({
   },
   typescript: {
     strict: true,
-    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+    // The browser's program reads the routes for what they answer.
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../server/*.d.ts'] },
     // The launcher, the demo and the tests are checked with the rest.
     nodeTsConfig: {
       include: ['../launcher/**/*.ts', '../demo/**/*.ts', '../tests/**/*.ts', '../core/**/*.ts', '../*.ts'],

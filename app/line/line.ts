@@ -5,6 +5,7 @@ import { EMPTY_HISTORY, historyOf, recorded, takeBack, takenBackLabel, type Hist
 import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
+import { shortened } from '#core/units/text'
 import { api, ApiError, backOff } from '../composables/api'
 import {
   findUnsent,
@@ -41,6 +42,8 @@ export interface Shown {
 }
 
 const MOST_AT_ONCE = 100
+/** A fault of the server may pass; after so many in a row the person is asked. */
+const MOST_FAULTS = 4
 /** How many of a piece's last transactions can be taken back after it was opened. */
 const UNDO_AFTER_OPENING = 60
 /** A document is written down once nothing has happened for so long. */
@@ -72,6 +75,8 @@ const standing = ({ revision, head, piece }: Document): Ahead => ({
 export class Line {
   private sending: Promise<void> | null = null
   private failures = 0
+  /** How often in a row the server stumbled over what was sent, though it was there. */
+  private faults = 0
   private triedAt = -AGAIN_AFTER_MS
   private wake: (() => void) | null = null
   private closed = false
@@ -206,7 +211,8 @@ export class Line {
     while (this.ahead.pending.length > 0) {
       if (this.closed) return
       const { revision, head, pending } = this.ahead
-      const sent = pending.slice(0, MOST_AT_ONCE)
+      // After a fault one at a time: what the server stumbles over must not keep the rest from being saved.
+      const sent = pending.slice(0, this.faults > 0 ? 1 : MOST_AT_ONCE)
       if (this.state !== 'waiting') this.show({ state: 'saving' })
       try {
         this.triedAt = performance.now()
@@ -224,6 +230,7 @@ export class Line {
           )
         if (this.closed) return
         this.failures = 0
+        this.faults = 0
         this.show({ ahead: valueOf(acknowledged(this.ahead, sent.length)), state: 'saving' })
         await this.keep()
         this.writeDownSoon()
@@ -245,7 +252,8 @@ export class Line {
       if (missing.success && !(await this.take(missing.data))) return false
       if (this.ahead.revision > before) return true
     }
-    const state = stateAfter(error)
+    if (error.code === 'fault') this.faults++
+    const state = this.faults > MOST_FAULTS ? 'refused' : stateAfter(error)
     this.show({ state, says: error.says })
     // What this stands on may be nowhere else by now.
     await this.writeDown()
@@ -446,4 +454,7 @@ async function stoodOn(owned: Owned, now: Ahead, { revision, head }: Unsent): Pr
 }
 
 /** A piece as it stands here, for a copy of its own. */
-export const mineAsCopy = (piece: Piece): Piece => ({ ...piece, name: `${piece.name} (my version)`.slice(0, 80) })
+export const mineAsCopy = (piece: Piece): Piece => ({
+  ...piece,
+  name: shortened(`${piece.name} (my version)`, 80),
+})

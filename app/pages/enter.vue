@@ -36,6 +36,10 @@ async function go(work: () => Promise<void>) {
 
 const submit = () =>
   go(() => (joining.value ? store.join(name.value, password.value) : store.signIn(name.value, password.value)))
+function otherWay() {
+  joining.value = !joining.value
+  problem.value = ''
+}
 </script>
 
 <template>
@@ -73,14 +77,7 @@ const submit = () =>
       </form>
       <p class="other">
         {{ joining ? 'You have one?' : 'New here?' }}
-        <button
-          class="link"
-          type="button"
-          @click="
-            joining = !joining
-            problem = ''
-          "
-        >
+        <button class="link" type="button" @click="otherWay">
           {{ joining ? 'Sign in' : 'Make an account' }}
         </button>
       </p>

@@ -3,6 +3,7 @@ import type { Coloured } from '../bead/substitute'
 import { findSpec, requireSpec } from '../bead/spec'
 import { hexOf, rgbOf } from '../colour/colour'
 import { bad, good, problem, type Result } from '../problem'
+import { shortened } from '../units/text'
 
 /**
  * Palettes as plain text in the open GPL palette format that drawing programs read: a head, then `r g b name` on each
@@ -43,7 +44,7 @@ export function readPalette(
     if (k === 0 || line.trim() === '' || line.startsWith('#') || /^Columns:/i.test(line)) continue
     const named = /^Name:\s*(.*)$/i.exec(line)
     if (named) {
-      name = named[1]!.trim().slice(0, 60) || name
+      name = shortened(named[1]!.trim(), 60) || name
       continue
     }
     const found = /^\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s+(.*))?$/.exec(line)
@@ -70,7 +71,7 @@ export function readPalette(
     const finish = FINISHES.find((f): f is Finish => f === bracket?.[2])
     const own = bracket?.[3] !== undefined && findSpec(bracket[3]) ? bracket[3] : spec
     beads.push({
-      name: ((finish ? bracket![1] : rest) || `Colour ${beads.length + 1}`).slice(0, 60),
+      name: shortened((finish ? bracket![1]! : rest) || `Colour ${beads.length + 1}`, 60),
       spec: finish ? own : spec,
       colour: hexOf({ r, g, b }),
       finish: finish ?? 'opaque',

@@ -1,4 +1,5 @@
 import { bad, problem, type Result } from '../problem'
+import { parseJson } from '../units/text'
 import { pieceFromBody, pieceToFile } from '../piece/codec'
 import type { Piece } from '../piece/piece'
 import { upgradeBody } from '../piece/upgrade'
@@ -24,18 +25,18 @@ const envelope = z.looseObject({ format: z.literal('weben-piece'), version: z.nu
 export function readPieceFile(text: string): Result<Piece> {
   if (text.length > LONGEST_FILE)
     return bad(problem('file-large', 'file', 'This file is larger than any piece. Choose the piece file itself.'))
-  let value: unknown
-  try {
-    value = JSON.parse(text)
-  } catch {
-    return bad(
-      problem(
-        'file-not-json',
-        'file',
-        'This is not a Weben piece file: it is not JSON, or it was cut off. Export the piece again.',
-      ),
-    )
-  }
+  const read = parseJson(text)
+  if (!read.ok)
+    return read.problems[0]!.code === 'not-json'
+      ? bad(
+          problem(
+            'file-not-json',
+            'file',
+            'This is not a Weben piece file: it is not JSON, or it was cut off. Export the piece again.',
+          ),
+        )
+      : read
+  const { value } = read
   const outer = envelope.safeParse(value)
   if (!outer.success)
     return bad(

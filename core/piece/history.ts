@@ -1,4 +1,5 @@
 import { rebaseSteps } from './rebase'
+import { shortened } from '../units/text'
 import type { Piece } from './piece'
 import { applySteps, invertSteps, type Step, type Transaction } from './step'
 
@@ -23,7 +24,7 @@ export function recorded(history: History, made: Pick<Transaction, 'label' | 'st
 }
 
 /** The label of a transaction that takes back, or brings again, what was labelled so. */
-export const takenBackLabel = (way: 'undo' | 'redo', label: string): string => `${way}: ${label}`.slice(0, 80)
+export const takenBackLabel = (way: 'undo' | 'redo', label: string): string => shortened(`${way}: ${label}`, 80)
 
 /**
  * What can be undone and redone after a piece's last transactions, oldest first, on top of what could before: what a

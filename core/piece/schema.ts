@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { isSound } from '../units/text'
 import { FINISHES } from '../bead/bead'
 import { GLYPH_IDS } from '../bead/glyph'
 import { CATALOGUE, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
@@ -27,7 +28,8 @@ export const specId = z.union([
     .refine((id) => findSpec(id) !== undefined, { error: 'is not a bead size that can be: check its figures' }),
 ])
 const mm = (least: number, most: number) => z.number().min(least).max(most)
-const text = (most: number) => z.string().max(most)
+const text = (most: number) =>
+  z.string().max(most).refine(isSound, { error: 'holds a character that cannot be kept: type it anew' })
 
 export const trayBeadSchema = z.strictObject({
   number: z.int().min(1).max(65534).describe('What stands for this bead in the cells'),

@@ -12,6 +12,7 @@ import {
 } from '../grid/cells'
 import { numbersOf, runsLength, runsOf } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
+import { isSound } from '../units/text'
 import { checkPart, checkPiece, partFromFile, partToFile, problemsOf, settledSettings } from './codec'
 import { columnsOf, findPart, SECTIONS, withPart, type Part, type Piece, type SectionName } from './piece'
 import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema, type PartFile } from './schema'
@@ -76,7 +77,7 @@ export type Patch = CellsStep['patches'][number]
 /** One gesture. The id is made by whoever makes the change, so that sending it twice changes nothing twice. */
 export const transactionSchema = z.strictObject({
   id: z.string().regex(/^[A-Za-z0-9_-]{8,40}$/),
-  label: z.string().max(80),
+  label: z.string().max(80).refine(isSound),
   steps: z.array(stepSchema).min(1).max(500),
 })
 

@@ -1,6 +1,7 @@
 import { settingsSchema } from '../../core/contract/settings'
 import { database } from '../database/connection'
-import { answer, readJson } from '../http/answer'
+import { answer } from '../http/answer'
+import { readJson } from '../http/read'
 import { requireAccount } from '../http/session'
 import { saveSettings } from '../service/account'
 

@@ -3,6 +3,3 @@ export function isUniqueViolation(error: unknown, constraint: string): boolean {
   const e = error as { code?: string; constraint?: string } | null
   return e?.code === '23505' && e.constraint === constraint
 }
-
-/** Not a uuid where one was asked for. */
-export const isBadUuid = (error: unknown): boolean => (error as { code?: string } | null)?.code === '22P02'

@@ -1,16 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import {
-  defineEventHandler,
-  getRequestHeader,
-  readRawBody,
-  setResponseHeader,
-  setResponseStatus,
-  type EventHandlerRequest,
-  type H3Event,
-} from 'h3'
-import type { z } from 'zod'
-import { problemsOf } from '../../core/piece/codec'
-import { Failure, unsound } from '../service/failure'
+import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import { Failure } from '../service/failure'
 import { writeLog } from './log'
 
 /** The shape of every error: a code for programs, a sentence that says what to do, and what it concerns. */
@@ -55,27 +45,4 @@ export function answer<T>(work: (event: H3Event<EventHandlerRequest>) => Promise
       }
     }
   })
-}
-
-const MB = 1_000_000
-
-/** Reads and checks a JSON body of at most `mostMb` megabytes, at the boundary and nowhere else. */
-export async function readJson<S extends z.ZodType>(event: H3Event, schema: S, mostMb = 1): Promise<z.infer<S>> {
-  const value = await readJsonText(event, mostMb)
-  const parsed = schema.safeParse(value)
-  if (!parsed.success) throw unsound(problemsOf(parsed.error))
-  return parsed.data
-}
-
-export async function readJsonText(event: H3Event, mostMb: number): Promise<unknown> {
-  const length = Number(getRequestHeader(event, 'content-length') ?? Number.NaN)
-  if (!Number.isFinite(length)) throw new Failure(411, 'length-missing', 'The request must say how long it is.')
-  if (length > mostMb * MB)
-    throw new Failure(413, 'too-large', `This is larger than ${mostMb} MB and cannot be taken.`)
-  const text = await readRawBody(event)
-  try {
-    return JSON.parse(text ?? '')
-  } catch {
-    throw new Failure(400, 'not-json', 'The request is not JSON.')
-  }
 }

@@ -2,7 +2,6 @@ import { amountOf, isStock, shelfValueSchema, withAmount, type Stock } from '../
 import type { Holding } from '../../core/supply/box'
 import type { Database } from '../database/connection'
 import { Failure, notFound } from './failure'
-import { isBadUuid } from '../database/errors'
 import { notOnShelf } from './shelf'
 
 /** What a piece asks of the box: so much of a thing that lies there, in the unit of its kind. */
@@ -51,84 +50,77 @@ export async function changeHoldings(
   what: HoldingChange,
   asks: readonly Ask[],
 ): Promise<void> {
-  try {
-    await db.transaction(async (trx) => {
-      const piece = await trx('piece')
-        .where({ id: pieceId, account_id: accountId })
-        .whereNull('removed_at')
-        .first('id')
-      if (!piece) throw notFound()
-      const held = (
-        await trx('holding')
-          .where({ piece_id: pieceId })
-          .forUpdate()
-          .select<HoldingRow[]>('piece_id', 'shelf_id', 'kind', 'amount')
-      ).map(toHolding)
-      const ids = [
-        ...new Set([
-          ...asks.map((a) => a.shelfId),
-          ...(what === 'back' ? held.filter((h) => h.kind === 'taken').map((h) => h.shelfId) : []),
-        ]),
-      ].sort()
-      const rows = await trx('shelf')
-        .where({ account_id: accountId })
-        .whereIn('id', ids)
-        .orderBy('id')
+  await db.transaction(async (trx) => {
+    const piece = await trx('piece').where({ id: pieceId, account_id: accountId }).whereNull('removed_at').first('id')
+    if (!piece) throw notFound()
+    const held = (
+      await trx('holding')
+        .where({ piece_id: pieceId })
         .forUpdate()
-        .select<{ id: string; value: unknown }[]>('id', 'value')
-      const box = new Map(rows.map((r) => [r.id, shelfValueSchema.parse(r.value)]))
-      const stock = (id: string): Stock => {
-        const value = box.get(id)
-        if (!value || !isStock(value)) throw notOnShelf()
-        return value
-      }
-      const store = async (id: string, amount: number) => {
-        const value = withAmount(stock(id), Math.max(0, Math.round(amount * 1000) / 1000))
-        box.set(id, value)
-        await trx('shelf')
-          .where({ id })
-          .update({ value: JSON.stringify(value) })
-      }
-      const hold = async (shelfId: string, kind: Holding['kind'], amount: number) => {
-        await trx('holding')
-          .insert({ piece_id: pieceId, shelf_id: shelfId, kind, amount })
-          .onConflict(['piece_id', 'shelf_id', 'kind'])
-          .merge(['amount', 'made_at'])
-      }
-      if (what === 'reserve' || what === 'take')
+        .select<HoldingRow[]>('piece_id', 'shelf_id', 'kind', 'amount')
+    ).map(toHolding)
+    const ids = [
+      ...new Set([
+        ...asks.map((a) => a.shelfId),
+        ...(what === 'back' ? held.filter((h) => h.kind === 'taken').map((h) => h.shelfId) : []),
+      ]),
+    ].sort()
+    const rows = await trx('shelf')
+      .where({ account_id: accountId })
+      .whereIn('id', ids)
+      .orderBy('id')
+      .forUpdate()
+      .select<{ id: string; value: unknown }[]>('id', 'value')
+    const box = new Map(rows.map((r) => [r.id, shelfValueSchema.parse(r.value)]))
+    const stock = (id: string): Stock => {
+      const value = box.get(id)
+      if (!value || !isStock(value)) throw notOnShelf()
+      return value
+    }
+    const store = async (id: string, amount: number) => {
+      const value = withAmount(stock(id), Math.max(0, Math.round(amount * 1000) / 1000))
+      box.set(id, value)
+      await trx('shelf')
+        .where({ id })
+        .update({ value: JSON.stringify(value) })
+    }
+    const hold = async (shelfId: string, kind: Holding['kind'], amount: number) => {
+      await trx('holding')
+        .insert({ piece_id: pieceId, shelf_id: shelfId, kind, amount })
+        .onConflict(['piece_id', 'shelf_id', 'kind'])
+        .merge(['amount', 'made_at'])
+    }
+    if (what === 'reserve' || what === 'take')
+      await trx('holding').where({ piece_id: pieceId, kind: 'reserved' }).delete()
+    switch (what) {
+      case 'reserve':
+        for (const { shelfId, amount } of asks) {
+          stock(shelfId)
+          await hold(shelfId, 'reserved', amount)
+        }
+        break
+      case 'release':
         await trx('holding').where({ piece_id: pieceId, kind: 'reserved' }).delete()
-      switch (what) {
-        case 'reserve':
-          for (const { shelfId, amount } of asks) {
-            stock(shelfId)
-            await hold(shelfId, 'reserved', amount)
-          }
-          break
-        case 'release':
-          await trx('holding').where({ piece_id: pieceId, kind: 'reserved' }).delete()
-          break
-        case 'take':
-          for (const { shelfId, amount } of asks) {
-            const value = stock(shelfId)
-            if (amountOf(value) < amount - 1e-6)
-              throw new Failure(
-                409,
-                'box-short',
-                `The box no longer holds enough ${value.name}. Look at the supplies again, or weigh it.`,
-              )
-            const before = held.find((h) => h.shelfId === shelfId && h.kind === 'taken')?.amount ?? 0
-            await store(shelfId, amountOf(value) - amount)
-            await hold(shelfId, 'taken', before + amount)
-          }
-          break
-        case 'back':
-          for (const { shelfId, kind, amount } of held)
-            if (kind === 'taken') await store(shelfId, amountOf(stock(shelfId)) + amount)
-          await trx('holding').where({ piece_id: pieceId, kind: 'taken' }).delete()
-          break
-      }
-    })
-  } catch (error) {
-    throw isBadUuid(error) ? notFound() : error
-  }
+        break
+      case 'take':
+        for (const { shelfId, amount } of asks) {
+          const value = stock(shelfId)
+          if (amountOf(value) < amount - 1e-6)
+            throw new Failure(
+              409,
+              'box-short',
+              `The box no longer holds enough ${value.name}. Look at the supplies again, or weigh it.`,
+            )
+          const before = held.find((h) => h.shelfId === shelfId && h.kind === 'taken')?.amount ?? 0
+          await store(shelfId, amountOf(value) - amount)
+          await hold(shelfId, 'taken', before + amount)
+        }
+        break
+      case 'back':
+        for (const { shelfId, kind, amount } of held)
+          if (kind === 'taken') await store(shelfId, amountOf(stock(shelfId)) + amount)
+        await trx('holding').where({ piece_id: pieceId, kind: 'taken' }).delete()
+        break
+    }
+  })
 }

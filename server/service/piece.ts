@@ -9,7 +9,7 @@ import { applySteps, type Step, type Transaction } from '../../core/piece/step'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
 import type { Knex } from 'knex'
 import type { Database } from '../database/connection'
-import { isBadUuid, isUniqueViolation } from '../database/errors'
+import { isUniqueViolation } from '../database/errors'
 import { Failure, notFound, unsound } from './failure'
 import { packPiece, pieceAt, recall, remember, SNAPSHOT_EVERY } from './piece-store'
 
@@ -31,16 +31,6 @@ export function summarise(piece: Piece): Listing['summary'] {
   }
 }
 
-/** A malformed id is a piece that does not exist. */
-async function guarded<T>(work: Promise<T>): Promise<T> {
-  try {
-    return await work
-  } catch (error) {
-    if (isBadUuid(error)) throw notFound()
-    throw error
-  }
-}
-
 /** Id of the transaction that made the newest revision. */
 const HEAD =
   '(select transaction_id from revision where revision.piece_id = piece.id and revision.number = piece.revision)'
@@ -53,11 +43,9 @@ interface OwnRow {
 
 /** Where the piece stands. A piece that was put away says so; another's is none. */
 async function requireOwn(db: Database, accountId: string, id: string): Promise<Point> {
-  const row = await guarded(
-    db('piece')
-      .where({ id, account_id: accountId })
-      .first<OwnRow>('revision', 'removed_at', db.raw(`${HEAD} as head`)),
-  )
+  const row = await db('piece')
+    .where({ id, account_id: accountId })
+    .first<OwnRow>('revision', 'removed_at', db.raw(`${HEAD} as head`))
   if (!row) throw notFound()
   if (row.removed_at)
     throw new Failure(410, 'put-away', 'This piece was put away. Bring it back from what is put away in the workshop.')
@@ -333,7 +321,7 @@ const putAwayRow = (db: Database, accountId: string, id: string) =>
   db('piece').where({ id, account_id: accountId }).whereNotNull('removed_at')
 
 export async function restorePiece(db: Database, accountId: string, id: string): Promise<void> {
-  const count = await guarded(putAwayRow(db, accountId, id).update({ removed_at: null }))
+  const count = await putAwayRow(db, accountId, id).update({ removed_at: null })
   if (count === 0) throw notFound()
 }
 
@@ -341,6 +329,6 @@ export async function restorePiece(db: Database, accountId: string, id: string):
  * Removes for good a piece that was put away: its revisions, snapshots, places and what it held of the box go with it.
  */
 export async function removeForGood(db: Database, accountId: string, id: string): Promise<void> {
-  const count = await guarded(putAwayRow(db, accountId, id).delete())
+  const count = await putAwayRow(db, accountId, id).delete()
   if (count === 0) throw notFound()
 }

@@ -1,18 +1,13 @@
 import type { Database } from '../database/connection'
-import { isBadUuid } from '../database/errors'
 import { notFound } from './failure'
 
 /** Moves done so far, by part of the piece. */
 export type Places = Readonly<Record<string, number>>
 
 async function own<T>(db: Database, accountId: string, pieceId: string, work: () => Promise<T>): Promise<T> {
-  try {
-    if (!(await db('piece').where({ id: pieceId, account_id: accountId }).whereNull('removed_at').first('id')))
-      throw notFound()
-    return await work()
-  } catch (error) {
-    throw isBadUuid(error) ? notFound() : error
-  }
+  const piece = await db('piece').where({ id: pieceId, account_id: accountId }).whereNull('removed_at').first('id')
+  if (!piece) throw notFound()
+  return work()
 }
 
 export function readPlaces(db: Database, accountId: string, pieceId: string): Promise<Places> {

@@ -1,7 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 import { shelfValueSchema, type ShelfItem, type ShelfValue } from '../../core/shelf/shelf'
 import type { Database } from '../database/connection'
-import { isBadUuid } from '../database/errors'
 import { Failure } from './failure'
 
 const MOST = 1000
@@ -48,39 +47,28 @@ export async function change(
   before: ShelfValue,
   value: ShelfValue,
 ): Promise<ShelfItem> {
-  try {
-    return await db.transaction(async (trx) => {
-      const row = await trx('shelf').where({ id, account_id: accountId }).forUpdate().first<StoredItem>('id', 'value')
-      if (!row) throw notOnShelf()
-      const now = toItem(row)
-      if (now.value.kind !== value.kind)
-        throw new Failure(
-          422,
-          'kind-differs',
-          'A thing in the box cannot become a thing of another kind. Take it out and put in the other.',
-        )
-      if (!isDeepStrictEqual(now.value, before))
-        throw new Failure(
-          409,
-          'stale',
-          'This was changed elsewhere since. Look at it again, then repeat your change.',
-          { data: now },
-        )
-      await trx('shelf')
-        .where({ id })
-        .update({ value: JSON.stringify(value) })
-      return { id, value }
-    })
-  } catch (error) {
-    throw isBadUuid(error) ? notOnShelf() : error
-  }
+  return await db.transaction(async (trx) => {
+    const row = await trx('shelf').where({ id, account_id: accountId }).forUpdate().first<StoredItem>('id', 'value')
+    if (!row) throw notOnShelf()
+    const now = toItem(row)
+    if (now.value.kind !== value.kind)
+      throw new Failure(
+        422,
+        'kind-differs',
+        'A thing in the box cannot become a thing of another kind. Take it out and put in the other.',
+      )
+    if (!isDeepStrictEqual(now.value, before))
+      throw new Failure(409, 'stale', 'This was changed elsewhere since. Look at it again, then repeat your change.', {
+        data: now,
+      })
+    await trx('shelf')
+      .where({ id })
+      .update({ value: JSON.stringify(value) })
+    return { id, value }
+  })
 }
 
 /** Takes something off; another's is indistinguishable from none. */
 export async function takeOff(db: Database, accountId: string, id: string): Promise<void> {
-  try {
-    if ((await db('shelf').where({ id, account_id: accountId }).delete()) === 0) throw notOnShelf()
-  } catch (error) {
-    throw isBadUuid(error) ? notOnShelf() : error
-  }
+  if ((await db('shelf').where({ id, account_id: accountId }).delete()) === 0) throw notOnShelf()
 }

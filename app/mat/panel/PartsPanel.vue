@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { shortened } from '#core/units/text'
 import { requireSpec } from '#core/bead/spec'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
@@ -40,7 +41,7 @@ function remove(part: Part) {
   )
 }
 function rename(part: Part, name: string) {
-  const text = name.trim().slice(0, 60)
+  const text = shortened(name.trim(), 60)
   if (text && text !== part.name) emit('steps', 'Rename', [setStep(props.piece, ['parts', part.id, 'name'], text)])
 }
 function turn() {

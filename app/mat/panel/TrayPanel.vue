@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { shortened } from '#core/units/text'
 import { requireSpec } from '#core/bead/spec'
 import { readPalette, writePalette } from '#core/format/palette'
 import type { Part, Piece } from '#core/piece/piece'
@@ -65,7 +66,7 @@ async function read(event: Event) {
     return
   }
   const { steps, left } = addBeadsSteps(props.piece, palette.value.beads)
-  if (steps.length > 0) emit('steps', `Palette ${palette.value.name}`.slice(0, 80), steps)
+  if (steps.length > 0) emit('steps', shortened(`Palette ${palette.value.name}`, 80), steps)
   emit(
     'says',
     steps.length > 0

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { acrossWords } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { shortened } from '#core/units/text'
 import { columnsOf, techniqueOf, beadOf } from '#core/piece/piece'
 import { setStep } from '#core/piece/edit'
 import { ApiError, reach } from '../../composables/api'
@@ -84,7 +85,7 @@ async function beginRename() {
 }
 function rename() {
   if (store.piece && name.value.trim() && name.value.trim() !== store.piece.name)
-    store.commit('Rename', [setStep(store.piece, ['name'], name.value.trim().slice(0, 80))])
+    store.commit('Rename', [setStep(store.piece, ['name'], shortened(name.value.trim(), 80))])
   renaming.value = false
 }
 </script>

@@ -1,6 +1,7 @@
 import { pieceFromBody } from '../../../core/piece/codec'
 import { database } from '../../database/connection'
-import { answer, readJsonText } from '../../http/answer'
+import { answer } from '../../http/answer'
+import { readJsonText } from '../../http/read'
 import { requireAccount } from '../../http/session'
 import { unsound } from '../../service/failure'
 import { createPiece } from '../../service/piece'

@@ -1,5 +1,6 @@
 import { database } from '../../database/connection'
-import { answer, readJson } from '../../http/answer'
+import { answer } from '../../http/answer'
+import { readJson } from '../../http/read'
 import { addressOf, enter } from '../../http/session'
 import { credentialsSchema, signIn } from '../../service/account'
 import { RATES, spend } from '../../service/rate'

@@ -1,8 +1,8 @@
-import { getRouterParam } from 'h3'
 import { z } from 'zod'
 import { shelfValueSchema } from '../../../core/shelf/shelf'
 import { database } from '../../database/connection'
-import { answer, readJson } from '../../http/answer'
+import { answer } from '../../http/answer'
+import { idIn, readJson } from '../../http/read'
 import { requireAccount } from '../../http/session'
 import { change } from '../../service/shelf'
 
@@ -11,5 +11,5 @@ const bodySchema = z.strictObject({ before: shelfValueSchema, value: shelfValueS
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const { before, value } = await readJson(event, bodySchema, 2)
-  return { item: await change(database(), account.id, getRouterParam(event, 'id')!, before, value) }
+  return { item: await change(database(), account.id, idIn(event), before, value) }
 })

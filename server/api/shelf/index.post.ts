@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { shelfValueSchema } from '../../../core/shelf/shelf'
 import { database } from '../../database/connection'
-import { answer, readJson } from '../../http/answer'
+import { answer } from '../../http/answer'
+import { readJson } from '../../http/read'
 import { requireAccount } from '../../http/session'
 import { keep } from '../../service/shelf'
 

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { FINISHES } from '../../../core/bead/bead'
 import { specId } from '../../../core/piece/schema'
-import { answer, readJson } from '../../http/answer'
+import { answer } from '../../http/answer'
+import { readJson } from '../../http/read'
 import { requireAccount } from '../../http/session'
 import { sampleSupplier } from '../../supplier/supplier'
 

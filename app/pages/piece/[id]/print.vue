@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
+import { shortened } from '#core/units/text'
 import { feelShort } from '#core/fit/feel'
 import { fitKindOf } from '#core/fit/kind'
 import { fitOf } from '#core/fit/reckon'
@@ -215,7 +216,7 @@ async function readIn(event: Event) {
         (read.value as ReadChart).settings,
       )
     : replaceGridSteps(piece.value, part.value, read.value)
-  const problem = store.commit(`Read ${file.name}`.slice(0, 80), steps)
+  const problem = store.commit(shortened(`Read ${file.name}`, 80), steps)
   says.value =
     problem ??
     `“${file.name}” is now ${part.value.name}: ${read.value.columns} across, ${read.value.rows} bead rows. ` +

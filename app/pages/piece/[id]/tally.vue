@@ -56,6 +56,10 @@ const moveOrder = computed(() =>
 )
 const csvCounts = () => saveFile(`${slug(piece.value.name)}-counts.csv`, tallyCsv(piece.value), 'text/csv')
 const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(piece.value), 'text/csv')
+function choose(part: number) {
+  chosen.value = part
+  page.value = 0
+}
 </script>
 
 <template>
@@ -69,10 +73,7 @@ const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(pie
         class="button"
         :class="{ main: p.id === part.id }"
         :aria-pressed="p.id === part.id"
-        @click="
-          chosen = k
-          page = 0
-        "
+        @click="choose(k)"
       >
         {{ p.name }}
       </button>

@@ -1,7 +1,8 @@
 import { database } from '../../../database/connection'
 import { deviceStateSchema } from '../../../../core/device/state'
 import { setDevice } from '../../../device/device'
-import { answer, readJson } from '../../../http/answer'
+import { answer } from '../../../http/answer'
+import { readJson } from '../../../http/read'
 import { requireDevice } from '../../../http/device'
 import { requireAccount } from '../../../http/session'
 

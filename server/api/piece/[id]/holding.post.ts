@@ -1,7 +1,7 @@
-import { getRouterParam } from 'h3'
 import { z } from 'zod'
 import { database } from '../../../database/connection'
-import { answer, readJson } from '../../../http/answer'
+import { answer } from '../../../http/answer'
+import { idIn, readJson } from '../../../http/read'
 import { requireAccount } from '../../../http/session'
 import { changeHoldings, listHoldings } from '../../../service/holding'
 
@@ -16,6 +16,6 @@ const bodySchema = z.strictObject({
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const { what, asks } = await readJson(event, bodySchema)
-  await changeHoldings(database(), account.id, getRouterParam(event, 'id')!, what, asks)
+  await changeHoldings(database(), account.id, idIn(event), what, asks)
   return { holdings: await listHoldings(database(), account.id) }
 })

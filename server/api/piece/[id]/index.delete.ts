@@ -1,6 +1,7 @@
-import { getQuery, getRouterParam } from 'h3'
+import { getQuery } from 'h3'
 import { database } from '../../../database/connection'
 import { answer } from '../../../http/answer'
+import { idIn } from '../../../http/read'
 import { requireAccount } from '../../../http/session'
 import { putAway, removeForGood } from '../../../service/piece'
 
@@ -8,6 +9,6 @@ import { putAway, removeForGood } from '../../../service/piece'
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const remove = getQuery(event).for === 'good' ? removeForGood : putAway
-  await remove(database(), account.id, getRouterParam(event, 'id')!)
+  await remove(database(), account.id, idIn(event))
   return { ok: true }
 })

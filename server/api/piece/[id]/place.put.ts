@@ -1,7 +1,7 @@
-import { getRouterParam } from 'h3'
 import { z } from 'zod'
 import { database } from '../../../database/connection'
-import { answer, readJson } from '../../../http/answer'
+import { answer } from '../../../http/answer'
+import { idIn, readJson } from '../../../http/read'
 import { requireAccount } from '../../../http/session'
 import { keepPlace } from '../../../service/place'
 
@@ -10,6 +10,6 @@ const bodySchema = z.strictObject({ part: z.string().min(1).max(40), move: z.int
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const { part, move } = await readJson(event, bodySchema)
-  await keepPlace(database(), account.id, getRouterParam(event, 'id')!, part, move)
+  await keepPlace(database(), account.id, idIn(event), part, move)
   return { kept: true }
 })

@@ -1,13 +1,13 @@
-import { getRouterParam } from 'h3'
 import { z } from 'zod'
 import { transactionSchema } from '../../../../core/piece/step'
-import { database } from '../../../database/connection'
-import { answer, readJson } from '../../../http/answer'
+import { database, MOST_INTEGER } from '../../../database/connection'
+import { answer } from '../../../http/answer'
+import { idIn, readJson } from '../../../http/read'
 import { requireAccount } from '../../../http/session'
 import { saveSteps } from '../../../service/piece'
 
 const bodySchema = z.strictObject({
-  base: z.int().min(0),
+  base: z.int().min(0).max(MOST_INTEGER),
   on: z.string().max(40).optional(),
   transactions: z.array(transactionSchema).min(1).max(200),
 })
@@ -15,5 +15,5 @@ const bodySchema = z.strictObject({
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const { base, on, transactions } = await readJson(event, bodySchema, 32)
-  return saveSteps(database(), account.id, getRouterParam(event, 'id')!, { base, on }, transactions)
+  return saveSteps(database(), account.id, idIn(event), { base, on }, transactions)
 })

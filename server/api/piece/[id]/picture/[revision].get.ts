@@ -1,8 +1,8 @@
-import { getQuery, getRouterParam, setResponseHeader } from 'h3'
+import { getQuery, setResponseHeader } from 'h3'
 import { database } from '../../../../database/connection'
 import { answer } from '../../../../http/answer'
+import { idIn, revisionIn } from '../../../../http/read'
 import { requireAccount } from '../../../../http/session'
-import { notFound } from '../../../../service/failure'
 import { workshopPicture } from '../../../../service/picture'
 
 /**
@@ -11,12 +11,11 @@ import { workshopPicture } from '../../../../service/picture'
  */
 export default answer(async (event) => {
   const account = await requireAccount(event)
-  const revision = Number(getRouterParam(event, 'revision'))
-  if (!Number.isSafeInteger(revision) || revision < 0) throw notFound()
+  const revision = revisionIn(event, 'revision')
   const png = await workshopPicture(
     database(),
     account.id,
-    getRouterParam(event, 'id')!,
+    idIn(event),
     revision,
     getQuery(event).ground === 'evening' ? 'evening' : 'day',
   )
