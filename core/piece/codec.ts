@@ -4,7 +4,7 @@ import { runsLength, runsOf, type Runs } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import { findTechnique } from '../technique/registry'
 import type { Part, Piece, SectionName } from './piece'
-import { columnsOf, rowsOf, SECTIONS } from './piece'
+import { columnsOf, rowsOf, SECTIONS, storedCells } from './piece'
 import {
   LIMITS,
   PIECE_VERSION,
@@ -119,7 +119,19 @@ export function checkPiece(piece: Piece): Problem[] {
     'part id',
   )
   for (const part of piece.parts) problems.push(...checkPart(part))
-  return problems
+  return [...problems, ...checkSize(piece)]
+}
+
+/** A piece holds no more beads than a part may: as they are worked, and as they are kept. */
+export function checkSize({ parts }: Pick<Piece, 'parts'>): Problem[] {
+  const sum = (count: (part: Part) => number) => parts.reduce((total, part) => total + count(part), 0)
+  const most = Math.max(
+    sum((part) => columnsOf(part) * rowsOf(part)),
+    sum(storedCells),
+  )
+  return most > LIMITS.cells
+    ? [problem('cells-many', 'parts', `A piece can hold ${LIMITS.cells} beads, not ${most}. Make two of it.`)]
+    : []
 }
 
 export function checkPart(part: Part): Problem[] {
@@ -132,6 +144,9 @@ export function checkPart(part: Part): Problem[] {
   const problems = [...technique.check({ columns, rows, settings: settings.data })]
   if (columns > LIMITS.columns)
     problems.push(problem('columns-many', part.id, `A part can be ${LIMITS.columns} beads across, not ${columns}.`))
+  for (const name of SECTIONS)
+    if (part[name].rows > LIMITS.rows)
+      problems.push(problem('rows-many', part.id, `The ${name} can have ${LIMITS.rows} rows, not ${part[name].rows}.`))
   if (columns * rows > LIMITS.cells)
     problems.push(
       problem(

@@ -40,6 +40,10 @@ export const columnsOf = (part: Part): number => part.repeat.columns
 /** Bead rows of the whole part. */
 export const rowsOf = (part: Part): number => part.start.rows + part.times * part.repeat.rows + part.end.rows
 
+/** Cells that a part keeps: of the repeat those of one working. */
+export const storedCells = (part: Part): number =>
+  SECTIONS.reduce((sum, name) => sum + part[name].columns * part[name].rows, 0)
+
 export const techniqueOf = (part: Part): Technique => requireTechnique(part.technique)
 
 export const beadOf = (part: Part): BeadSpec => requireSpec(part.spec)

@@ -13,7 +13,7 @@ import {
 import { numbersOf, runsLength, runsOf } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import { isSound } from '../units/text'
-import { checkPart, checkPiece, partFromFile, partToFile, problemsOf, settledSettings } from './codec'
+import { checkPart, checkPiece, checkSize, partFromFile, partToFile, problemsOf, settledSettings } from './codec'
 import { columnsOf, findPart, SECTIONS, withPart, type Part, type Piece, type SectionName } from './piece'
 import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema, type PartFile } from './schema'
 
@@ -316,7 +316,7 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
   const touched = new Set(next.parts.filter((p) => p !== findPart(piece, p.id)))
   const problems =
     next.tray === piece.tray && next.parts.length === piece.parts.length
-      ? [...touched].flatMap(checkPart)
+      ? [...[...touched].flatMap(checkPart), ...checkSize(next)]
       : checkPiece(next)
   return problems.length > 0 ? bad(...problems) : good(next)
 }

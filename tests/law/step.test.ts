@@ -81,8 +81,10 @@ describe('steps', () => {
           const was = one
           for (const s of steps) one = one && (mapPosition(one, s) as typeof from | null)
           if (!was || !one || steps.some((s) => s.type === 'cells')) continue
-          const cell = (p: Piece, at: typeof from) =>
-            p.parts[0]![at.section].blocks.flatMap((b) => [...b])[at.r * p.parts[0]![at.section].columns + at.c]
+          const cell = (p: Piece, at: typeof from) => {
+            const cells = p.parts.find(({ id }) => id === at.part)![at.section]
+            return cellAt(cells, at.c, at.r)
+          }
           expect(cell(after, one)).toBe(cell(before, was))
         }
         expect(
