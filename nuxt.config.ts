@@ -1,7 +1,21 @@
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { build } from 'esbuild'
 import vuetify from 'vite-plugin-vuetify'
 
 const core = fileURLToPath(new URL('./core', import.meta.url))
+
+/** What the server's workers run, in a file of its own beside it (server/heavy/pool.ts). */
+const buildWorker = (outfile: string) =>
+  build({
+    entryPoints: [fileURLToPath(new URL('./server/heavy/worker.ts', import.meta.url))],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+  })
+
 const IS_DEV = process.env.NODE_ENV === 'development'
 
 export default defineNuxtConfig({
@@ -40,6 +54,9 @@ export default defineNuxtConfig({
         const found = nitro.scannedHandlers.filter(({ route, method }) => route?.startsWith('/api/') && method)
         return `export const routes = ${JSON.stringify(found.map(({ route, method }) => ({ route, method })))}`
       }
+      nitro.hooks.hook('compiled', async () => {
+        if (!nitro.options.dev) await buildWorker(join(nitro.options.output.serverDir, 'heavy.mjs'))
+      })
     },
   },
   vite: {

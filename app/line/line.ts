@@ -1,5 +1,6 @@
 import { missingAnswer, openedAnswer, savedAnswer, type Missing } from '#core/contract/answers'
 import { acknowledged, catchUp, goesThrough, stacked, type Ahead, type Point } from '#core/piece/catch-up'
+import { checkEffort, effortOf, sentTogether } from '#core/piece/effort'
 import { stepsBetween } from '#core/piece/difference'
 import { EMPTY_HISTORY, historyOf, recorded, takeBack, takenBackLabel, type History } from '#core/piece/history'
 import type { Piece } from '#core/piece/piece'
@@ -177,7 +178,8 @@ export class Line {
   }
 
   private make(made: Transaction, history: (made: Transaction) => History): string | null {
-    const next = applySteps(this.ahead.piece, made.steps)
+    const effort = checkEffort(effortOf(this.ahead.piece, made.steps))
+    const next = effort.ok ? applySteps(this.ahead.piece, made.steps) : effort
     if (!next.ok) return next.problems[0]!.says
     this.show({
       ahead: { ...this.ahead, piece: next.value, pending: [...this.ahead.pending, made], history: history(made) },
@@ -210,9 +212,9 @@ export class Line {
     if (this.ahead.pending.length === 0) return
     while (this.ahead.pending.length > 0) {
       if (this.closed) return
-      const { revision, head, pending } = this.ahead
+      const { revision, head, base, pending } = this.ahead
       // After a fault one at a time: what the server stumbles over must not keep the rest from being saved.
-      const sent = pending.slice(0, this.faults > 0 ? 1 : MOST_AT_ONCE)
+      const sent = pending.slice(0, this.faults > 0 ? 1 : sentTogether(base, pending.slice(0, MOST_AT_ONCE)))
       if (this.state !== 'waiting') this.show({ state: 'saving' })
       try {
         this.triedAt = performance.now()
@@ -265,7 +267,10 @@ export class Line {
   private async pause(error: ApiError): Promise<void> {
     const asked = Number((error.data as { wait?: number } | undefined)?.wait) * 1000
     await new Promise<void>((done) => {
-      const timer = setTimeout(done, error.status === 429 && asked > 0 ? asked : backOff(this.failures++))
+      const timer = setTimeout(
+        done,
+        (error.status === 429 || error.status === 503) && asked > 0 ? asked : backOff(this.failures++),
+      )
       // A new edit alone is no reason to try sooner.
       this.wake = () => {
         clearTimeout(timer)

@@ -40,7 +40,9 @@ export const errorAnswer = z.object({
   }),
 })
 
-const revision = z.int().min(0)
+/** Revisions are counted in 32 bits. */
+export const MOST_REVISION = 2_147_483_647
+export const revision = z.int().min(0).max(MOST_REVISION)
 /**
  * Id of the transaction that made the newest revision; empty for a piece as it was begun. It names the line that
  * revisions belong to.

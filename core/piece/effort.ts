@@ -105,7 +105,7 @@ export function checkEffort(effort: number): Result<number> {
 }
 
 /** How many of the first transactions may be sent together: as many as cost no more than `most`, one at least. */
-export function sentTogether(piece: Piece, transactions: readonly Transaction[], most = LIMITS.cells): number {
+export function sentTogether(piece: Piece, transactions: readonly Transaction[], most: number = LIMITS.cells): number {
   let left = most
   const efforts = effortsOf(
     piece,

@@ -2,9 +2,6 @@ import knex, { type Knex } from 'knex'
 
 export type Database = Knex
 
-/** The largest number of a column of type integer. */
-export const MOST_INTEGER = 2_147_483_647
-
 /**
  * A pool on the database that the address names. Dates and counts come back as the driver gives them; jsonb as values.
  */

@@ -19,14 +19,18 @@ export interface ErrorBody {
  * the user an id to name.
  */
 export function answer<T>(work: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
-  return defineEventHandler(async (event): Promise<T | ErrorBody> => {
+  return defineEventHandler(async (event): Promise<T | ErrorBody | string> => {
     setResponseHeader(event, 'Cache-Control', 'no-store')
     try {
       return await work(event)
     } catch (error) {
       if (error instanceof Failure) {
         setResponseStatus(event, error.status)
-        return { error: { code: error.code, says: error.says, ...error.details } }
+        const { dataText, ...details } = error.details
+        const body: ErrorBody = { error: { code: error.code, says: error.says, ...details } }
+        return dataText === undefined
+          ? body
+          : asJson(event, JSON.stringify(body).replace(/}}$/, `,"data":${dataText}}}`))
       }
       const id = randomUUID().slice(0, 8)
       writeLog('fault', {
@@ -45,4 +49,10 @@ export function answer<T>(work: (event: H3Event<EventHandlerRequest>) => Promise
       }
     }
   })
+}
+
+/** An answer that is JSON already. */
+export function asJson(event: H3Event, text: string): string {
+  setResponseHeader(event, 'Content-Type', 'application/json')
+  return text
 }

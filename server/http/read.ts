@@ -2,27 +2,27 @@ import { getRequestHeader, getRouterParam, readRawBody, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { problemsOf } from '../../core/piece/codec'
 import { parseJson } from '../../core/units/text'
-import { MOST_INTEGER } from '../database/connection'
+import { MOST_REVISION } from '../../core/contract/answers'
 import { Failure, notFound, unsound } from '../service/failure'
 
 const MB = 1_000_000
 
 /** Reads and checks a JSON body of at most `mostMb` megabytes, at the boundary and nowhere else. */
 export async function readJson<S extends z.ZodType>(event: H3Event, schema: S, mostMb = 1): Promise<z.infer<S>> {
-  const value = await readJsonText(event, mostMb)
-  const parsed = schema.safeParse(value)
+  const read = parseJson(new TextDecoder().decode(await readBytes(event, mostMb)))
+  if (!read.ok) throw unsound(read.problems)
+  const parsed = schema.safeParse(read.value)
   if (!parsed.success) throw unsound(problemsOf(parsed.error))
   return parsed.data
 }
 
-export async function readJsonText(event: H3Event, mostMb: number): Promise<unknown> {
+/** The bytes of a body of at most `mostMb` megabytes, for whoever reads them elsewhere. */
+export async function readBytes(event: H3Event, mostMb: number): Promise<Uint8Array> {
   const length = Number(getRequestHeader(event, 'content-length') ?? Number.NaN)
   if (!Number.isFinite(length)) throw new Failure(411, 'length-missing', 'The request must say how long it is.')
   if (length > mostMb * MB)
     throw new Failure(413, 'too-large', `This is larger than ${mostMb} MB and cannot be taken.`)
-  const read = parseJson((await readRawBody(event)) ?? '')
-  if (!read.ok) throw new Failure(400, read.problems[0]!.code, read.problems[0]!.says)
-  return read.value
+  return (await readRawBody(event, false)) ?? new Uint8Array()
 }
 
 const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i
@@ -38,10 +38,10 @@ export function idIn(event: H3Event, name = 'id'): string {
 export function revisionIn(event: H3Event, name: string): number {
   const text = getRouterParam(event, name) ?? ''
   const number = /^\d{1,10}$/.test(text) ? Number(text) : Infinity
-  if (number > MOST_INTEGER) throw notFound()
+  if (number > MOST_REVISION) throw notFound()
   return number
 }
 
-/** A whole number from a query, from 0 to the largest that the database counts to; 0 for anything else. */
+/** A whole number from a query, from 0 to the largest that revisions are counted to; 0 for anything else. */
 export const wholeIn = (value: unknown): number =>
-  Math.min(MOST_INTEGER, Math.max(0, Math.trunc(Number(value ?? 0)) || 0))
+  Math.min(MOST_REVISION, Math.max(0, Math.trunc(Number(value ?? 0)) || 0))

@@ -1,5 +1,6 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { database, disconnect } from '../database/connection'
+import { endWorkers } from '../heavy/pool'
 
 /**
  * Longer than proxies keep theirs (60 s is usual), so that it is never we who close a connection that is about to be
@@ -21,4 +22,5 @@ export default defineNitroPlugin((nitro) => {
     if (server) server.keepAliveTimeout = KEEP_ALIVE_MS
   })
   nitro.hooks.hook('close', disconnect)
+  nitro.hooks.hook('close', endWorkers)
 })

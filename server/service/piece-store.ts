@@ -1,21 +1,14 @@
-import { promisify } from 'node:util'
-import { gunzip, gzip } from 'node:zlib'
 import type { Point } from '../../core/piece/catch-up'
-import { pieceFromBody, pieceToBody } from '../../core/piece/codec'
-import type { Piece } from '../../core/piece/piece'
-import { columnsOf } from '../../core/piece/piece'
-import { upgradeBody, upgradeStep } from '../../core/piece/upgrade'
-import { applySteps, type Step } from '../../core/piece/step'
-import { valueOf } from '../../core/problem'
+import { storedCells, type Piece } from '../../core/piece/piece'
 import type { Database } from '../database/connection'
+import { done } from '../heavy/pool'
 
-const pack = promisify(gzip)
-const unpack = promisify(gunzip)
+/** What is read or written at once without holding anybody up; more goes to a worker. */
+export const LITTLE_BYTES = 60_000
+export const LITTLE_CELLS = 10_000
 
-export const packPiece = (piece: Piece): Promise<Buffer> => pack(JSON.stringify(pieceToBody(piece)), { level: 4 })
-
-const unpackPiece = async (body: Buffer): Promise<Piece> =>
-  valueOf(pieceFromBody(upgradeBody(JSON.parse((await unpack(body)).toString('utf8')))))
+/** How much longer a snapshot is once it is unpacked. */
+const PACKED_TIMES = 5
 
 /** A snapshot is written at least every so many revisions, so that opening replays few steps. */
 export const SNAPSHOT_EVERY = 64
@@ -29,8 +22,8 @@ const cache = new Map<string, Piece>()
 const CACHE_CELLS = 12_000_000
 const CACHE_ENTRIES = 64
 
-const cellCount = (piece: Piece): number =>
-  piece.parts.reduce((sum, p) => sum + columnsOf(p) * (p.start.rows + p.repeat.rows + p.end.rows), 0)
+/** Cells that a piece keeps. */
+export const cellCount = (piece: Piece): number => piece.parts.reduce((sum, part) => sum + storedCells(part), 0)
 const keyOf = ({ accountId, id }: Owned, { revision, head }: Point): string => `${accountId}/${id}@${revision} ${head}`
 
 /** A piece as its owner names it. */
@@ -69,14 +62,23 @@ export async function pieceAt(db: Database, owned: Owned, at: Point): Promise<Pi
     .orderBy('revision', 'desc')
     .first<{ revision: number; body: Buffer }>()
   if (!snapshot) return null
-  let piece = await unpackPiece(snapshot.body)
   const rows = await db('revision')
     .where({ piece_id: id })
     .whereBetween('number', [snapshot.revision + 1, revision])
     .orderBy('number')
-    .select<{ number: number; steps: Step[] }[]>('number', 'steps')
+    .select<{ steps: string }[]>(db.raw('steps::text as steps'))
   if (rows.length !== revision - snapshot.revision) return null
-  for (const { steps } of rows) piece = valueOf(applySteps(piece, steps.map(upgradeStep)))
+  const steps = rows.map((row) => row.steps)
+  const bytes = steps.reduce((sum, text) => sum + text.length, PACKED_TIMES * snapshot.body.length)
+  const piece = await done('replayed', { snapshot: snapshot.body, steps }, { little: bytes <= LITTLE_BYTES })
   remember(owned, at, piece)
   return piece
 }
+
+/** A snapshot of a piece as it is stored. */
+export const packPiece = (piece: Piece): Promise<Uint8Array> =>
+  done('packed', piece, { little: cellCount(piece) <= LITTLE_CELLS })
+
+/** The body of a piece as JSON. */
+export const writePiece = (piece: Piece): Promise<string> =>
+  done('written', piece, { little: cellCount(piece) <= LITTLE_CELLS })

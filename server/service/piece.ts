@@ -1,35 +1,23 @@
-import type { Listing } from '../../core/contract/answers'
+import { MOST_REVISION, type Listing } from '../../core/contract/answers'
 import type { Point } from '../../core/piece/catch-up'
-import { fitOf } from '../../core/fit/reckon'
-import { pieceToBody } from '../../core/piece/codec'
-import { laidCounted } from '../../core/piece/laid'
-import { columnsOf, fittedPart, type Piece } from '../../core/piece/piece'
-import type { PieceBody } from '../../core/piece/schema'
-import { applySteps, type Step, type Transaction } from '../../core/piece/step'
-import { tallyPiece, totalOf } from '../../core/tally/tally'
-import type { Knex } from 'knex'
+import { checkEffort } from '../../core/piece/effort'
+import type { Piece } from '../../core/piece/piece'
 import type { Database } from '../database/connection'
 import { isUniqueViolation } from '../database/errors'
-import { Failure, notFound, unsound } from './failure'
-import { packPiece, pieceAt, recall, remember, SNAPSHOT_EVERY } from './piece-store'
-
-/** What the workshop shows of a piece without opening it. */
-export function summarise(piece: Piece): Listing['summary'] {
-  const part = fittedPart(piece)
-  const fit = fitOf(piece)
-  return {
-    technique: part.technique,
-    spec: part.spec,
-    columns: columnsOf(part),
-    rows: laidCounted(part),
-    beads: totalOf(tallyPiece(piece)),
-    lengthMm: fit.beadworkMm.nominal,
-    kind: piece.fit.kind,
-    finishedMm: fit.atMm,
-    bodyMm: piece.fit.bodyMm,
-    feel: fit.feel,
-  }
-}
+import { done } from '../heavy/pool'
+import { beginning, effortOfAll, readSent, type Begun, type Moved } from '../heavy/work'
+import { Failure, notFound, sound } from './failure'
+import {
+  LITTLE_BYTES,
+  LITTLE_CELLS,
+  packPiece,
+  pieceAt,
+  recall,
+  remember,
+  SNAPSHOT_EVERY,
+  writePiece,
+} from './piece-store'
+import { spendEffort } from './rate'
 
 /** Id of the transaction that made the newest revision. */
 const HEAD =
@@ -78,31 +66,34 @@ export async function listPieces(db: Database, accountId: string, { away = false
   }))
 }
 
-export async function createPiece(
-  db: Database,
-  accountId: string,
-  piece: Piece,
-): Promise<{ id: string; revision: number }> {
-  const body = await packPiece(piece)
+/** Takes a new piece from the bytes of its body. */
+export const takePiece = async (db: Database, accountId: string, bytes: Uint8Array): Promise<Created> =>
+  storePiece(db, accountId, sound(await done('begun', bytes, { little: bytes.length <= LITTLE_BYTES })))
+
+export const createPiece = (db: Database, accountId: string, piece: Piece): Promise<Created> =>
+  storePiece(db, accountId, beginning(piece))
+
+interface Created {
+  readonly id: string
+  readonly revision: number
+}
+
+async function storePiece(db: Database, accountId: string, { piece, summary, snapshot }: Begun): Promise<Created> {
   const id = await db.transaction(async (trx) => {
     const [row] = await trx('piece')
-      .insert({ account_id: accountId, name: piece.name, summary: JSON.stringify(summarise(piece)) })
+      .insert({ account_id: accountId, name: piece.name, summary: JSON.stringify(summary) })
       .returning<{ id: string }[]>('id')
-    await trx('snapshot').insert({ piece_id: row!.id, revision: 0, body })
+    await trx('snapshot').insert({ piece_id: row!.id, revision: 0, body: Buffer.from(snapshot) })
     return row!.id
   })
   remember({ accountId, id }, { revision: 0, head: '' }, piece)
   return { id, revision: 0 }
 }
 
-export async function openPiece(
-  db: Database,
-  accountId: string,
-  id: string,
-  at?: number,
-): Promise<{ id: string; revision: number; head: string; piece: PieceBody }> {
+/** A piece now or at an earlier revision, as JSON. */
+export async function openPiece(db: Database, accountId: string, id: string, at?: number): Promise<string> {
   const { piece, revision, head } = await readPiece(db, accountId, id, at)
-  return { id, revision, head, piece: pieceToBody(piece) }
+  return `${JSON.stringify({ id, revision, head }).slice(0, -1)},"piece":${await writePiece(piece)}}`
 }
 
 /** Where a revision of one's own piece stands on its line; the newest if none is named. */
@@ -136,16 +127,9 @@ async function headAt(db: Database, id: string, number: number): Promise<string>
   )
 }
 
-export interface Revision {
-  readonly number: number
-  readonly id: string
-  readonly label: string
-  readonly steps: Step[]
-  readonly madeAt: string
-}
-
-/** At most so many revisions are sent in one answer; who is further behind opens the piece anew. */
+/** At most so many revisions are sent in one answer, and so many bytes of them as stored, one at least. */
 export const MOST_MISSING = 500
+const MOST_BYTES = 250_000
 
 /** Where a browser stands: on which revision, and on the work of which transaction, if it says so. */
 export interface Stand {
@@ -164,92 +148,112 @@ async function requireLine(db: Database, id: string, { base, on }: Stand, newest
   )
 }
 
-export async function revisionsAfter(
-  db: Database,
-  accountId: string,
-  id: string,
-  stand: Stand,
-): Promise<Point & { missing: Revision[] }> {
+/** Revisions after the one that a browser stands on, oldest first, as JSON; as many as one answer holds. */
+export async function revisionsAfter(db: Database, accountId: string, id: string, stand: Stand): Promise<string> {
   const newest = await requireOwn(db, accountId, id)
   await requireLine(db, id, stand, newest)
-  return {
-    ...newest,
-    missing: await revisions(db, id, (query) =>
-      query.andWhere('number', '>', stand.base).orderBy('number').limit(MOST_MISSING),
-    ),
-  }
+  return missingText(newest, await revisions(db, id, 'asc', [stand.base + 1, MOST_REVISION], MOST_MISSING))
 }
 
-/** The last few revisions, oldest first: what can be undone. */
-export async function lastRevisions(
-  db: Database,
-  accountId: string,
-  id: string,
-  count: number,
-): Promise<Point & { missing: Revision[] }> {
+/** The last few revisions, oldest first, as JSON: what can be undone. */
+export async function lastRevisions(db: Database, accountId: string, id: string, count: number): Promise<string> {
   const newest = await requireOwn(db, accountId, id)
-  return {
-    ...newest,
-    missing: (
-      await revisions(db, id, (query) =>
-        query.andWhere('number', '<=', newest.revision).orderBy('number', 'desc').limit(count),
-      )
-    ).reverse(),
-  }
+  return missingText(newest, await revisions(db, id, 'desc', [0, newest.revision], count))
 }
 
+interface RevisionRow {
+  number: number
+  transaction_id: string
+  label: string
+  steps: string
+  made_at: Date
+}
+
+/** Revisions in a span, from one end of it, oldest first. Their sizes are asked before any is unpacked. */
 async function revisions(
   db: Database,
   id: string,
-  which: (query: Knex.QueryBuilder) => Knex.QueryBuilder,
-): Promise<Revision[]> {
-  const rows = await which(db('revision').where({ piece_id: id })).select<
-    { number: number; transaction_id: string; label: string; steps: Step[]; made_at: Date }[]
-  >('number', 'transaction_id', 'label', 'steps', 'made_at')
-  return rows.map((r) => ({
-    number: r.number,
-    id: r.transaction_id,
-    label: r.label,
-    steps: r.steps,
-    madeAt: r.made_at.toISOString(),
-  }))
+  from: 'asc' | 'desc',
+  span: readonly [number, number],
+  count: number,
+): Promise<RevisionRow[]> {
+  const { rows } = await db.raw<{ rows: RevisionRow[] }>(
+    `
+    select number, transaction_id, label, steps::text as steps, made_at from revision
+    where piece_id = ? and number in (
+      select number from (
+        select number, sum(pg_column_size(steps)) over (order by number ${from}) - pg_column_size(steps) as before
+        from revision where piece_id = ? and number between ? and ? order by number ${from} limit ?
+      ) as sized where before < ?
+    ) order by number`,
+    [id, id, ...span, count, MOST_BYTES],
+  )
+  return rows
+}
+
+function missingText(newest: Point, rows: readonly RevisionRow[]): string {
+  const missing = rows.map(({ number, transaction_id, label, made_at, steps }) => {
+    const head = JSON.stringify({ number, id: transaction_id, label, madeAt: made_at.toISOString() })
+    return `${head.slice(0, -1)},"steps":${steps}}`
+  })
+  return `${JSON.stringify(newest).slice(0, -1)},"missing":[${missing.join(',')}]}`
 }
 
 async function stale(db: Database, accountId: string, id: string, stand: Stand): Promise<Failure> {
-  const data = await revisionsAfter(db, accountId, id, stand)
-  return new Failure(409, 'stale', 'The piece was changed elsewhere since.', { data })
+  const dataText = await revisionsAfter(db, accountId, id, stand)
+  return new Failure(409, 'stale', 'The piece was changed elsewhere since.', { dataText })
 }
 
 /**
- * Saves transactions that stand on revision `base`, made by transaction `on`. The core applies them first, so nothing
- * unsound is stored; then one statement checks owner and base, moves the piece on and stores every step: when it
- * answers, they are on disk. A base that is no longer the newest is refused with what is missing.
+ * Saves transactions, read from the bytes of what a browser has sent: they stand on a revision, made by a transaction.
+ * The core applies them first, so nothing unsound is stored; then one statement checks owner and base, moves the piece
+ * on and stores every step: when it answers, they are on disk. A base that is no longer the newest is refused with
+ * what is missing.
  */
 export async function saveSteps(
   db: Database,
   accountId: string,
   id: string,
-  stand: Stand,
-  transactions: readonly Transaction[],
+  bytes: Uint8Array,
 ): Promise<{ revision: number }> {
+  const { stand, head, next } = await moveOn(db, accountId, id, bytes)
   const { base } = stand
-  const moved = await pieceToMove(db, accountId, id, stand)
-  let piece = moved.piece
-  for (const { steps } of transactions) {
-    const next = applySteps(piece, steps)
-    if (!next.ok) throw unsound(next.problems)
-    piece = next.value
-  }
-  const revision = await storeSteps(db, accountId, id, { revision: base, head: moved.head }, transactions, piece)
+  const revision = await storeSteps(db, accountId, id, { revision: base, head }, next)
   if (revision === null) throw await stale(db, accountId, id, stand)
-  remember({ accountId, id }, { revision, head: transactions.at(-1)!.id }, piece)
+  remember({ accountId, id }, { revision, head: next.last }, next.piece)
   if (Math.floor(revision / SNAPSHOT_EVERY) > Math.floor(base / SNAPSHOT_EVERY)) {
     await db('snapshot')
-      .insert({ piece_id: id, revision, body: await packPiece(piece) })
+      .insert({ piece_id: id, revision, body: Buffer.from(await packPiece(next.piece)) })
       .onConflict(['piece_id', 'revision'])
       .merge()
   }
   return { revision }
+}
+
+/**
+ * The piece with what was sent laid on it. What is short is read here, what costs little is also applied here, so that
+ * saving a stroke waits for nobody; the rest goes to a worker as it came.
+ */
+async function moveOn(
+  db: Database,
+  accountId: string,
+  id: string,
+  bytes: Uint8Array,
+): Promise<{ stand: Stand; head: string; next: Moved }> {
+  if (bytes.length > LITTLE_BYTES) {
+    const stand = sound(await done('readStand', bytes, { little: false }))
+    const { piece, head } = await pieceToMove(db, accountId, id, stand)
+    await spendEffort(db, accountId, bytes.length)
+    const next = sound(await done('movedBy', { piece, bytes }, { little: false }))
+    await spendEffort(db, accountId, next.effort)
+    return { stand, head, next }
+  }
+  const { transactions, ...stand } = sound(readSent(bytes))
+  const { piece, head } = await pieceToMove(db, accountId, id, stand)
+  const effort = sound(checkEffort(effortOfAll(piece, transactions)))
+  await spendEffort(db, accountId, effort)
+  const next = sound(await done('moved', { piece, transactions }, { little: effort <= LITTLE_CELLS }))
+  return { stand, head, next }
 }
 
 /**
@@ -277,8 +281,7 @@ async function storeSteps(
   accountId: string,
   id: string,
   { revision: base, head }: Point,
-  transactions: readonly Transaction[],
-  piece: Piece,
+  { piece, summary, count, text }: Moved,
 ): Promise<number | null> {
   try {
     const { rows } = await db.raw<{ rows: { number: number }[] }>(
@@ -292,19 +295,9 @@ async function storeSteps(
       select moved.id, ? + t.place, t.value->>'id', t.value->>'label', t.value->'steps'
       from moved, jsonb_array_elements(?::jsonb) with ordinality as t(value, place)
       returning number`,
-      [
-        transactions.length,
-        piece.name,
-        JSON.stringify(summarise(piece)),
-        id,
-        accountId,
-        base,
-        head,
-        base,
-        JSON.stringify(transactions),
-      ],
+      [count, piece.name, JSON.stringify(summary), id, accountId, base, head, base, text],
     )
-    return rows.length === 0 ? null : base + transactions.length
+    return rows.length === 0 ? null : base + count
   } catch (error) {
     if (isUniqueViolation(error, 'revision_transaction') || isUniqueViolation(error, 'revision_pkey')) return null
     throw error

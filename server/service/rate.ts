@@ -20,20 +20,22 @@ export const RATES = {
   },
   create: { most: 60, seconds: 600 },
   picture: { most: 600, seconds: 60 },
+  /** Cells touched by steps: a hand that fills large pieces needs a tenth of it. */
+  effort: { most: 150_000_000, seconds: 60 },
 } as const satisfies Record<string, Rate>
 
-/** Counts one use of `key` in a fixed window; too many are refused with the time to wait. */
-export async function spend(db: Database, key: string, { most, seconds }: Rate): Promise<void> {
+/** Counts a use of `key`, or so many, in a fixed window; too many are refused with the time to wait. */
+export async function spend(db: Database, key: string, { most, seconds }: Rate, amount = 1): Promise<void> {
   const { rows } = await db.raw<{ rows: { count: number; wait: number }[] }>(
     `
     insert into rate (key, window_start, count)
-    values (?, to_timestamp(floor(extract(epoch from now()) / ?) * ?), 1)
-    on conflict (key, window_start) do update set count = rate.count + 1
+    values (?, to_timestamp(floor(extract(epoch from now()) / ?) * ?), ?)
+    on conflict (key, window_start) do update set count = least(rate.count::bigint + excluded.count, 2147483647)
     returning count, ceil(extract(epoch from window_start) + ? - extract(epoch from now()))::int as wait`,
-    [key, seconds, seconds, seconds],
+    [key, seconds, seconds, amount, seconds],
   )
   const { count, wait } = rows[0]!
-  if (count === 1) await db.raw("delete from rate where window_start < now() - interval '1 day'")
+  if (count === amount) await db.raw("delete from rate where window_start < now() - interval '1 day'")
   if (count > most)
     throw new Failure(
       429,
@@ -42,4 +44,21 @@ export async function spend(db: Database, key: string, { most, seconds }: Rate):
         'and try again.',
       { data: { wait } },
     )
+}
+
+/** What accounts have cost since they were last counted: small sums together, so that saving keeps its rate. */
+const owed = new Map<string, number>()
+const COUNTED_AT = 1_000_000
+const MOST_OWING = 10_000
+
+/** Counts cells that steps touch. */
+export async function spendEffort(db: Database, accountId: string, effort: number): Promise<void> {
+  const sum = (owed.get(accountId) ?? 0) + effort
+  if (sum < COUNTED_AT) {
+    if (owed.size >= MOST_OWING) owed.clear()
+    owed.set(accountId, sum)
+    return
+  }
+  owed.delete(accountId)
+  await spend(db, `effort ${accountId}`, RATES.effort, sum)
 }

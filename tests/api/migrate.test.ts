@@ -6,6 +6,7 @@ import { migrate } from '../../server/database/migrate'
 import * as first from '../../server/database/migration/0001-first'
 import * as shelf from '../../server/database/migration/0002-shelf'
 import { listPieces, openPiece } from '../../server/service/piece'
+import type { PieceBody } from '#core/piece/schema'
 import { piece } from '../fixture/piece'
 
 /** A database as the Weben before this one left it: bracelets only, their measure called wristMm. */
@@ -89,9 +90,12 @@ it('an older database is brought up to date with everything in it', async () => 
       ['name', 'fit/bodyMm'],
       ['name', 'fit/bodyMm'],
     ])
-    const opened = await openPiece(db, account!.id, row!.id)
-    expect(opened.piece.fit.bodyMm).toBe(181)
-    expect((await openPiece(db, account!.id, row!.id, 1)).piece.fit.bodyMm).toBe(175)
+    const bodyAt = async (at?: number) => {
+      const opened = JSON.parse(await openPiece(db, account!.id, row!.id, at)) as { piece: PieceBody }
+      return opened.piece.fit.bodyMm
+    }
+    expect(await bodyAt()).toBe(181)
+    expect(await bodyAt(1)).toBe(175)
   } finally {
     await db.destroy()
     await admin.raw(`drop database ${name}`)

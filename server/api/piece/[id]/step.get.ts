@@ -1,6 +1,6 @@
 import { getQuery } from 'h3'
 import { database } from '../../../database/connection'
-import { answer } from '../../../http/answer'
+import { answer, asJson } from '../../../http/answer'
 import { idIn, wholeIn } from '../../../http/read'
 import { requireAccount } from '../../../http/session'
 import { lastRevisions, MOST_MISSING, revisionsAfter } from '../../../service/piece'
@@ -13,9 +13,8 @@ export default answer(async (event) => {
   const account = await requireAccount(event)
   const { after, on, last } = getQuery(event)
   const id = idIn(event)
-  if (last !== undefined) return lastRevisions(database(), account.id, id, Math.min(MOST_MISSING, wholeIn(last)))
-  return revisionsAfter(database(), account.id, id, {
-    base: wholeIn(after),
-    on: typeof on === 'string' ? on : undefined,
-  })
+  if (last !== undefined)
+    return asJson(event, await lastRevisions(database(), account.id, id, Math.min(MOST_MISSING, wholeIn(last))))
+  const stand = { base: wholeIn(after), on: typeof on === 'string' ? on : undefined }
+  return asJson(event, await revisionsAfter(database(), account.id, id, stand))
 })

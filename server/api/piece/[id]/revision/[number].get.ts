@@ -1,5 +1,5 @@
 import { database } from '../../../../database/connection'
-import { answer } from '../../../../http/answer'
+import { answer, asJson } from '../../../../http/answer'
 import { idIn, revisionIn } from '../../../../http/read'
 import { requireAccount } from '../../../../http/session'
 import { openPiece } from '../../../../service/piece'
@@ -8,5 +8,5 @@ import { openPiece } from '../../../../service/piece'
 export default answer(async (event) => {
   const account = await requireAccount(event)
   const number = revisionIn(event, 'number')
-  return openPiece(database(), account.id, idIn(event), number)
+  return asJson(event, await openPiece(database(), account.id, idIn(event), number))
 })

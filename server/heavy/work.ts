@@ -1,0 +1,150 @@
+import { gunzipSync, gzipSync } from 'node:zlib'
+import type { Listing } from '../../core/contract/answers'
+import { fitOf } from '../../core/fit/reckon'
+import { pieceFromBody, pieceToBody, problemsOf } from '../../core/piece/codec'
+import { checkEffort, effortsOf } from '../../core/piece/effort'
+import { laidCounted } from '../../core/piece/laid'
+import { columnsOf, fittedPart, type Piece } from '../../core/piece/piece'
+import { applySteps, type Step, type Transaction } from '../../core/piece/step'
+import { upgradeBody, upgradeStep } from '../../core/piece/upgrade'
+import { pictureOf } from '../../core/picture/picture'
+import { sizeOnScreen } from '../../core/picture/view'
+import { bad, good, valueOf, type Result } from '../../core/problem'
+import { tallyPiece, totalOf } from '../../core/tally/tally'
+import { parseJson } from '../../core/units/text'
+import { sentSchema, type Sent } from './sent'
+
+/**
+ * What the server does with whole pieces, as plain functions of what they are given: done at once where it is little,
+ * by a worker where it would hold up everybody else (pool.ts). Nothing here knows a database or a person.
+ */
+
+/** What the workshop shows of a piece without opening it. */
+export function summarise(piece: Piece): Listing['summary'] {
+  const part = fittedPart(piece)
+  const fit = fitOf(piece)
+  return {
+    technique: part.technique,
+    spec: part.spec,
+    columns: columnsOf(part),
+    rows: laidCounted(part),
+    beads: totalOf(tallyPiece(piece)),
+    lengthMm: fit.beadworkMm.nominal,
+    kind: piece.fit.kind,
+    finishedMm: fit.atMm,
+    bodyMm: piece.fit.bodyMm,
+    feel: fit.feel,
+  }
+}
+
+/** A snapshot of a piece as it is stored. */
+export const packed = (piece: Piece): Uint8Array => gzipSync(JSON.stringify(pieceToBody(piece)), { level: 4 })
+
+/** A piece from its snapshot and the steps of the revisions after it, each as JSON. */
+export function replayed({ snapshot, steps }: { snapshot: Uint8Array; steps: readonly string[] }): Piece {
+  let piece = valueOf(pieceFromBody(upgradeBody(JSON.parse(gunzipSync(snapshot).toString('utf8')))))
+  for (const text of steps) piece = valueOf(applySteps(piece, (JSON.parse(text) as Step[]).map(upgradeStep)))
+  return piece
+}
+
+/** The body of a piece as JSON. */
+export const written = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
+
+export interface Made {
+  readonly piece: Piece
+  readonly summary: Listing['summary']
+}
+
+export interface Begun extends Made {
+  readonly snapshot: Uint8Array
+}
+
+/** A new piece with what is stored of it. */
+export const beginning = (piece: Piece): Begun => ({ piece, summary: summarise(piece), snapshot: packed(piece) })
+
+/** The same from the bytes of its body. */
+export function begun(bytes: Uint8Array): Result<Begun> {
+  const read = parseJson(textOf(bytes))
+  if (!read.ok) return read
+  const piece = pieceFromBody(read.value)
+  return piece.ok ? good(beginning(piece.value)) : piece
+}
+
+const textOf = (bytes: Uint8Array): string => new TextDecoder().decode(bytes)
+
+/** What a browser has sent, from its bytes. */
+export function readSent(bytes: Uint8Array): Result<Sent> {
+  const read = parseJson(textOf(bytes))
+  if (!read.ok) return read
+  const sent = sentSchema.safeParse(read.value)
+  return sent.success ? good(sent.data) : bad(...problemsOf(sent.error))
+}
+
+/** Where a browser stands, from the bytes of what it has sent, so that its piece can be fetched. */
+export function readStand(bytes: Uint8Array): Result<Pick<Sent, 'base' | 'on'>> {
+  const sent = readSent(bytes)
+  return sent.ok ? good({ base: sent.value.base, on: sent.value.on }) : sent
+}
+
+export interface Moved extends Made {
+  /** How many revisions it has moved on, and the id of the transaction that made the last. */
+  readonly count: number
+  readonly last: string
+  /** The transactions as JSON. */
+  readonly text: string
+}
+
+/** A piece after transactions; all of them or none. */
+export function moved({ piece, transactions }: { piece: Piece; transactions: readonly Transaction[] }): Result<Moved> {
+  let now = piece
+  for (const { steps } of transactions) {
+    const next = applySteps(now, steps)
+    if (!next.ok) return next
+    now = next.value
+  }
+  const last = transactions.at(-1)!.id
+  return good({
+    piece: now,
+    summary: summarise(now),
+    count: transactions.length,
+    last,
+    text: JSON.stringify(transactions),
+  })
+}
+
+/** The same from the bytes of what was sent, with what it costs. */
+export function movedBy({ piece, bytes }: { piece: Piece; bytes: Uint8Array }): Result<Moved & { effort: number }> {
+  const sent = readSent(bytes)
+  if (!sent.ok) return sent
+  const { transactions } = sent.value
+  const effort = checkEffort(effortOfAll(piece, transactions))
+  if (!effort.ok) return effort
+  const next = moved({ piece, transactions })
+  return next.ok ? good({ ...next.value, effort: effort.value }) : next
+}
+
+export const effortOfAll = (piece: Piece, transactions: readonly Transaction[]): number =>
+  effortsOf(
+    piece,
+    transactions.map((t) => t.steps),
+  ).reduce((sum, effort) => sum + effort, 0)
+
+const GROUNDS = { day: '#cfc6b8', evening: '#35302c' } as const
+export type Ground = keyof typeof GROUNDS
+
+/** The beginning of a piece as it lies on the mat: a PNG. */
+export function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Array {
+  const part = piece.parts[0]!
+  const tall = sizeOnScreen(part, { lie: 'level', scale: 1 }).height
+  const scale = Math.min(14, Math.max(2, 236 / Math.max(1, tall)))
+  return pictureOf(part, piece.tray, {
+    lie: 'level',
+    scale,
+    ground: GROUNDS[ground],
+    glyphs: false,
+    margin: 32,
+    most: { width: 1120, height: 300 },
+  })
+}
+
+export const WORK = { begun, moved, movedBy, packed, pictured, readStand, replayed, written }
