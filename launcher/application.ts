@@ -10,7 +10,7 @@ export interface ApplicationPlan {
   readonly demo: boolean
   readonly host?: string
   /** Where its log lines go. */
-  readonly log?: 'inherit' | 'ignore'
+  readonly log?: 'inherit' | 'ignore' | number
 }
 
 export interface Application {

@@ -1,12 +1,28 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { database, disconnect } from '../database/connection'
 import { endWorkers } from '../heavy/pool'
+import { writeLog } from '../http/log'
 
 /**
  * Longer than proxies keep theirs (60 s is usual), so that it is never we who close a connection that is about to be
  * used.
  */
 const KEEP_ALIVE_MS = 75_000
+
+/** No request may hold the event loop longer; what does is written to the log. */
+const HELD_MS = 250
+const LOOKED_EVERY_MS = 2000
+
+function watchLoop(): void {
+  const delay = monitorEventLoopDelay({ resolution: 10 })
+  delay.enable()
+  setInterval(() => {
+    const ms = Math.round(delay.max / 1e6)
+    if (ms > HELD_MS) writeLog('loop-held', { ms })
+    delay.reset()
+  }, LOOKED_EVERY_MS).unref()
+}
 
 /** Missing configuration stops the start; the pool is given back at the end. */
 export default defineNitroPlugin((nitro) => {
@@ -21,6 +37,7 @@ export default defineNitroPlugin((nitro) => {
     const { server } = event.node.req.socket as { server?: { keepAliveTimeout: number } }
     if (server) server.keepAliveTimeout = KEEP_ALIVE_MS
   })
+  watchLoop()
   nitro.hooks.hook('close', disconnect)
   nitro.hooks.hook('close', endWorkers)
 })
