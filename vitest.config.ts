@@ -41,7 +41,7 @@ export default defineConfig({
         test: {
           name: 'components',
           environment: 'happy-dom',
-          include: ['app/{components,composables}/**/*.test.ts'],
+          include: ['app/{components,composables,line}/**/*.test.ts'],
           server: { deps: { inline: ['vuetify'] } },
         },
       },

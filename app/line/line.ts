@@ -425,11 +425,8 @@ async function resume(
     unsent.revision === now.revision && (unsent.head ?? now.head) === now.head
       ? { revision: now.revision, head: now.head, piece: now.base }
       : await stoodOn(owned, now, unsent)
-  if (old === 'astray') {
-    const document = await keptDocument(owned)
-    const held = document?.revision === unsent.revision ? ontop(document, unsent) : null
-    return held && alone ? { ahead: held, state: 'astray', says: PUT_BACK } : null
-  }
+  // What they stand on is nowhere any more: they stay where they are kept.
+  if (old === 'astray') return null
   let mine = ontop(old, unsent)
   if (!mine) return null
   while (mine.revision < now.revision) {

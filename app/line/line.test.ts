@@ -1,0 +1,233 @@
+import 'fake-indexeddb/auto'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
+import { pieceToBody } from '#core/piece/codec'
+import { setStep } from '#core/piece/edit'
+import type { Piece } from '#core/piece/piece'
+import { applySteps, type Step, type Transaction } from '#core/piece/step'
+import { valueOf } from '#core/problem'
+import { piece } from '../../tests/fixture/piece'
+import { countUnsent, findUnsent, forgetAccount, keepUnsent, keptStand, type Owned } from './kept'
+import { Line, type SaveState } from './line'
+
+vi.mock('../composables/api', async (original) => ({
+  ...(await original<typeof import('../composables/api')>()),
+  backOff: () => 1,
+}))
+
+/** A server with one piece, that can be away, stumble, or forget. */
+class Server {
+  made: (Transaction & { number: number })[] = []
+  away = false
+  /** Transactions that it stumbles over, and how often still. */
+  stumbles = new Map<string, number>()
+  /** Answers with a revision that does not fit what was sent. */
+  liesBy = 0
+  sent: string[][] = []
+
+  constructor(readonly begun: Piece) {}
+
+  at(revision: number): Piece {
+    return this.made.slice(0, revision).reduce((now, { steps }) => valueOf(applySteps(now, steps)), this.begun)
+  }
+
+  private opened(revision: number): object {
+    const head = this.made[revision - 1]?.id ?? ''
+    return { id: 'x', revision, head, piece: pieceToBody(this.at(revision)) }
+  }
+
+  private missing(from: number): object {
+    return { revision: this.made.length, head: this.made.at(-1)?.id ?? '', missing: this.made.slice(from) }
+  }
+
+  answer(path: string, body?: { base: number; on: string; transactions: Transaction[] }): [number, object] {
+    const error = (status: number, code: string, data?: object): [number, object] => [
+      status,
+      { error: { code, says: code, ...(data ? { data } : {}) } },
+    ]
+    const on = /on=([^&]*)/.exec(path)?.[1]
+    const after = Number(/after=(\d+)/.exec(path)?.[1] ?? body?.base)
+    const lost = (head: string | undefined) => head !== undefined && head !== (this.made[after - 1]?.id ?? '')
+    if (body) {
+      this.sent.push(body.transactions.map((t) => t.label))
+      for (const { label } of body.transactions) {
+        const left = this.stumbles.get(label) ?? 0
+        this.stumbles.set(label, left - 1)
+        if (left > 0) return error(500, 'fault')
+      }
+      if (lost(body.on)) return error(409, 'astray')
+      if (body.base < this.made.length) return error(409, 'stale', this.missing(body.base))
+      // Something that is not Weben, and yet answers like it: nothing is stored.
+      if (this.liesBy !== 0) return [200, { revision: this.made.length + body.transactions.length + this.liesBy }]
+      for (const t of body.transactions) this.made.push({ ...t, number: this.made.length + 1 })
+      return [200, { revision: this.made.length }]
+    }
+    if (path.includes('/revision/')) return [200, this.opened(Number(path.split('/').at(-1)))]
+    if (path.includes('last=')) return [200, this.missing(0)]
+    if (path.includes('after=')) return lost(on) ? error(409, 'astray') : [200, this.missing(after)]
+    return [200, this.opened(this.made.length)]
+  }
+}
+
+let server: Server
+let number = 0
+let owned: Owned
+const lines: Line[] = []
+
+const tab = (name: string) => sessionStorage.setItem('weben-tab', name)
+const open = async (states: SaveState[] = []) => {
+  const line = await Line.open(owned, (shown) => states.push(shown.state))
+  lines.push(line)
+  return line
+}
+const rename = (line: Line, label: string) => {
+  const here: Piece = line.shown.ahead.piece
+  expect(line.commit(label, [setStep(here, ['name'], label)])).toBeNull()
+}
+const until = (what: () => unknown) => vi.waitFor(() => expect(what()).toBeTruthy(), { timeout: 5000, interval: 5 })
+const unsentHere = async () => (await findUnsent(owned.account, owned.piece)).flatMap((f) => f.unsent.transactions)
+
+beforeEach(() => {
+  owned = { account: `account-${++number}`, piece: `piece-${number}` }
+  server = new Server(piece())
+  tab(`tab-${number}`)
+  const fetch = async (url: string, init: RequestInit): Promise<Response> => {
+    await Promise.resolve()
+    if (server.away) throw new TypeError('no line')
+    const body = init.body ? (JSON.parse(init.body as string) as Parameters<Server['answer']>[1]) : undefined
+    const [status, value] = server.answer(url, body)
+    return new Response(JSON.stringify(value), { status, headers: { [DOCUMENT_HEADER]: DOCUMENT_VERSION } })
+  }
+  vi.stubGlobal('fetch', vi.fn(fetch))
+})
+afterEach(() => {
+  for (const line of lines.splice(0)) line.close()
+  vi.unstubAllGlobals()
+})
+
+describe('a line', () => {
+  it('saves what is done, and lets go of it only then', async () => {
+    const line = await open()
+    rename(line, 'One')
+    rename(line, 'Two')
+    expect(line.shown.ahead.pending).toHaveLength(2)
+    await line.settled()
+    expect([server.at(2).name, line.shown.state, line.shown.ahead.revision]).toEqual(['Two', 'saved', 2])
+    expect(await unsentHere()).toEqual([])
+  })
+  it('believes no acknowledgement of another revision than its own', async () => {
+    const line = await open()
+    server.liesBy = 1
+    rename(line, 'One')
+    await until(() => line.shown.state === 'waiting')
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['One'])
+  })
+  it('stays waiting without a flicker while the server is away, writes down what it stands on, and goes on', async () => {
+    const states: SaveState[] = []
+    const line = await open(states)
+    rename(line, 'One')
+    await line.settled()
+    server.away = true
+    states.length = 0
+    rename(line, 'Two')
+    await until(() => states.filter((s) => s === 'waiting').length > 3)
+    expect((await keptStand(owned))?.revision).toBe(1)
+    const from = states.indexOf('waiting')
+    expect(states.slice(from).every((s) => s === 'waiting')).toBe(true)
+    server.away = false
+    await until(() => line.shown.state === 'saved')
+    expect(server.at(2).name).toBe('Two')
+  })
+  it('opened while the server is away is saved once it is seen to be back', async () => {
+    const first = await open()
+    rename(first, 'One')
+    await first.settled()
+    first.close()
+    await vi.waitFor(async () => expect((await keptStand(owned))?.revision).toBe(0))
+    server.away = true
+    const again = await open()
+    expect(again.shown.state).toBe('waiting')
+    server.away = false
+    await again.look()
+    expect([again.shown.state, again.shown.ahead.piece.name]).toEqual(['saved', 'One'])
+  })
+})
+
+describe('a fault of the server', () => {
+  it('over one transaction keeps no other from being saved, and is asked about after a while', async () => {
+    server.stumbles.set('Bad', Infinity)
+    const line = await open()
+    server.away = true
+    for (const label of ['Fine', 'Bad', 'Later']) rename(line, label)
+    await until(() => line.shown.state === 'waiting')
+    server.away = false
+    await until(() => line.shown.state === 'refused')
+    expect(server.made.map((t) => t.label)).toEqual(['Fine'])
+    expect(server.sent.filter((labels) => labels.includes('Bad')).length).toBeLessThan(8)
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['Bad', 'Later'])
+  })
+  it('that passes is nothing that a person sees', async () => {
+    server.stumbles.set('One', 3).set('Two', 3)
+    const states: SaveState[] = []
+    const line = await open(states)
+    rename(line, 'One')
+    rename(line, 'Two')
+    await until(() => line.shown.state === 'saved' || line.shown.state === 'refused')
+    expect(server.made.map((t) => t.label)).toEqual(['One', 'Two'])
+    expect(states).not.toContain('refused')
+  })
+})
+
+describe('what another tab left unsent', () => {
+  const left = (label: string, revision: number, head: string, at: Piece = piece()) => {
+    const steps: Step[] = [setStep(at, ['name'], label)]
+    return keepUnsent(owned, { revision, head, transactions: [{ id: `left-${owned.piece}-${label}`, label, steps }] })
+  }
+  it('is taken over before it is let go: at no moment is it kept nowhere', async () => {
+    tab('gone')
+    await left('Theirs', 0, '')
+    tab('here')
+    server.stumbles.set('Theirs', Infinity)
+    const line = await open()
+    expect(line.shown.ahead.piece.name).toBe('Theirs')
+    line.close()
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['Theirs'])
+  })
+  it('and stands on a state that the server no longer has stays kept, and is laid on no other', async () => {
+    tab('gone')
+    await left('Theirs', 1, 'lost-head')
+    tab('here')
+    server.made.push({ id: 'another-line', label: 'x', steps: [setStep(piece(), ['notes'], 'n')], number: 1 })
+    const line = await open()
+    await line.settled()
+    expect(line.shown.ahead.piece.name).toBe('Test band')
+    expect(server.sent).toEqual([])
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['Theirs'])
+  })
+  it('of another account is neither seen nor counted nor forgotten', async () => {
+    tab('gone')
+    await left('Theirs', 0, '')
+    tab('here')
+    const other = { account: `${owned.account}-other`, piece: owned.piece }
+    expect(await findUnsent(other.account)).toEqual([])
+    expect((await countUnsent(other.account)).size).toBe(0)
+    expect((await countUnsent(owned.account)).get(owned.piece)).toBe(1)
+    await forgetAccount(other.account)
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['Theirs'])
+    await forgetAccount(owned.account)
+    expect(await unsentHere()).toEqual([])
+  })
+  it('is left alone as long as that tab lives', async () => {
+    tab('living')
+    await left('Theirs', 0, '')
+    tab('here')
+    const locks = {
+      request: () => new Promise(() => {}),
+      query: async () => ({ held: [{ name: 'weben-tab living' }] }),
+    }
+    vi.stubGlobal('navigator', { locks })
+    expect(await unsentHere()).toEqual([])
+    vi.stubGlobal('navigator', { locks: { ...locks, query: async () => ({ held: [] }) } })
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['Theirs'])
+  })
+})
