@@ -14,8 +14,13 @@ export interface Cluster {
   readonly port: number
   /** Pid of the postmaster, for tests that kill it. */
   readonly pid: number
+  /** Whether its postmaster runs. */
+  runs(): boolean
   stop(): void
 }
+
+/** Where a start keeps its database and its secrets: `.weben` in the checkout, or WEBEN_STATE. */
+export const stateFolder = (root: string): string => resolve(process.env.WEBEN_STATE ?? join(root, '.weben'))
 
 const DATABASE = 'weben'
 
@@ -59,11 +64,11 @@ const passable = (folder: string): boolean => !isRoot() || asOwner('test', ['-x'
  * Where the kept cluster lives: in the checkout, or under /var/lib where the user postgres cannot enter the checkout.
  */
 function keptFolder(root: string): string {
-  const here = join(root, '.weben')
+  const here = stateFolder(root)
   mkdirSync(here, { recursive: true })
   if (passable(here)) return join(here, 'postgres')
-  const there = `/var/lib/weben-${createHash('sha256').update(root).digest('hex').slice(0, 8)}`
-  say(`the user postgres cannot enter ${root}; the database is kept in ${there}`)
+  const there = `/var/lib/weben-${createHash('sha256').update(here).digest('hex').slice(0, 8)}`
+  say(`the user postgres cannot enter ${here}; the database is kept in ${there}`)
   mkdirSync(there, { recursive: true, mode: 0o755 })
   return join(there, 'postgres')
 }
@@ -72,6 +77,8 @@ interface Plan {
   readonly folder: string
   readonly password: string | null
   readonly options: readonly string[]
+  /** The port to listen on; a free one without. */
+  readonly port?: number
 }
 
 async function initialise(programs: string, { folder, password }: Plan): Promise<void> {
@@ -105,26 +112,24 @@ async function launch(plan: Plan): Promise<Cluster> {
   if (!existsSync(join(data, 'PG_VERSION')))
     await step('making a private PostgreSQL cluster', () => initialise(programs, plan))
   let running = runningCluster(programs, data)
-  if (!running) {
-    const port = await freePort()
+  if (running) say(`PostgreSQL of an earlier start still runs (process ${running.pid}): going on with it`)
+  else {
+    const port = plan.port ?? (await freePort())
     const options = [
       `-p ${port}`,
       '-c listen_addresses=127.0.0.1',
       "-c unix_socket_directories=''",
       ...plan.options,
     ].join(' ')
-    const { status, output } = asOwner(join(programs, 'pg_ctl'), [
-      'start',
-      '-w',
-      '-t',
-      '60',
-      '-D',
-      data,
-      '-l',
-      join(plan.folder, 'log'),
-      '-o',
-      options,
-    ])
+    const log = join(plan.folder, 'log')
+    const begin = () =>
+      asOwner(join(programs, 'pg_ctl'), ['start', '-w', '-t', '60', '-D', data, '-l', log, '-o', options])
+    let { status, output } = begin()
+    // After a postmaster was killed, its last processes hold the cluster for a moment.
+    for (let tries = 0; status !== 0 && tries < 10 && existsSync(join(data, 'postmaster.pid')); tries++) {
+      await new Promise((done) => setTimeout(done, 1000))
+      ;({ status, output } = begin())
+    }
     if (status !== 0) throw new Trouble(`PostgreSQL did not start; its log is ${join(plan.folder, 'log')}.\n${output}`)
     running = runningCluster(programs, data)
     if (!running) throw new Trouble(`PostgreSQL started and was gone again; its log is ${join(plan.folder, 'log')}.`)
@@ -137,6 +142,7 @@ async function launch(plan: Plan): Promise<Cluster> {
     port,
     pid,
     url: address(DATABASE),
+    runs: () => runningCluster(programs, data) !== null,
     stop: () => {
       asOwner(join(programs, 'pg_ctl'), ['stop', '-m', 'fast', '-w', '-t', '30', '-D', data])
     },
@@ -149,15 +155,18 @@ async function createDatabase(adminUrl: string, name = DATABASE): Promise<void> 
   try {
     const { rowCount } = await client.query('select 1 from pg_database where datname = $1', [name])
     if (rowCount === 0) await client.query(`create database ${client.escapeIdentifier(name)}`)
+  } catch (error) {
+    // Another start was quicker.
+    if (!['42P04', '23505'].includes((error as { code?: string }).code ?? '')) throw error
   } finally {
     await client.end()
   }
 }
 
 /** The cluster that `start` keeps between runs, with a password of its own. */
-export function keptCluster(root: string): Promise<Cluster> {
+export function keptCluster(root: string, port?: number): Promise<Cluster> {
   const folder = keptFolder(resolve(root))
-  const secretFile = join(root, '.weben', 'database-password')
+  const secretFile = join(stateFolder(root), 'database-password')
   const fresh = !existsSync(join(folder, 'data', 'PG_VERSION'))
   if (fresh || !existsSync(secretFile)) {
     if (!fresh)
@@ -167,7 +176,7 @@ export function keptCluster(root: string): Promise<Cluster> {
       )
     writeFileSync(secretFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
   }
-  return launch({ folder, password: readFileSync(secretFile, 'utf8').trim(), options: [] })
+  return launch({ folder, password: readFileSync(secretFile, 'utf8').trim(), options: [], ...(port ? { port } : {}) })
 }
 
 export interface ThrowAway extends Cluster {

@@ -122,7 +122,7 @@ describe('a line', () => {
     await until(() => line.shown.state === 'waiting')
     expect((await unsentHere()).map((t) => t.label)).toEqual(['One'])
   })
-  it('stays waiting without a flicker while the server is away, writes down what it stands on, and goes on', async () => {
+  it('waits without a flicker while the server is away, writes down what it stands on, and goes on', async () => {
     const states: SaveState[] = []
     const line = await open(states)
     rename(line, 'One')

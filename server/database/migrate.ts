@@ -27,10 +27,18 @@ const migrationSource: Knex.MigrationSource<Named> = {
   getMigration: (named) => Promise.resolve(named.migration),
 }
 
-/**
- * Brings the database to the newest shape, under knex's lock, so that several instances may start at once. Returns
- * what was done.
- */
+/** A number of our own for PostgreSQL's advisory locks. */
+const LOCK = 7_305_412
+
+/** Does work while no other instance does any under this lock, which ends with its connection. */
+export async function underLock<T>(db: Database, work: () => Promise<T>): Promise<T> {
+  return db.transaction(async (trx) => {
+    await trx.raw('select pg_advisory_xact_lock(?)', [LOCK])
+    return work()
+  })
+}
+
+/** Brings the database to the newest shape, under the lock where several may do it. Returns what was done. */
 export async function migrate(db: Database): Promise<string[]> {
   const [, names] = (await db.migrate.latest({ migrationSource })) as [number, string[]]
   return names

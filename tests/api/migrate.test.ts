@@ -7,6 +7,7 @@ import * as first from '../../server/database/migration/0001-first'
 import * as shelf from '../../server/database/migration/0002-shelf'
 import { listPieces, openPiece } from '../../server/service/piece'
 import type { PieceBody } from '#core/piece/schema'
+import { prepareDatabase } from '../../launcher/start'
 import { piece } from '../fixture/piece'
 
 /** A database as the Weben before this one left it: bracelets only, their measure called wristMm. */
@@ -99,6 +100,26 @@ it('an older database is brought up to date with everything in it', async () => 
   } finally {
     await db.destroy()
     await admin.raw(`drop database ${name}`)
+    await admin.destroy()
+  }
+})
+
+it('three starts at once on an empty database lay out one demo, ten times out of ten', async () => {
+  const url = new URL(inject('databaseUrl'))
+  const admin = connect(url.href)
+  try {
+    for (let round = 0; round < 10; round++) {
+      const name = `at_once_${process.pid}_${round}`
+      await admin.raw(`create database ${name}`)
+      url.pathname = `/${name}`
+      await Promise.all([1, 2, 3].map(() => prepareDatabase(url.href, true)))
+      const db = connect(url.href)
+      expect(await db('account').count('id')).toEqual([{ count: '1' }])
+      expect(await db('knex_migrations').count('id')).toEqual([{ count: '6' }])
+      await db.destroy()
+      await admin.raw(`drop database ${name}`)
+    }
+  } finally {
     await admin.destroy()
   }
 })
