@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { DEMO_SIGN_IN } from '#core/contract/answers'
 import { CURRENCIES } from '#core/money/money'
 import { saying } from '../composables/saying'
 import { useAccount, type Settings } from '../stores/account'
 import { useOutbox } from '../stores/outbox'
+import AccountDoors from '../components/AccountDoors.vue'
 import ScreenSize from '../components/ScreenSize.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
@@ -132,6 +134,7 @@ async function leave(everywhere: boolean) {
         <p class="soft">Signing out takes everything of yours out of this browser.</p>
         <p v-if="says" class="trouble" role="alert">{{ says }}</p>
       </section>
+      <AccountDoors v-if="store.account.signIn !== DEMO_SIGN_IN" />
     </main>
     <VDialog
       :model-value="asked !== null"

@@ -1,6 +1,13 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { accountAnswer, accountSchema, anyAnswer, sessionAnswer, type Account } from '#core/contract/answers'
+import {
+  accountAnswer,
+  accountSchema,
+  anyAnswer,
+  devicesAnswer,
+  sessionAnswer,
+  type Account,
+} from '#core/contract/answers'
 import type { AccountSettings } from '#core/contract/settings'
 import { api, reach } from '../composables/api'
 
@@ -65,11 +72,36 @@ export const useAccount = defineStore('account', () => {
     be(null)
   }
 
+  const devices = async () => (await api(devicesAnswer, 'session/device')).devices
+  const endDevice = (id: string) => api(anyAnswer, `session/device/${id}`, { method: 'DELETE' })
+  const changePassword = (now: string, next: string) =>
+    api(anyAnswer, 'account/password', { method: 'PUT', body: { now, next } })
+  async function removeAccount(password: string): Promise<void> {
+    await api(anyAnswer, 'account', { method: 'DELETE', body: { password } })
+    be(null)
+  }
+
   async function change(settings: Partial<Settings>): Promise<void> {
     if (!account.value) return
     be({ ...account.value, settings: { ...account.value.settings, ...settings } })
     await api(anyAnswer, 'settings', { method: 'PUT', body: account.value.settings })
   }
 
-  return { account, demo, known, beenHere, look, rememberLast, signIn, join, openDemo, signOut, change }
+  return {
+    account,
+    demo,
+    known,
+    beenHere,
+    look,
+    rememberLast,
+    signIn,
+    join,
+    openDemo,
+    signOut,
+    devices,
+    endDevice,
+    changePassword,
+    removeAccount,
+    change,
+  }
 })

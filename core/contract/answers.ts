@@ -52,6 +52,17 @@ const head = z.string().max(40)
 export const accountSchema = z.object({ id: z.string(), signIn: z.string(), settings: settingsSchema })
 export type Account = z.infer<typeof accountSchema>
 export const accountAnswer = z.object({ account: accountSchema })
+/** A device on which a person is signed in. */
+export const deviceSchema = z.object({
+  id: z.string(),
+  /** Browser and system in words; empty if they were not said. */
+  agent: z.string(),
+  since: z.string(),
+  seen: z.string(),
+  here: z.boolean(),
+})
+export type Device = z.infer<typeof deviceSchema>
+export const devicesAnswer = z.object({ devices: z.array(deviceSchema) })
 export const sessionAnswer = z.object({ account: accountSchema.nullable(), demo: z.boolean() })
 
 const document = z.unknown().transform((value, context): Piece => {

@@ -6,6 +6,7 @@ import * as fit from './migration/0003-fit'
 import * as box from './migration/0004-box'
 import * as place from './migration/0005-place'
 import * as picture from './migration/0006-picture'
+import * as session from './migration/0007-session'
 
 interface Named {
   readonly name: string
@@ -19,6 +20,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: '0004-box', migration: box },
   { name: '0005-place', migration: place },
   { name: '0006-picture', migration: picture },
+  { name: '0007-session', migration: session },
 ]
 
 const migrationSource: Knex.MigrationSource<Named> = {

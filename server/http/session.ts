@@ -29,9 +29,31 @@ const config = (event: H3Event): SessionConfig => ({
   cookie: { httpOnly: true, sameSite: 'lax', path: '/', secure: isSecure(event), maxAge: 60 * DAY },
 })
 
+const BROWSERS = [
+  ['Firefox', /Firefox\//],
+  ['Edge', /Edg\//],
+  ['Chromium', /Chrom(?:e|ium)\//],
+  ['Safari', /Safari\//],
+] as const
+const SYSTEMS = [
+  ['a phone', /Mobile|iPhone|Android/],
+  ['a tablet', /iPad|Tablet/],
+  ['Windows', /Windows/],
+  ['a Mac', /Macintosh/],
+  ['Linux', /Linux/],
+] as const
+
+/** Browser and system in a few words, so that a person knows their devices apart; nothing more is kept of them. */
+function agentOf(event: H3Event): string {
+  const said = getRequestHeader(event, 'user-agent') ?? ''
+  const find = (among: readonly (readonly [string, RegExp])[]) => among.find(([, sign]) => sign.test(said))?.[0]
+  const [browser, system] = [find(BROWSERS), find(SYSTEMS)]
+  return [browser, system && `on ${system}`].filter(Boolean).join(' ')
+}
+
 export async function enter(event: H3Event, account: Account): Promise<void> {
   const sealed = await useSession<{ sid?: string }>(event, config(event))
-  await sealed.update({ sid: await openSession(database(), account.id) })
+  await sealed.update({ sid: await openSession(database(), account.id, agentOf(event)) })
 }
 
 export async function sessionId(event: H3Event): Promise<string | null> {
@@ -46,7 +68,13 @@ export async function leave(event: H3Event): Promise<void> {
 
 export async function findAccount(event: H3Event): Promise<Account | null> {
   const sid = await sessionId(event)
-  return sid ? accountOfSession(database(), sid) : null
+  const found = sid ? await accountOfSession(database(), sid) : null
+  if (found?.renewed) {
+    // The cookie lives on with its session.
+    const sealed = await useSession<{ sid?: string }>(event, config(event))
+    await sealed.update({ sid: sid! })
+  }
+  return found?.account ?? null
 }
 
 export async function requireAccount(event: H3Event): Promise<Account> {

@@ -14,7 +14,11 @@ const joins = (): number => Math.max(1, Math.floor(Number(process.env.WEBEN_JOIN
 
 /** Limits for what guesses or costs. In PostgreSQL, so they hold across instances. */
 export const RATES = {
+  /** Guesses at one account from one address; an address that guesses at many has more, since a class may share it. */
   signIn: { most: 10, seconds: 300 },
+  signInFrom: { most: 100, seconds: 300 },
+  /** Names that were taken, asked from one address. */
+  taken: { most: 30, seconds: 3600 },
   get join() {
     return { most: joins(), seconds: 3600 }
   },
@@ -44,6 +48,15 @@ export async function spend(db: Database, key: string, { most, seconds }: Rate, 
         'and try again.',
       { data: { wait } },
     )
+}
+
+/** Takes a use back: only what fails is counted where guesses are. */
+export const unspend = async (db: Database, key: string): Promise<void> => {
+  await db.raw(
+    'update rate set count = count - 1 where key = ? and count > 0 and window_start = ' +
+      '(select max(window_start) from rate where key = ?)',
+    [key, key],
+  )
 }
 
 /** What accounts have cost since they were last counted: small sums together, so that saving keeps its rate. */

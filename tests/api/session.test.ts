@@ -1,7 +1,32 @@
-import { describe, expect, inject, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import type { Device } from '#core/contract/answers'
+import { pieceToBody } from '#core/piece/codec'
+import { setStep } from '#core/piece/edit'
+import { DEMO_SHELF } from '../../demo/shelf'
+import { startApplication, type Application } from '../../launcher/application'
+import { freePort } from '../../launcher/postgres'
+import { connect } from '../../server/database/connection'
+import { piece } from '../fixture/piece'
 import { client, newName, PASSWORD, person } from './client'
 
 const address = inject('address')
+
+/** An instance behind a proxy that it trusts, so that requests can come from other addresses. */
+let application: Application
+let proxied: string
+beforeAll(async () => {
+  process.env.WEBEN_TRUST_PROXY = '1'
+  application = await startApplication({
+    root: process.cwd(),
+    port: await freePort(),
+    databaseUrl: inject('databaseUrl'),
+    secret: inject('secret'),
+    demo: false,
+  })
+  delete process.env.WEBEN_TRUST_PROXY
+  proxied = application.address
+})
+afterAll(() => application.stop())
 
 describe('coming in', () => {
   it('makes an account, signs out, signs in again', async () => {
@@ -59,13 +84,64 @@ describe('coming in', () => {
     someone.cookie = 'weben=Fe26.2**forged'
     expect((await someone.call('GET', 'session')).body).toMatchObject({ account: null })
   })
-  it('limits guessing, and says how long to wait', async () => {
+  it('limits guessing by account and address, and says how long to wait', async () => {
     const someone = client(address)
-    const name = newName()
-    let last = await someone.call('POST', 'session', { signIn: name, password: PASSWORD })
-    for (let i = 0; i < 12; i++) last = await someone.call('POST', 'session', { signIn: name, password: PASSWORD })
-    expect(last.status).toBe(429)
-    expect(last.body.error!.says).toMatch(/Wait \d+/)
+    const { name } = await person(address)
+    const guess = (password: string) => someone.call('POST', 'session', { signIn: name, password })
+    for (let i = 0; i < 10; i++) expect((await guess('another long word')).status).toBe(401)
+    const last = await guess('another long word')
+    expect([last.status, last.body.error!.says]).toEqual([429, expect.stringMatching(/Wait \d+/)])
+    // However it is written, it is one account.
+    expect(
+      (await someone.call('POST', 'session', { signIn: ` ${name.toUpperCase()}`, password: PASSWORD })).status,
+    ).toBe(429)
+    // Nobody else behind the same router is kept out.
+    const other = await person(address)
+    expect((await client(address).call('POST', 'session', { signIn: other.name, password: PASSWORD })).status).toBe(
+      200,
+    )
+  })
+  it('a stranger elsewhere cannot lock a weaver out', async () => {
+    const { name } = await person(proxied)
+    const from = (at: string, password: string) =>
+      client(proxied).call('POST', 'session', { signIn: name, password }, { 'x-forwarded-for': at })
+    for (let i = 0; i < 12; i++) await from('203.0.113.5', 'another long word')
+    expect((await from('203.0.113.5', PASSWORD)).status).toBe(429)
+    expect((await from('203.0.113.6', PASSWORD)).status).toBe(200)
+  })
+  it('successes are not counted: a class behind one router enters, again and again', async () => {
+    const twelve = await Promise.all(Array.from({ length: 12 }, () => person(address)))
+    for (let round = 0; round < 12; round++) {
+      const entered = await Promise.all(
+        twelve.map(({ name }) => client(address).call('POST', 'session', { signIn: name, password: PASSWORD })),
+      )
+      expect(entered.map((a) => a.status)).toEqual(twelve.map(() => 200))
+    }
+  })
+  it('what cannot be an account costs nothing; asking which names are taken does', async () => {
+    const { name } = await person(proxied)
+    const join = (at: string, signIn: string, password = PASSWORD) =>
+      client(proxied).call('POST', 'account', { signIn, password }, { 'x-forwarded-for': at })
+    for (let i = 0; i < 70; i++) expect((await join('203.0.113.7', newName(), 'short')).status).toBe(422)
+    expect((await join('203.0.113.7', newName())).status).toBe(200)
+    for (let i = 0; i < 30; i++) expect((await join('203.0.113.8', name)).body.error?.code).toBe('name-taken')
+    expect((await join('203.0.113.8', name)).status).toBe(429)
+    expect((await join('203.0.113.8', newName())).status).toBe(200)
+  })
+  it('knows a name however it is typed, and takes none that looks like another', async () => {
+    const someone = client(address)
+    const name = `Zoë ${newName()}`
+    expect((await someone.call('POST', 'account', { signIn: name.normalize('NFD'), password: PASSWORD })).status).toBe(
+      200,
+    )
+    expect(
+      (await client(address).call('POST', 'account', { signIn: name, password: PASSWORD })).body.error?.code,
+    ).toBe('name-taken')
+    expect((await client(address).call('POST', 'session', { signIn: ` ${name} `, password: PASSWORD })).status).toBe(
+      200,
+    )
+    const unseen = await client(address).call('POST', 'account', { signIn: `${name}\u200B`, password: PASSWORD })
+    expect([unseen.status, unseen.body.error?.says]).toEqual([422, expect.stringMatching(/cannot be seen/)])
   })
   it('keeps settings', async () => {
     const someone = await person(address)
@@ -73,6 +149,133 @@ describe('coming in', () => {
     expect((await someone.call('PUT', 'settings', settings)).status).toBe(200)
     expect((await someone.call('GET', 'session')).body).toMatchObject({ account: { settings } })
     expect((await someone.call('PUT', 'settings', { ...settings, unit: 'ell' })).status).toBe(422)
+  })
+})
+
+describe('an account', () => {
+  const devices = async (who: Awaited<ReturnType<typeof person>>) =>
+    (await who.call<{ devices: Device[] }>('GET', 'session/device')).body.devices
+  it('lists its devices and signs one of them out, nobody else’s', async () => {
+    const here = await person(address)
+    const there = client(address)
+    const agent = 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0'
+    await there.call('POST', 'session', { signIn: here.name, password: PASSWORD }, { 'user-agent': agent })
+    const list = await devices(here)
+    expect(list.map((d) => [d.here, d.agent]).sort()).toEqual([
+      [false, 'Firefox on Linux'],
+      [true, ''],
+    ])
+    const { id } = list.find((d) => !d.here)!
+    const stranger = await person(address)
+    expect((await stranger.call('DELETE', `session/device/${id}`)).status).toBe(404)
+    expect((await there.call('GET', 'piece')).status).toBe(200)
+    expect((await here.call('DELETE', `session/device/${id}`)).status).toBe(200)
+    expect((await there.call('GET', 'piece')).status).toBe(401)
+    expect(await devices(here)).toHaveLength(1)
+  })
+  it('changes its password by the old one, and signs the others out', async () => {
+    const here = await person(address)
+    const there = client(address)
+    await there.call('POST', 'session', { signIn: here.name, password: PASSWORD })
+    const change = (now: string, next: string) => here.call('PUT', 'account/password', { now, next })
+    expect((await change('not this one at all', 'quite another word')).body.error?.code).toBe('wrong-password')
+    expect((await change(PASSWORD, 'short')).status).toBe(422)
+    expect((await there.call('GET', 'piece')).status).toBe(200)
+    expect((await change(PASSWORD, 'quite another word')).status).toBe(200)
+    expect([(await here.call('GET', 'piece')).status, (await there.call('GET', 'piece')).status]).toEqual([200, 401])
+    const enter = (password: string) => client(address).call('POST', 'session', { signIn: here.name, password })
+    expect([(await enter(PASSWORD)).status, (await enter('quite another word')).status]).toEqual([401, 200])
+  })
+  it('stays open as long as it is used', async () => {
+    const db = connect(inject('databaseUrl'))
+    try {
+      const here = await person(address)
+      const [{ id }] = (await devices(here)) as [Device]
+      const age = (ago: string) =>
+        db('session')
+          .where({ id })
+          .update({ seen_at: db.raw('now() - ?::interval', [ago]), expires_at: db.raw("now() + interval '1 day'") })
+      const left = async () =>
+        (
+          await db('session')
+            .where({ id })
+            .first<{ days: number }>(db.raw('extract(day from expires_at - now())::int as days'))
+        ).days
+      await age('5 hours')
+      const soon = await here.call('GET', 'piece')
+      expect([await left(), soon.headers.getSetCookie()]).toEqual([0, []])
+      await age('7 hours')
+      const later = await here.call('GET', 'piece')
+      expect(await left()).toBeGreaterThanOrEqual(59)
+      expect(later.headers.getSetCookie()).toHaveLength(1)
+      expect((await here.call('GET', 'piece')).status).toBe(200)
+    } finally {
+      await db.destroy()
+    }
+  })
+  it('is removed with everything it owns: no row of any table knows it', async () => {
+    const db = connect(inject('databaseUrl'))
+    try {
+      const here = await person(address)
+      const other = await person(address)
+      for (const who of [here, other]) {
+        const { id } = (await who.call<{ id: string }>('POST', 'piece', pieceToBody(piece()))).body
+        const step = setStep(piece(), ['name'], 'Changed')
+        await who.call('POST', `piece/${id}/step`, {
+          base: 0,
+          transactions: [{ id: `gone-${id.slice(0, 8)}`, label: 'x', steps: [step] }],
+        })
+        await who.call('PUT', `piece/${id}/place`, { part: 'band', move: 2 })
+        await who.call('GET', `piece/${id}/picture/1`)
+        const value = DEMO_SHELF.find((v) => v.kind === 'bead')!
+        const kept = await who.call<{ items: { id: string }[] }>('POST', 'shelf', { values: [value] })
+        await who.call('POST', `piece/${id}/holding`, {
+          what: 'reserve',
+          asks: [{ shelfId: kept.body.items[0]!.id, amount: 0.5 }],
+        })
+      }
+      const account = (await here.call<{ account: { id: string } }>('GET', 'session')).body.account.id
+      const rows = async (): Promise<Record<string, number>> => {
+        const { rows: tables } = await db.raw<{ rows: { name: string }[] }>(
+          "select table_name as name from information_schema.tables where table_schema = 'public'",
+        )
+        const counts = await Promise.all(
+          tables.map(
+            async ({ name }) =>
+              [name, Number((await db(name).count<{ count: string }[]>('* as count'))[0]!.count)] as const,
+          ),
+        )
+        return Object.fromEntries(counts)
+      }
+      const knows = async () => {
+        const { rows: tables } = await db.raw<{ rows: { name: string }[] }>(
+          "select table_name as name from information_schema.tables where table_schema = 'public'",
+        )
+        const found: string[] = []
+        for (const { name } of tables)
+          if (
+            await db
+              .raw<{ rows: unknown[] }>('select 1 from ?? as t where t::text like ? limit 1', [name, `%${account}%`])
+              .then((r) => r.rows.length > 0)
+          )
+            found.push(name)
+        return found.sort()
+      }
+      expect(await knows()).toEqual(expect.arrayContaining(['account', 'piece', 'session', 'shelf']))
+      const before = await rows()
+      expect((await here.call('DELETE', 'account', { password: 'not this one at all' })).body.error?.code).toBe(
+        'wrong-password',
+      )
+      expect((await here.call('DELETE', 'account', { password: PASSWORD })).status).toBe(200)
+      expect((await here.call('GET', 'piece')).status).toBe(401)
+      expect(await knows()).toEqual([])
+      const after = await rows()
+      for (const name of ['piece', 'revision', 'snapshot', 'picture', 'making_place', 'holding', 'shelf'])
+        expect([name, before[name]! - after[name]!]).toEqual([name, 1])
+      expect((await other.call('GET', 'piece')).status).toBe(200)
+    } finally {
+      await db.destroy()
+    }
   })
 })
 

@@ -1,15 +1,21 @@
+import { credentialsSchema } from '../../../core/contract/name'
 import { database } from '../../database/connection'
 import { answer } from '../../http/answer'
 import { readJson } from '../../http/read'
 import { addressOf, enter } from '../../http/session'
-import { credentialsSchema, signIn } from '../../service/account'
-import { RATES, spend } from '../../service/rate'
+import { signIn, signInKey } from '../../service/account'
+import { RATES, spend, unspend } from '../../service/rate'
 
+/** Guesses are counted by account and address together, so that nobody can lock a weaver out from elsewhere. */
 export default answer(async (event) => {
   const credentials = await readJson(event, credentialsSchema)
-  await spend(database(), `sign-in ${addressOf(event)}`, RATES.signIn)
-  await spend(database(), `sign-in as ${credentials.signIn.toLowerCase()}`, RATES.signIn)
+  const address = addressOf(event)
+  const keys = { pair: `${signInKey(credentials.signIn)} from ${address}`, from: `sign-in from ${address}` }
+  await spend(database(), keys.from, RATES.signInFrom)
+  await spend(database(), keys.pair, RATES.signIn)
   const account = await signIn(database(), credentials)
+  await unspend(database(), keys.from)
+  await unspend(database(), keys.pair)
   await enter(event, account)
   return { account }
 })

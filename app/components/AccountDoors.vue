@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import type { Device } from '#core/contract/answers'
+import { saying } from '../composables/saying'
+import { useAccount } from '../stores/account'
+import { useOutbox } from '../stores/outbox'
+
+/** The doors of an account: its password, the devices on which it is open, and the way out for good. */
+const store = useAccount()
+const outbox = useOutbox()
+const says = ref('')
+const busy = ref(false)
+async function doing(work: () => Promise<unknown>, done = '') {
+  busy.value = true
+  says.value = ''
+  let failed = ''
+  await saying(work, (text) => {
+    failed = text
+  })
+  says.value = failed || done
+  busy.value = false
+  return failed === ''
+}
+
+// ---- password
+const now = ref('')
+const next = ref('')
+async function changePassword() {
+  const changed = await doing(
+    () => store.changePassword(now.value, next.value),
+    'The password is changed; other devices are signed out.',
+  )
+  if (!changed) return
+  now.value = ''
+  next.value = ''
+  await look()
+}
+
+// ---- devices
+const devices = ref<readonly Device[]>([])
+const look = () =>
+  saying(
+    async () => (devices.value = await store.devices()),
+    () => {},
+  )
+onMounted(look)
+const nameOf = ({ agent, here }: Device) => (here ? 'This device' : agent || 'A device')
+const day = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' })
+const when = (iso: string) => day.format(new Date(iso))
+async function signOut(device: Device) {
+  await doing(() => store.endDevice(device.id), `${nameOf(device)} is signed out.`)
+  await look()
+}
+
+// ---- for good
+const going = ref(false)
+const password = ref('')
+async function removeAccount() {
+  const id = store.account!.id
+  const gone = await doing(async () => {
+    await store.removeAccount(password.value)
+    await outbox.forget(id)
+  })
+  if (gone) await navigateTo('/enter')
+}
+function stay() {
+  going.value = false
+  password.value = ''
+  says.value = ''
+}
+</script>
+
+<template>
+  <section aria-labelledby="doors">
+    <h2 id="doors">Signed in on</h2>
+    <ul class="devices">
+      <li v-for="device in devices" :key="device.id">
+        <span>
+          <b>{{ nameOf(device) }}</b>
+          <span class="soft">
+            {{ device.here && device.agent ? `${device.agent}, ` : '' }}last used {{ when(device.seen) }}
+          </span>
+        </span>
+        <button
+          v-if="!device.here"
+          type="button"
+          class="button"
+          :disabled="busy"
+          :aria-label="`Sign out ${nameOf(device)}, last used ${when(device.seen)}`"
+          @click="signOut(device)"
+        >
+          Sign out
+        </button>
+      </li>
+    </ul>
+  </section>
+  <section aria-labelledby="password">
+    <h2 id="password">Another password</h2>
+    <form class="form" @submit.prevent="changePassword">
+      <input
+        type="text"
+        class="hidden"
+        autocomplete="username"
+        :value="store.account?.signIn"
+        tabindex="-1"
+        readonly
+      />
+      <VTextField v-model="now" label="Password now" type="password" autocomplete="current-password" required />
+      <VTextField
+        v-model="next"
+        label="New password"
+        type="password"
+        autocomplete="new-password"
+        hint="At least ten characters."
+        persistent-hint
+        required
+      />
+      <div><button type="submit" class="button" :disabled="busy || !now || !next">Change the password</button></div>
+    </form>
+  </section>
+  <section aria-labelledby="leave">
+    <h2 id="leave">Leave Weben</h2>
+    <p class="soft">
+      Removes the account with every piece, the box, people and stamps, for good. Save the piece files that you want to
+      keep first: each piece has one on its Print page.
+    </p>
+    <form v-if="going" class="form" @submit.prevent="removeAccount">
+      <VTextField v-model="password" label="Your password" type="password" autocomplete="current-password" required />
+      <div class="acts">
+        <button type="button" class="button main" @click="stay">Stay</button>
+        <button type="submit" class="button" :disabled="busy || !password">Remove everything of mine</button>
+      </div>
+    </form>
+    <div v-else><button type="button" class="button" @click="going = true">Remove my account…</button></div>
+    <p v-if="says" class="says" role="status">{{ says }}</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  border-top: 1px solid var(--line);
+  padding-top: 20px;
+  display: grid;
+  gap: 16px;
+}
+.devices {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 8px;
+}
+.devices li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 16px;
+  min-height: 48px;
+}
+.devices .soft {
+  display: block;
+}
+.form {
+  display: grid;
+  gap: 14px;
+  max-width: 420px;
+}
+.acts {
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+}
+.says {
+  background: var(--marigold-wash);
+  color: var(--marigold);
+  padding: 10px 14px;
+  border-radius: var(--round-in);
+}
+</style>
