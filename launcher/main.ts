@@ -7,6 +7,8 @@ const HELP = `Use: ./weben COMMAND
   test                                               run everything that is checked
   bench                                              measure the goals for speed, as ratios within one run
   dev                                                development server
+  backup FILE                                        write everything in the database to a file
+  restore FILE                                       put the database back to what a backup holds
   report FILE                                        all that is computed for a piece file, as JSON
 `
 
@@ -23,6 +25,10 @@ async function main(): Promise<void> {
       return (await import('./bench')).bench(root)
     case 'dev':
       return (await import('./dev')).dev(root, args)
+    case 'backup':
+      return (await import('./backup')).backup(root, args)
+    case 'restore':
+      return (await import('./backup')).restore(root, args)
     case 'report':
       return (await import('./report')).report(args)
     case undefined:

@@ -14,6 +14,8 @@ export interface Cluster {
   readonly port: number
   /** Pid of the postmaster, for tests that kill it. */
   readonly pid: number
+  /** It ran already when it was asked for. */
+  readonly ranBefore: boolean
   /** Whether its postmaster runs. */
   runs(): boolean
   stop(): void
@@ -112,6 +114,7 @@ async function launch(plan: Plan): Promise<Cluster> {
   if (!existsSync(join(data, 'PG_VERSION')))
     await step('making a private PostgreSQL cluster', () => initialise(programs, plan))
   let running = runningCluster(programs, data)
+  const ranBefore = running !== null
   if (running) say(`PostgreSQL of an earlier start still runs (process ${running.pid}): going on with it`)
   else {
     const port = plan.port ?? (await freePort())
@@ -142,6 +145,7 @@ async function launch(plan: Plan): Promise<Cluster> {
     port,
     pid,
     url: address(DATABASE),
+    ranBefore,
     runs: () => runningCluster(programs, data) !== null,
     stop: () => {
       asOwner(join(programs, 'pg_ctl'), ['stop', '-m', 'fast', '-w', '-t', '30', '-D', data])
