@@ -8,16 +8,18 @@ import { useOutbox } from '../stores/outbox'
 /** The doors of an account: its password, the devices on which it is open, and the way out for good. */
 const store = useAccount()
 const outbox = useOutbox()
-const says = ref('')
+type Door = 'devices' | 'password' | 'leave'
+/** What came of it, beside what was pressed. */
+const says = ref<Partial<Record<Door, string>>>({})
 const busy = ref(false)
-async function doing(work: () => Promise<unknown>, done = '') {
+async function doing(door: Door, work: () => Promise<unknown>, done = '') {
   busy.value = true
-  says.value = ''
+  says.value = {}
   let failed = ''
   await saying(work, (text) => {
     failed = text
   })
-  says.value = failed || done
+  says.value = { [door]: failed || done }
   busy.value = false
   return failed === ''
 }
@@ -27,6 +29,7 @@ const now = ref('')
 const next = ref('')
 async function changePassword() {
   const changed = await doing(
+    'password',
     () => store.changePassword(now.value, next.value),
     'The password is changed; other devices are signed out.',
   )
@@ -45,10 +48,10 @@ const look = () =>
   )
 onMounted(look)
 const nameOf = ({ agent, here }: Device) => (here ? 'This device' : agent || 'A device')
-const day = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' })
+const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 const when = (iso: string) => day.format(new Date(iso))
 async function signOut(device: Device) {
-  await doing(() => store.endDevice(device.id), `${nameOf(device)} is signed out.`)
+  await doing('devices', () => store.endDevice(device.id), `${nameOf(device)} is signed out.`)
   await look()
 }
 
@@ -57,7 +60,7 @@ const going = ref(false)
 const password = ref('')
 async function removeAccount() {
   const id = store.account!.id
-  const gone = await doing(async () => {
+  const gone = await doing('leave', async () => {
     await store.removeAccount(password.value)
     await outbox.forget(id)
   })
@@ -66,7 +69,7 @@ async function removeAccount() {
 function stay() {
   going.value = false
   password.value = ''
-  says.value = ''
+  says.value = {}
 }
 </script>
 
@@ -93,6 +96,7 @@ function stay() {
         </button>
       </li>
     </ul>
+    <p v-if="says.devices" class="says" role="status">{{ says.devices }}</p>
   </section>
   <section aria-labelledby="password">
     <h2 id="password">Another password</h2>
@@ -117,6 +121,7 @@ function stay() {
       />
       <div><button type="submit" class="button" :disabled="busy || !now || !next">Change the password</button></div>
     </form>
+    <p v-if="says.password" class="says" role="status">{{ says.password }}</p>
   </section>
   <section aria-labelledby="leave">
     <h2 id="leave">Leave Weben</h2>
@@ -125,14 +130,21 @@ function stay() {
       keep first: each piece has one on its Print page.
     </p>
     <form v-if="going" class="form" @submit.prevent="removeAccount">
-      <VTextField v-model="password" label="Your password" type="password" autocomplete="current-password" required />
+      <VTextField
+        v-model="password"
+        label="Your password"
+        autofocus
+        type="password"
+        autocomplete="current-password"
+        required
+      />
       <div class="acts">
         <button type="button" class="button main" @click="stay">Stay</button>
         <button type="submit" class="button" :disabled="busy || !password">Remove everything of mine</button>
       </div>
     </form>
     <div v-else><button type="button" class="button" @click="going = true">Remove my account…</button></div>
-    <p v-if="says" class="says" role="status">{{ says }}</p>
+    <p v-if="says.leave" class="says" role="status">{{ says.leave }}</p>
   </section>
 </template>
 
