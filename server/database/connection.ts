@@ -14,6 +14,31 @@ export function connect(url: string, pool = { min: 0, max: 10 }): Database {
   })
 }
 
+interface Connection {
+  query<R>(asked: {
+    readonly name: string
+    readonly text: string
+    readonly values: readonly unknown[]
+  }): Promise<{ rows: R[] }>
+}
+
+/**
+ * Runs a statement that is asked so often that planning it each time would cost as much as doing it: each connection
+ * prepares it once under its name. Values stand in it as $1, $2 ….
+ */
+export async function prepared<R>(db: Database, name: string, text: string, values: readonly unknown[]): Promise<R[]> {
+  const client = db.client as {
+    acquireConnection(): Promise<Connection>
+    releaseConnection(c: Connection): Promise<void>
+  }
+  const connection = await client.acquireConnection()
+  try {
+    return (await connection.query<R>({ name, text, values })).rows
+  } finally {
+    await client.releaseConnection(connection)
+  }
+}
+
 let shared: Database | undefined
 
 /** The server's own pool. WEBEN_DATABASE_URL must be set; the start stops without it. */

@@ -2,7 +2,7 @@ import { MOST_REVISION, type Listing } from '../../core/contract/answers'
 import type { Point } from '../../core/piece/catch-up'
 import { checkEffort } from '../../core/piece/effort'
 import type { Piece } from '../../core/piece/piece'
-import type { Database } from '../database/connection'
+import { prepared, type Database } from '../database/connection'
 import { isUniqueViolation } from '../database/errors'
 import { done } from '../heavy/pool'
 import { beginning, effortOfAll, readSent, type Begun, type Moved } from '../heavy/work'
@@ -276,6 +276,17 @@ async function pieceToMove(
   return { piece, head: own.head }
 }
 
+const STORE_STEPS = `
+  with moved as (
+    update piece set revision = revision + $1, name = $2, summary = $3, updated_at = now()
+    where id = $4 and account_id = $5 and revision = $6 and removed_at is null and coalesce(${HEAD}, '') = $7
+    returning id
+  )
+  insert into revision (piece_id, number, transaction_id, label, steps)
+  select moved.id, $6::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps'
+  from moved, jsonb_array_elements($8::jsonb) with ordinality as t(value, place)
+  returning number`
+
 async function storeSteps(
   db: Database,
   accountId: string,
@@ -284,19 +295,8 @@ async function storeSteps(
   { piece, summary, count, text }: Moved,
 ): Promise<number | null> {
   try {
-    const { rows } = await db.raw<{ rows: { number: number }[] }>(
-      `
-      with moved as (
-        update piece set revision = revision + ?, name = ?, summary = ?, updated_at = now()
-        where id = ? and account_id = ? and revision = ? and removed_at is null and coalesce(${HEAD}, '') = ?
-        returning id
-      )
-      insert into revision (piece_id, number, transaction_id, label, steps)
-      select moved.id, ? + t.place, t.value->>'id', t.value->>'label', t.value->'steps'
-      from moved, jsonb_array_elements(?::jsonb) with ordinality as t(value, place)
-      returning number`,
-      [count, piece.name, JSON.stringify(summary), id, accountId, base, head, base, text],
-    )
+    const values = [count, piece.name, JSON.stringify(summary), id, accountId, base, head, text]
+    const rows = await prepared<{ number: number }>(db, 'store-steps', STORE_STEPS, values)
     return rows.length === 0 ? null : base + count
   } catch (error) {
     if (isUniqueViolation(error, 'revision_transaction') || isUniqueViolation(error, 'revision_pkey')) return null
