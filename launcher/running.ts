@@ -9,9 +9,19 @@ export interface Identity {
   readonly began: string
 }
 
-/** When a process began, in the words of `ps`; empty if there is none. */
-const beganAt = (pid: number): string =>
-  spawnSync('ps', ['-o', 'lstart=', '-p', String(pid)], { encoding: 'utf8' }).stdout?.trim() ?? ''
+/** When a process began, as the system counts it (proc(5), field 22) or `ps` words it; empty if there is none. */
+function beganAt(pid: number): string {
+  if (!existsSync('/proc/self/stat'))
+    return spawnSync('ps', ['-o', 'lstart=', '-p', String(pid)], { encoding: 'utf8' }).stdout?.trim() ?? ''
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
+    // The second field is a name in brackets that may hold anything; a process that has ended and waits is none.
+    const [state, ...fields] = stat.slice(stat.lastIndexOf(')') + 2).split(' ')
+    return state === 'Z' ? '' : fields[18]!
+  } catch {
+    return ''
+  }
+}
 
 export const identityOf = (pid: number): Identity => ({ pid, began: beganAt(pid) })
 
