@@ -10,7 +10,7 @@ function inner(schema: z.ZodType): z.ZodType {
 }
 
 /** The schema of a field of an object, entered by its path; throws for a path that the schema has not. */
-export function fieldSchema(schema: z.ZodType, ...path: readonly string[]): z.ZodType {
+function fieldSchema(schema: z.ZodType, ...path: readonly string[]): z.ZodType {
   let now = inner(schema)
   for (const key of path) {
     const next = now instanceof z.ZodObject ? (now.shape as Record<string, z.ZodType>)[key] : undefined

@@ -11,7 +11,7 @@ import type { Settings } from '../core/technique/technique'
 import { trayOf, type Dish } from './plan'
 
 /** Braids of the demo workshop, all invented: graduated, with a motif, in bands. */
-export interface BraidPlan {
+interface BraidPlan {
   readonly name: string
   readonly kind?: FitKind
   readonly wearer: string

@@ -35,7 +35,7 @@ export const trayOf = (spec: string, dishes: readonly Dish[]): TrayBead[] =>
     finish,
   }))
 
-export interface Plan {
+interface Plan {
   readonly name: string
   readonly notes: string
   readonly wearer: string

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { serverEntry } from './build'
 import { Trouble } from './say'
 
-export interface ApplicationPlan {
+interface ApplicationPlan {
   readonly root: string
   readonly port: number
   readonly databaseUrl: string

@@ -15,7 +15,7 @@ function* files(path: string): Generator<string> {
 }
 
 /** One number for everything that the build reads. */
-export function sourcesHash(root: string): string {
+function sourcesHash(root: string): string {
   const hash = createHash('sha256')
   for (const source of SOURCES) {
     const path = join(root, source)

@@ -40,7 +40,7 @@ export async function postgresPrograms(): Promise<string> {
   return now
 }
 
-export const CHROMIUM = '/usr/bin/chromium'
+const CHROMIUM = '/usr/bin/chromium'
 
 export async function ensureChromium(): Promise<void> {
   if (!existsSync(CHROMIUM)) await install('chromium', 'Chromium is missing; the browser tests need it.')

@@ -213,12 +213,3 @@ export async function throwAwayCluster({
     },
   }
 }
-
-/** A fresh database in a test cluster; returns its address. */
-export async function freshDatabase(cluster: Cluster, name: string): Promise<string> {
-  const admin = new URL(cluster.url)
-  admin.pathname = '/postgres'
-  await createDatabase(admin.href, name)
-  admin.pathname = `/${name}`
-  return admin.href
-}

@@ -4,7 +4,7 @@ import { dirname } from 'node:path'
 import { say, Trouble } from './say'
 
 /** A process by its number and when it began: numbers are given again to others. */
-export interface Identity {
+interface Identity {
   readonly pid: number
   readonly began: string
 }
@@ -23,10 +23,10 @@ function beganAt(pid: number): string {
   }
 }
 
-export const identityOf = (pid: number): Identity => ({ pid, began: beganAt(pid) })
+const identityOf = (pid: number): Identity => ({ pid, began: beganAt(pid) })
 
 /** Whether that very process still runs. */
-export const runs = ({ pid, began }: Identity): boolean => began !== '' && beganAt(pid) === began
+const runs = ({ pid, began }: Identity): boolean => began !== '' && beganAt(pid) === began
 
 /** What a start writes down, so that the next one knows what it left behind if it was killed. */
 interface Running {

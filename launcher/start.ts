@@ -13,7 +13,7 @@ import { keptCluster, stateFolder, type Cluster } from './postgres'
 import { claim } from './running'
 import { say, step, Trouble } from './say'
 
-export interface StartOptions {
+interface StartOptions {
   readonly port: number
   readonly host: string
   readonly empty: boolean

@@ -11,7 +11,7 @@ import { pointOf, type Size } from './view'
  * What is drawn over the beads: rulers, the repeat, the selection, where the hand and the cursor are. Lengths in CSS
  * px.
  */
-export interface Overlay {
+interface Overlay {
   readonly part: Part
   readonly view: View
   readonly size: Size

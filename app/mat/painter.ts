@@ -26,7 +26,7 @@ export interface Target {
   ): void
 }
 
-export type Painted = 'nothing' | 'all' | 'pan' | 'parts'
+type Painted = 'nothing' | 'all' | 'pan' | 'parts'
 
 interface Buffer {
   readonly width: number
@@ -159,7 +159,7 @@ function sameShape(a: Part, b: Part): boolean {
 }
 
 /** Row-major indices of cells that differ; blocks that are the same value are not looked into. */
-export function changedCells(a: Cells, b: Cells, most: number): number[] | null {
+function changedCells(a: Cells, b: Cells, most: number): number[] | null {
   const out: number[] = []
   let base = 0
   for (let k = 0; k < a.blocks.length; k++) {
@@ -195,7 +195,7 @@ function clipped(rect: PixelRect, within: PixelRect): PixelRect {
  * Rectangles to paint for the cells that differ, in every copy of the repeat that shows; null when painting all is
  * simpler.
  */
-export function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1): PixelRect[] | null {
+function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1): PixelRect[] | null {
   const rects: PixelRect[] = []
   const columns = columnsOf(b)
   const rows = rowsOf(b)
@@ -219,7 +219,7 @@ export function changedRects(a: Part, b: Part, view: View, screen: PixelRect, gr
 }
 
 /** Neighbouring rectangles as one, where that paints little that did not change. */
-export function gathered(rects: readonly PixelRect[]): PixelRect[] {
+function gathered(rects: readonly PixelRect[]): PixelRect[] {
   const out: { rect: PixelRect; area: number }[] = []
   for (const rect of rects) {
     const last = out.at(-1)

@@ -8,11 +8,11 @@ export interface Size {
   readonly height: number
 }
 
-export const MOST_SCALE = 60
-export const LEAST_SCALE = 0.15
+const MOST_SCALE = 60
+const LEAST_SCALE = 0.15
 
 /** Room kept free round the work for rulers and tools, px. */
-export const EDGE = { top: 84, bottom: 56, side: 28 }
+const EDGE = { top: 84, bottom: 56, side: 28 }
 
 /**
  * Upright work begins at the foot, where its column numbers and the tools of the view are: there is more kept free.

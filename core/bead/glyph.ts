@@ -2,7 +2,7 @@
  * Glyphs: small marks that tell beads apart without colour. Each is drawn in a unit square (0 … 1, y down) from discs,
  * rings, strokes and polygons, so that the same data gives the chart (SVG), the print and the pixels of the mat.
  */
-export type Mark =
+type Mark =
   | { readonly kind: 'disc'; readonly x: number; readonly y: number; readonly r: number }
   | { readonly kind: 'ring'; readonly x: number; readonly y: number; readonly r: number; readonly w: number }
   | { readonly kind: 'stroke'; readonly points: readonly (readonly [number, number])[]; readonly w: number }

@@ -186,7 +186,7 @@ export const ownSpecId = ({
 }: Pick<BeadSpec, 'shape' | 'd' | 'l' | 'h' | 'perGram' | 'name'>): string =>
   `own/${[shape, ...[d, l, h, perGram].map((n) => Math.round(n * 1000) / 1000), encodeURIComponent(name)].join('/')}`
 
-export interface OwnSpecProblem {
+interface OwnSpecProblem {
   readonly field: 'name' | 'd' | 'l' | 'h' | 'perGram'
   readonly says: string
 }
@@ -245,7 +245,7 @@ export function requireSpec(id: string): BeadSpec {
 }
 
 /** Glass in g/mm³ (handbook figure for soda-lime glass, about 2.5 g/cm³). */
-export const GLASS_G_PER_MM3 = 2.5e-3
+const GLASS_G_PER_MM3 = 2.5e-3
 
 /**
  * Volume of the plain solid in mm³, and how much of it a shape fills: rounds lose their shoulders, cut and tile-like

@@ -5,7 +5,7 @@ import { BEAD_SPECS, requireSpec, type BeadSpec } from './spec'
 /** What stands in for a bead that one lacks. */
 export type Coloured = Pick<TrayBead, 'name' | 'spec' | 'colour' | 'finish'>
 
-export interface NearBead<T extends Coloured> {
+interface NearBead<T extends Coloured> {
   readonly bead: T
   /** Colour difference ΔE00; beads of another finish count as further off. */
   readonly deltaE: number
@@ -28,7 +28,7 @@ export function nearestInColour<T extends Coloured>(wanted: Coloured, among: rea
     .slice(0, most)
 }
 
-export interface RunInstead {
+interface RunInstead {
   readonly spec: BeadSpec
   /** So many of these … */
   readonly count: number
@@ -45,11 +45,7 @@ export interface RunInstead {
  * five 11/0), or a short run by fewer of a neighbouring size. `tolerance`: largest error as a share of the length; the
  * least error comes first.
  */
-export function runsInstead(
-  wanted: BeadSpec,
-  specs: readonly BeadSpec[] = BEAD_SPECS,
-  tolerance = 0.06,
-): RunInstead[] {
+function runsInstead(wanted: BeadSpec, specs: readonly BeadSpec[] = BEAD_SPECS, tolerance = 0.06): RunInstead[] {
   const out: RunInstead[] = []
   for (const spec of specs) {
     // Only what is threaded the same way: one hole, and not so thick that the row would bulge.

@@ -1,10 +1,3 @@
-/** CIE L*a*b* of a colour: L 0 … 100. */
-export interface Lab {
-  readonly l: number
-  readonly a: number
-  readonly b: number
-}
-
 const TO_DEGREES = 180 / Math.PI
 const TWENTY_FIVE_7 = 25 ** 7
 

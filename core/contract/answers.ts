@@ -72,7 +72,6 @@ const document = z.unknown().transform((value, context): Piece => {
   return z.NEVER
 })
 export const openedAnswer = z.object({ id: z.string(), revision, head, piece: document })
-export type Opened = z.infer<typeof openedAnswer>
 
 const keptStep = z
   .unknown()

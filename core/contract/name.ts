@@ -16,7 +16,7 @@ export const signInName = z
       .refine((name) => !UNSEEN.test(name), { error: 'A character of this name cannot be seen: type it anew' }),
   )
 
-export const newPassword = z
+const newPassword = z
   .string()
   .min(10, 'Choose a password of at least ten characters')
   .max(200, 'Choose a shorter password')

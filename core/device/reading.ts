@@ -7,7 +7,7 @@ export interface Reading {
 /** Readings that are taken before a value is believed. */
 export const READINGS = 5
 
-export interface Settled {
+interface Settled {
   /** Middle of the readings: one wild reading does not move it. */
   readonly value: number
   /** Half the distance between least and most of the readings that are near the middle. */
@@ -37,7 +37,7 @@ export function settle(readings: readonly Reading[], within: number): Settled | 
   }
 }
 
-export interface Weighed {
+interface Weighed {
   /** Beads without their tube, g; never below 0. */
   readonly grams: number
   readonly count: number

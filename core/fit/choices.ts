@@ -322,7 +322,7 @@ export function choiceSteps(
   return [...steps, ...specSteps(piece, part, spec)]
 }
 
-export interface WidthChoice {
+interface WidthChoice {
   readonly columns: number
   readonly widthMm: number
   /** Width less what is wanted, mm. */

@@ -17,7 +17,7 @@ export const CLOSURE_KINDS = [
 
 export type ClosureKind = (typeof CLOSURE_KINDS)[number]
 
-export interface ClosureEntry {
+interface ClosureEntry {
   readonly kind: ClosureKind
   readonly name: string
   /** Usual length taken up, mm. */

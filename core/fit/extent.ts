@@ -11,7 +11,7 @@ import { plainNumber, showNumber } from '../units/length'
 import { handFor, type Ground, type Hand } from './gauge'
 
 /** What beads of other sizes than the grid's add to the size of the work, mm; negative where they are smaller. */
-export interface Mixed {
+interface Mixed {
   readonly widerMm: number
   readonly longerMm: number
 }

@@ -19,16 +19,16 @@ export interface Hand {
 }
 
 /** One swatch says less than several: so much, as a share, until a second one is there. */
-export const ONE_SWATCH_SPREAD = 0.025
+const ONE_SWATCH_SPREAD = 0.025
 
 /** Nobody works more evenly than this. */
-export const LEAST_SPREAD = 0.01
+const LEAST_SPREAD = 0.01
 
 /** A swatch this far from the nominal figure, as a share, is questioned. */
-export const FAR_FROM_NOMINAL = 0.12
+const FAR_FROM_NOMINAL = 0.12
 
 /** What a swatch was worked like, where that is known: the settings of the part, and its count across. */
-export interface Worked {
+interface Worked {
   readonly settings: Settings
   readonly columns: number
 }
@@ -141,7 +141,7 @@ export function handFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Part): H
   return hand
 }
 
-export interface Questioned {
+interface Questioned {
   readonly index: number
   readonly why: 'far from the others' | 'far from the beads'
 }

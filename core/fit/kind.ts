@@ -6,9 +6,9 @@ export const FIT_KINDS = ['bracelet', 'cuff', 'anklet', 'choker', 'necklace', 'r
 export type FitKind = (typeof FIT_KINDS)[number]
 
 /** A measure of a body, or of a finished thing, as it is kept with a person. */
-export type BodyMeasure = 'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'drop'
+type BodyMeasure = 'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'drop'
 
-export interface Ease {
+interface Ease {
   readonly id: string
   readonly name: string
   readonly mm: number
@@ -18,9 +18,9 @@ export interface Ease {
  * How length comes from the measure. `round`: the work bends about its middle and closes on itself; `open`: it bends,
  * but keeps a gap; `straight`: the finished length is measured laid flat or hanging.
  */
-export type Bend = 'round' | 'open' | 'straight'
+type Bend = 'round' | 'open' | 'straight'
 
-export interface FitKindEntry {
+interface FitKindEntry {
   readonly kind: FitKind
   readonly name: string
   /** What one such piece is called in a sentence. */

@@ -9,7 +9,7 @@ import { fitOf, mustPassMm, wideRingMm, type Fitted } from './reckon'
 export type Term = string | { readonly mm: number; readonly decimals: number }
 
 /** One figure of the fit with the formula that it comes from, values put in. */
-export interface Reason {
+interface Reason {
   readonly id: 'wanted' | 'centre' | 'target' | 'planned' | 'width' | 'finished' | 'reach' | 'gauge'
   readonly label: string
   readonly terms: readonly Term[]

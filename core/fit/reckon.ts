@@ -87,7 +87,7 @@ const targetFor = (fit: Fit, wanted: number, t: number): number =>
   beadworkFor(wanted, t, fit) - letOutMm(fit.closure) / 3
 
 /** What may be asked instead of what is planned. */
-export interface Instead {
+interface Instead {
   readonly part?: Part
   readonly fit?: Fit
 }

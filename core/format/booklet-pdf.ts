@@ -27,7 +27,7 @@ import { bookletLayout, OVERLAP, placeOnPage, type Layout, type Tile } from './b
  * The booklet as PDF: an index sheet (the whole work with its pages, the beads), a page for each piece of the chart
  * with what it shares with its neighbours shaded, and the words of all rows with running totals.
  */
-export interface BookletOptions {
+interface BookletOptions {
   readonly paper: 'A4' | 'Letter'
   readonly ink: 'colour' | 'letters'
 }
@@ -37,7 +37,7 @@ const HEAD = 12
 const EDGE = 8
 
 /** A booklet of more beads than this is not made: nobody works from hundreds of pages. */
-export const MOST_BOOKLET_BEADS = 60_000
+const MOST_BOOKLET_BEADS = 60_000
 
 function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wordPages: { first: number }): void {
   const { page, text } = sheet(ground)

@@ -26,7 +26,7 @@ export interface Layout {
   readonly scale: number
 }
 
-export interface Room {
+interface Room {
   readonly widthMm: number
   readonly heightMm: number
 }

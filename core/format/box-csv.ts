@@ -92,7 +92,7 @@ export interface BadLine {
   readonly says: string
 }
 
-export interface ReadBox {
+interface ReadBox {
   readonly stock: readonly Stock[]
   readonly bad: readonly BadLine[]
 }

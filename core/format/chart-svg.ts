@@ -7,7 +7,7 @@ import { isScattered, latticeOf } from '../pattern/place'
 import { latticeOnScreen, type Lie } from '../picture/view'
 import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
 
-export interface ChartOptions {
+interface ChartOptions {
   readonly lie: Lie
   /** Bead rows from … up to, not including; the whole part by default. */
   readonly from?: number

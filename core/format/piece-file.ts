@@ -7,7 +7,7 @@ import { PIECE_VERSION } from '../piece/schema'
 import { z } from 'zod'
 
 /** Largest piece file that is read, in characters. */
-export const LONGEST_FILE = 64_000_000
+const LONGEST_FILE = 64_000_000
 
 /** The piece as a file: JSON with one row of a section to a line, so that people can read it and compare versions. */
 export function writePieceFile(piece: Piece): string {

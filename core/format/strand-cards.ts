@@ -72,7 +72,7 @@ export function strandsCsv(piece: Piece, part: Part): string {
   ])
 }
 
-export interface CardOptions {
+interface CardOptions {
   readonly paper: 'A4' | 'Letter'
 }
 

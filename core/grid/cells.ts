@@ -12,9 +12,6 @@ export interface Cells {
 /** Rows in a block; the last block may hold fewer. */
 export const BLOCK_ROWS = 64
 
-/** The largest tray number. */
-export const MAX_NUMBER = 0xffff
-
 function assertSize(columns: number, rows: number): void {
   if (!Number.isInteger(columns) || columns < 1)
     throw new RangeError(`columns must be a whole number of at least 1, not ${columns}`)

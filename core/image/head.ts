@@ -3,14 +3,14 @@ import { bad, good, problem, type Result } from '../problem'
 /**
  * What a picture file says of itself before it is decoded: read from its first bytes, so that a bomb costs no memory.
  */
-export interface ImageHead {
+interface ImageHead {
   readonly format: 'png' | 'jpeg' | 'webp'
   readonly width: number
   readonly height: number
 }
 
-export const MOST_SIDE = 16_000
-export const MOST_PIXELS = 40_000_000
+const MOST_SIDE = 16_000
+const MOST_PIXELS = 40_000_000
 export const MOST_BYTES = 40_000_000
 
 const text = (bytes: Uint8Array, at: number, length: number): string =>

@@ -5,7 +5,7 @@ import { cieLab, linearOf } from '../colour/spaces'
  * Gives the colour of a palette that is nearest to a colour in OKLab, as its index; by ΔE00, which the eye agrees with
  * better.
  */
-export type Nearest = (L: number, a: number, b: number) => number
+type Nearest = (L: number, a: number, b: number) => number
 
 /**
  * Boxes of OKLab, this wide, share a list of colours that may be the nearest in them; beyond the ends the last box

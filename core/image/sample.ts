@@ -47,7 +47,7 @@ export function turned({ width, height, data }: Pixels, quarters: number): Pixel
 }
 
 /** Room that a box of cells takes, mm: where its beads begin and end on both axes of the work. */
-export function roomOf(
+function roomOf(
   lattice: Lattice,
   box: Box,
 ): { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number } {

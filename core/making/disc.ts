@@ -2,7 +2,7 @@ import { columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/pie
 import { acted, playOf, slotOf, strandOfMove, type BraidPlan, type Disc, type School } from '../technique/braid/plan'
 
 /** One move of a braid as the hands do it, with the disc as it lies before. */
-export interface DiscMove {
+interface DiscMove {
   /** Counted from 0 through the whole part. */
   readonly index: number
   /** Round and move in it, from 1. */

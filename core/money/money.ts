@@ -1,7 +1,7 @@
 import { bad, good, problem, type Result } from '../problem'
 
 /** Money is a whole number of a currency's smallest unit: cents, pence, yen. Nothing is kept in fractions of it. */
-export interface Currency {
+interface Currency {
   readonly code: string
   readonly name: string
   readonly sign: string

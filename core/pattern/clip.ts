@@ -64,7 +64,7 @@ export function pasteClip(part: Part, clip: Clip, at: Place): Map<number, number
   return out
 }
 
-export type MirrorWay = 'across' | 'along'
+type MirrorWay = 'across' | 'along'
 
 /**
  * A box mirrored in place: `across` exchanges its edges, `along` its ends. On a staggered lattice a column that lies

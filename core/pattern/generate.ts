@@ -24,7 +24,7 @@ export interface FigureWish {
 }
 
 /** Steps of a lattice: half a pitch where beads are staggered on that axis. */
-export function stepsOf(lattice: Lattice): { readonly x: number; readonly y: number } {
+function stepsOf(lattice: Lattice): { readonly x: number; readonly y: number } {
   const staggered = (offsets: readonly number[], pitch: number) =>
     Math.max(...offsets) - Math.min(...offsets) > pitch / 4
   return {

@@ -16,7 +16,7 @@ export interface GradientWish {
 }
 
 /** A number of 0 … 1 for a place and a seed: an integer hash, the same on every machine. */
-export function chance(c: number, r: number, seed: number): number {
+function chance(c: number, r: number, seed: number): number {
   let h = Math.imul(c + 0x9e37, 0x85ebca6b) ^ Math.imul(r + 0x79b9, 0xc2b2ae35) ^ Math.imul(seed + 1, 0x27d4eb2f)
   h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d)
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39)

@@ -12,7 +12,7 @@ export interface LetteringWish {
   readonly number: number
 }
 
-export interface Lettered {
+interface Lettered {
   readonly laying: Map<number, number>
   /** Room that the line takes, beads. */
   readonly columns: number

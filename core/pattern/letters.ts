@@ -64,7 +64,7 @@ const SIGNS: Record<string, string> = {
   'Ç': '.## #.. #.. .## .#.',
 }
 
-export const LETTER_ROWS = 5
+const LETTER_ROWS = 5
 
 /** Rows of a sign, or null if the alphabet lacks it. Small letters are set as capitals. */
 export function signRows(sign: string): readonly string[] | null {
@@ -72,7 +72,7 @@ export function signRows(sign: string): readonly string[] | null {
   return found === undefined ? null : found.split(' ')
 }
 
-export interface Lettering {
+interface Lettering {
   readonly width: number
   readonly height: number
   /** Places of ink: x along the line, y down. */

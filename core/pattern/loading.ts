@@ -23,7 +23,7 @@ export interface LoadingWish {
 }
 
 /** The tray number of bead k of strand s. */
-export function loadedNumber(
+function loadedNumber(
   { loading, numbers, along }: LoadingWish,
   s: number,
   k: number,

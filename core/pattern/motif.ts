@@ -15,7 +15,7 @@ export type MotifId = (typeof MOTIFS)[number]['id']
  * Bead rows of one repeat of a motif, for a work so many columns wide; a multiple of the lattice's own period, so that
  * repeats join on.
  */
-export function motifRows(id: MotifId, lattice: Lattice, columns: number): number {
+function motifRows(id: MotifId, lattice: Lattice, columns: number): number {
   const rows = plainRows(id, lattice, columns)
   return Math.ceil(rows / lattice.period.rows) * lattice.period.rows
 }

@@ -20,7 +20,7 @@ export type PatternWish =
   | { readonly kind: 'border'; readonly wish: BorderWish }
   | { readonly kind: 'lettering'; readonly wish: LetteringWish }
 
-export interface PatternPlan {
+interface PatternPlan {
   readonly steps: readonly Step[]
   /** What should be known before it is laid. */
   readonly notes: readonly string[]

@@ -104,7 +104,7 @@ export function loadingSteps(
   }
 }
 
-export interface GraduationWish {
+interface GraduationWish {
   /** Tray numbers: what the ends are made of, and what grows out of it. */
   readonly main: number
   readonly accent: number
@@ -135,7 +135,7 @@ export function spreadStrands(strands: number): number[] {
  * A graduation, row-major: rounds of the main bead, then one strand after the other takes the accent, until all have
  * it.
  */
-export function graduationCells(
+function graduationCells(
   { main, accent, plainRounds, eachRounds }: GraduationWish,
   strands: number,
 ): { readonly rounds: number; readonly numbers: number[] } {

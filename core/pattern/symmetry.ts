@@ -107,7 +107,7 @@ function search(
   )
 }
 
-export interface Symmetry {
+interface Symmetry {
   /**
    * Where else a bead at a place is laid; places outside are left out. Positions of a repeat run on into its
    * neighbouring copies.

@@ -11,7 +11,7 @@ export interface Flat {
   readonly pixels: Int32Array
 }
 
-export interface Bend {
+interface Bend {
   /**
    * Circumference of the cylinder in the flat picture's pixels; longer than the picture where a closure fills the gap.
    */

@@ -4,7 +4,7 @@ import { requireSpec, type BeadShape } from '../bead/spec'
 import { inkOn, rgbOf, type Rgb } from '../colour/colour'
 
 /** How one bead looks; the renderer makes its pixels from this once for each size and keeps them. */
-export interface BeadLook {
+interface BeadLook {
   readonly colour: Rgb
   readonly finish: Finish
   readonly shape: BeadShape
@@ -19,7 +19,7 @@ export interface BeadLook {
   readonly glyph: { readonly id: TrayBead['glyph']; readonly ink: Rgb } | null
 }
 
-export interface LookOptions {
+interface LookOptions {
   readonly glyphs: boolean
 }
 

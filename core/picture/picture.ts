@@ -6,7 +6,7 @@ import { paint } from './raster'
 import { makeSprites } from './sprite'
 import { sizeOnScreen, type Lie } from './view'
 
-export interface PictureOptions {
+interface PictureOptions {
   readonly lie: Lie
   /** Pixels a millimetre. */
   readonly scale: number

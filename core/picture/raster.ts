@@ -5,14 +5,14 @@ import { NAP_HEIGHT, NAP_WIDTH, ownSize, solidSprite, turnedSprite, type Sprites
 import { axesOf, latticeOnScreen, type Axes, type Lie, type PixelRect, type View } from './view'
 
 /** A buffer of pixels, row-major, as a canvas stores them. */
-export interface Surface {
+interface Surface {
   readonly width: number
   readonly height: number
   readonly pixels: Int32Array
 }
 
 /** Under this many pixels a bead is drawn as a plain rectangle of its mean colour. */
-export const DETAIL_PX = 4
+const DETAIL_PX = 4
 
 /** In a window of numbers: a place where the stitch has no bead at all. */
 const VOID = 0xffff

@@ -4,7 +4,7 @@ import { TWIST_DEGREES } from '../technique/braid/round'
 import { beadCentre, siteOf } from '../technique/lattice'
 
 /** One bead of a rope in space: along the axis, how far out on the side that is seen, and across it; mm. */
-export interface RopeBead {
+interface RopeBead {
   readonly number: number
   readonly along: number
   /** −radius … radius, upward on the screen. */
@@ -17,7 +17,7 @@ export interface RopeBead {
   readonly narrow: number
 }
 
-export interface RopeLook {
+interface RopeLook {
   /** Rounds (rows) that are shown: from … up to, not including. */
   readonly from: number
   readonly to: number

@@ -21,7 +21,7 @@ export const NAP_WIDTH = 512
 export const NAP_HEIGHT = 128
 
 /** A tile of felt: the ground with a fine, even noise. The same every time. */
-export function napTile({ ground, nap }: PaintOptions): Int32Array {
+function napTile({ ground, nap }: PaintOptions): Int32Array {
   const tile = new Int32Array(NAP_WIDTH * NAP_HEIGHT)
   let state = 0x9e3779b9
   for (let i = 0; i < tile.length; i++) {

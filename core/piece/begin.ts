@@ -74,7 +74,7 @@ export function sampleOf(technique: string, spec: string): Part {
 }
 
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
-export const PLAIN_END_ROWS = 2
+const PLAIN_END_ROWS = 2
 
 /** Columns that come nearest to a width, of a count that the stitch allows. */
 export function columnsForWidth(technique: string, settings: Settings, spec: string, widthMm: number): number {

@@ -19,7 +19,7 @@ export interface Ahead {
   readonly history: History
 }
 
-export interface Incoming {
+interface Incoming {
   readonly number: number
   readonly id: string
   readonly steps: Step[]

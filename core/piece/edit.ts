@@ -9,7 +9,7 @@ export type Laying = ReadonlyMap<number, number>
 export const placeKey = (columns: number, c: number, r: number): number => r * columns + c
 
 /** Patches from changes by row-major index; indices whose number stays are left out. */
-export function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): Patch[] {
+function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): Patch[] {
   const patches: Patch[] = []
   for (const index of [...changes.keys()].sort((a, b) => a - b)) {
     const before = cellAt(cells, index % cells.columns, Math.floor(index / cells.columns))

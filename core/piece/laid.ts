@@ -20,7 +20,7 @@ import {
  * empty bead row or column at an edge is no size; one between beads is none either, but a finding
  * (core/proof/gaps.ts).
  */
-export interface Laid {
+interface Laid {
   /** The part without its empty bead rows: what is worked. The part itself where no row is empty. */
   readonly part: Part
   /** Columns that hold a bead; of a tube all of them, since its round does not close with fewer. */
@@ -140,7 +140,7 @@ function without(cells: Cells, flags: Uint8Array): Cells {
  * Rows or columns without a bead: how many before the first bead and behind the last, and which between; all at the
  * start where nothing is laid.
  */
-export interface Empty {
+interface Empty {
   readonly start: number
   readonly between: readonly number[]
   readonly end: number

@@ -65,7 +65,7 @@ export const withPart = (piece: Piece, part: Part): Piece => ({
   parts: piece.parts.map((p) => (p.id === part.id ? part : p)),
 })
 
-export interface SectionRow {
+interface SectionRow {
   readonly section: SectionName
   /** Row inside the section. */
   readonly row: number

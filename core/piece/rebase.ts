@@ -3,7 +3,7 @@ import { columnsOf, findPart, type Piece, type SectionName } from './piece'
 import { applyStep, type CellsStep, type ColumnsStep, type Patch, type RowsStep, type Step } from './step'
 
 /** A cell of one section: where a selection or a cursor stands. */
-export interface CellPosition {
+interface CellPosition {
   readonly part: string
   readonly section: SectionName
   readonly c: number

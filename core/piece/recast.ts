@@ -146,7 +146,7 @@ const isStraight = (lattice: Lattice): boolean =>
   lattice.sites.every((s) => s.dx === lattice.sites[0]!.dx && s.dy === lattice.sites[0]!.dy && s.turnDegrees === 0)
 
 /** The stitch whose lattice is this one's turned by a quarter: peyote and brick are each other's. */
-export const QUARTER: Readonly<Record<string, string>> = {
+const QUARTER: Readonly<Record<string, string>> = {
   'peyote': 'brick',
   'peyote-odd': 'brick',
   'brick': 'peyote',
@@ -202,7 +202,7 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
 }
 
 /** An id that no part of the piece has, made from a wanted one. */
-export function freePartId(piece: Piece, wanted: string): string {
+function freePartId(piece: Piece, wanted: string): string {
   const stem = wanted.replace(/-\d+$/, '')
   for (let n = 2; ; n++) {
     const id = `${stem}-${n}`

@@ -98,7 +98,7 @@ const same = (a: unknown, b: unknown): boolean => {
 
 const FLIP = { insert: 'remove', remove: 'insert' } as const
 
-export function invertStep(step: Step): Step {
+function invertStep(step: Step): Step {
   switch (step.type) {
     case 'cells':
       return { ...step, patches: step.patches.map(([index, length, before, after]) => [index, length, after, before]) }

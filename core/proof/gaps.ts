@@ -2,7 +2,7 @@ import { emptyOf, laidRows } from '../piece/laid'
 import { countedRows, rowsOf, techniqueOf, type Part } from '../piece/piece'
 
 /** Something of a part that wants a look: what stops the work, or what is worth knowing. */
-export interface GapFinding {
+interface GapFinding {
   readonly code: 'row-empty' | 'column-empty' | 'edge-empty'
   readonly weight: 'stops' | 'note'
   readonly says: string

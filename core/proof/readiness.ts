@@ -9,7 +9,7 @@ import { gapFindings } from './gaps'
 import { tallyPart, totalOf } from '../tally/tally'
 
 /** The stages of a piece and how many things in each want a look. */
-export interface Readiness {
+interface Readiness {
   readonly fit: number
   readonly mat: number
   readonly tally: number

@@ -21,7 +21,7 @@ const price = z.int().min(0).max(MOST_MONEY).default(0)
 export const STAMP_SIDE = 200
 
 /** Most of one thing that a box holds: 100 kg, 100 km, 100 000 pieces. */
-export const BOX_LIMITS = { grams: 100_000, mm: 100_000_000, count: 100_000 } as const
+const BOX_LIMITS = { grams: 100_000, mm: 100_000_000, count: 100_000 } as const
 
 const mm = (least: number, most: number) => z.number().min(least).max(most).nullable().default(null)
 

@@ -10,7 +10,7 @@ import { buying, hankGrams, pack, type Pack, type Packs } from './packs'
 import { keyOfWanted, type Offer } from './price-list'
 
 /** The fewest beads that are bought to spare, however few are used. */
-export const LEAST_SPARE = 5
+const LEAST_SPARE = 5
 
 /** What is known when beads are bought: the box, which piece asks, and what a supplier offers by `keyOfWanted`. */
 export interface Market {

@@ -92,7 +92,7 @@ export const findingIn = (box: Box, name: string, pieceId?: PieceId): BoxItem<Sh
     pieceId,
   )
 
-export interface Contest {
+interface Contest {
   readonly item: BoxItem
   /** Pieces that have set it aside. */
   readonly pieceIds: readonly string[]

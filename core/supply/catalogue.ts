@@ -1,10 +1,10 @@
 import type { ThreadGauge } from '../bead/hole'
 
-export interface ThreadEntry extends ThreadGauge {
+interface ThreadEntry extends ThreadGauge {
   readonly id: string
   readonly name: string
 }
-export interface NeedleEntry {
+interface NeedleEntry {
   readonly id: string
   readonly name: string
   readonly eyeMm: number

@@ -8,7 +8,7 @@ import { beadsToBuy, timesMade, type Market } from './beads'
 import { lengthsOf } from './thread'
 
 /** One line of what a piece costs: materials that are used, not what is bought. */
-export interface CostLine {
+interface CostLine {
   readonly id: 'beads' | 'thread' | 'closure' | 'findings' | 'work' | 'prepare'
   readonly name: string
   /** Least and most, in the smallest unit of the currency; the same where nothing varies. */
@@ -18,7 +18,7 @@ export interface CostLine {
   readonly unknown: number
 }
 
-export interface Costing {
+interface Costing {
   readonly currency: string
   readonly lines: readonly CostLine[]
   readonly least: number

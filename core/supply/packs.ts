@@ -15,7 +15,7 @@ export interface Packs {
   readonly price: number | null
 }
 
-export interface Buying {
+interface Buying {
   readonly packs: readonly Packs[]
   readonly grams: number
   /** Price of all; null if one of them has none. */
@@ -31,7 +31,7 @@ export const packsFor = (grams: number, sizes: readonly number[]): readonly Pack
   buying(grams, sizes.map(pack)).packs
 
 /** Strands of a hank and their length, mm (common practice: twelve strands of 20 inches). */
-export const HANK = { strands: 12, strandMm: 508 } as const
+const HANK = { strands: 12, strandMm: 508 } as const
 
 /** Weight of a hank of beads: as many as lie in its strands, each its length along the hole. */
 export const hankGrams = ({ l, perGram }: { readonly l: number; readonly perGram: number }): number =>

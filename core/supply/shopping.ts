@@ -11,7 +11,7 @@ import { requireThread } from './catalogue'
 import { keyOfWanted, type Offer } from './price-list'
 import { cutList, lengthsOf } from './thread'
 
-export interface ToShop {
+interface ToShop {
   readonly id: string
   readonly piece: Piece
 }

@@ -16,12 +16,12 @@ import { EAR_WIRE_MM } from './wire'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
 
 /** Thread lies in waves and is pulled tight by hand: path × 1.05 (common practice). */
-export const SLACK = 1.05
+const SLACK = 1.05
 
 /** Cut lengths are rounded up to this, mm. */
-export const CUT_STEP_MM = 100
+const CUT_STEP_MM = 100
 
-export interface ThreadCut {
+interface ThreadCut {
   readonly id: string
   readonly name: string
   /** Pieces to cut, each `cutMm` long; for joined thread the last may be shorter. */
@@ -64,7 +64,7 @@ export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): Thread
   }
 }
 
-export interface ThreadNeed {
+interface ThreadNeed {
   readonly pathMm: number
   readonly sewingMm: number
   readonly supply: Supply
@@ -182,7 +182,7 @@ export interface Cut {
 }
 
 /** Elastic is cut about twice the wrist, so that it can be knotted (common practice). */
-export const ELASTIC_TIMES = 2
+const ELASTIC_TIMES = 2
 
 function closureCuts({ fit, supply }: Piece): Cut[] {
   const { closure } = fit
@@ -275,7 +275,7 @@ export function cutList(piece: Piece): Cut[] {
   ]
 }
 
-export interface Length {
+interface Length {
   readonly material: Cut['material']
   readonly totalMm: number
   readonly spareMm: number

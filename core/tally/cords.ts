@@ -10,7 +10,7 @@ import { DOUBLED_TIMES, doubledStrands } from '../technique/braid/cord'
 export const isCordWork = (part: Part): boolean => techniqueOf(part).material === 'cord'
 
 /** One strand of a plain braid. */
-export interface StrandCord {
+interface StrandCord {
   /** Bobbin number, from 1. */
   readonly bobbin: number
   /** Tray number of its cord; 0 for none. */
@@ -65,7 +65,7 @@ export const BINDING_MM = 0.5
 /** How far a braid is bound with thread before it is glued and cut, mm (common practice). */
 export const BIND_OVER_MM = { least: 6, most: 10 } as const
 
-export interface BoundEnd {
+interface BoundEnd {
   readonly cords: number
   /** Cords packed in a circle, mm. */
   readonly packedMm: number

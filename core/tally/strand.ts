@@ -23,7 +23,7 @@ import { bad, good, problem, type Result } from '../problem'
 /**
  * What to string on one strand: runs of beads, in the order in which they are used; the first lies nearest the centre.
  */
-export interface StrandList {
+interface StrandList {
   /** Bobbin number, from 1. */
   readonly bobbin: number
   /** Slot in which the strand is loaded. */
@@ -86,7 +86,7 @@ export function strandLists(grid: Part, section?: SectionName): StrandList[] {
   return strands
 }
 
-export interface StrandTrouble {
+interface StrandTrouble {
   readonly bobbin: number
   readonly more: number
 }

@@ -33,7 +33,7 @@ function countBlock(block: Uint16Array): Counts {
  */
 const counted = new WeakMap<Uint16Array, Counts>()
 
-export function addCounts(into: Map<number, number>, counts: Counts, times = 1): void {
+function addCounts(into: Map<number, number>, counts: Counts, times = 1): void {
   if (times === 0) return
   for (const [number, count] of counts) into.set(number, (into.get(number) ?? 0) + count * times)
 }
@@ -111,7 +111,7 @@ export function tallyPiece(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
 export const usesOf = (piece: Pick<Piece, 'parts'>, number: number): number =>
   piece.parts.reduce((sum, part) => sum + (tallyPart(part).get(number) ?? 0), 0)
 
-export interface BeadCount {
+interface BeadCount {
   readonly bead: TrayBead
   readonly count: number
   readonly grams: number
@@ -125,7 +125,7 @@ export function beadCounts(tray: readonly TrayBead[], counts: Counts): BeadCount
   })
 }
 
-export interface SizeCount {
+interface SizeCount {
   readonly spec: string
   readonly count: number
   readonly grams: number

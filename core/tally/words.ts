@@ -265,7 +265,7 @@ export function* piecedRowWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part)
 export const joinSays = (piece: Pick<Piece, 'fit' | 'parts'>, part: Part): string => joinOf(piece, part)?.says ?? ''
 
 /** A line of the printed sheet: a row with its words, or rows that are the same as earlier ones. */
-export type SheetLine =
+type SheetLine =
   | { readonly kind: 'row'; readonly words: RowWords }
   | {
       readonly kind: 'again'

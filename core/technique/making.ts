@@ -8,7 +8,7 @@ export const MAKINGS = [
   { id: 'coil', title: 'Coiled' },
 ] as const
 
-export type Making = (typeof MAKINGS)[number]
+type Making = (typeof MAKINGS)[number]
 
 /** How a piece in this technique is made. */
 export function makingOf(techniqueId: string): Making {

@@ -61,7 +61,7 @@ const LENGTH = new RegExp(
 const FEET_AND_INCHES = /^(\d+)\s*(?:ft|feet|foot|')\.?\s*(\d.*)$/
 
 /** Largest length that is taken as meant, in mm: a hundred metres. */
-export const LONGEST_MM = 100_000
+const LONGEST_MM = 100_000
 
 /**
  * Reads a length as people type it: `7 1/4 in`, `18,5 cm`, `7¼"`, `184`. A number without a unit is in `unit`.
@@ -132,7 +132,7 @@ export function inchFraction(mm: number): string {
   return whole === 0 ? `${sign}${over}/${under}` : `${sign}${whole} ${over}/${under}`
 }
 
-export interface LengthStyle {
+interface LengthStyle {
   readonly unit: LengthUnit
   readonly decimals?: number
 }

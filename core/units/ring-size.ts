@@ -4,7 +4,7 @@ import { mmFromInch } from './length'
  * Ring sizes by inside circumference in mm, which is the ISO size itself (ISO 8653). United States: inside diameter =
  * 0.458 in + 0.032 in × size. British letters (BS 6820): C is 40.0 mm round, 1.25 mm a letter, halves between.
  */
-export interface RingSize {
+interface RingSize {
   /** Inside circumference, mm: the ISO size. */
   readonly iso: number
   readonly diameterMm: number

@@ -8,7 +8,7 @@ import { Failure } from '../service/failure'
  * The port to a measuring device. A reading is grams from a scale, millimetres from a caliper; a device that is off
  * throws a Failure.
  */
-export interface Device {
+interface Device {
   read(): Promise<Reading>
 }
 

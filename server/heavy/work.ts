@@ -20,7 +20,7 @@ import { sentSchema, type Sent } from './sent'
  */
 
 /** What the workshop shows of a piece without opening it. */
-export function summarise(piece: Piece): Listing['summary'] {
+function summarise(piece: Piece): Listing['summary'] {
   const part = fittedPart(piece)
   const fit = fitOf(piece)
   return {
@@ -38,19 +38,19 @@ export function summarise(piece: Piece): Listing['summary'] {
 }
 
 /** A snapshot of a piece as it is stored. */
-export const packed = (piece: Piece): Uint8Array => gzipSync(JSON.stringify(pieceToBody(piece)), { level: 4 })
+const packed = (piece: Piece): Uint8Array => gzipSync(JSON.stringify(pieceToBody(piece)), { level: 4 })
 
 /** A piece from its snapshot and the steps of the revisions after it, each as JSON. */
-export function replayed({ snapshot, steps }: { snapshot: Uint8Array; steps: readonly string[] }): Piece {
+function replayed({ snapshot, steps }: { snapshot: Uint8Array; steps: readonly string[] }): Piece {
   let piece = valueOf(pieceFromBody(upgradeBody(JSON.parse(gunzipSync(snapshot).toString('utf8')))))
   for (const text of steps) piece = valueOf(applySteps(piece, (JSON.parse(text) as Step[]).map(upgradeStep)))
   return piece
 }
 
 /** The body of a piece as JSON. */
-export const written = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
+const written = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
 
-export interface Made {
+interface Made {
   readonly piece: Piece
   readonly summary: Listing['summary']
 }
@@ -63,7 +63,7 @@ export interface Begun extends Made {
 export const beginning = (piece: Piece): Begun => ({ piece, summary: summarise(piece), snapshot: packed(piece) })
 
 /** The same from the bytes of its body. */
-export function begun(bytes: Uint8Array): Result<Begun> {
+function begun(bytes: Uint8Array): Result<Begun> {
   const read = parseJson(textOf(bytes))
   if (!read.ok) return read
   const piece = pieceFromBody(read.value)
@@ -81,7 +81,7 @@ export function readSent(bytes: Uint8Array): Result<Sent> {
 }
 
 /** Where a browser stands, from the bytes of what it has sent, so that its piece can be fetched. */
-export function readStand(bytes: Uint8Array): Result<Pick<Sent, 'base' | 'on'>> {
+function readStand(bytes: Uint8Array): Result<Pick<Sent, 'base' | 'on'>> {
   const sent = readSent(bytes)
   return sent.ok ? good({ base: sent.value.base, on: sent.value.on }) : sent
 }
@@ -95,7 +95,7 @@ export interface Moved extends Made {
 }
 
 /** A piece after transactions; all of them or none. */
-export function moved({ piece, transactions }: { piece: Piece; transactions: readonly Transaction[] }): Result<Moved> {
+function moved({ piece, transactions }: { piece: Piece; transactions: readonly Transaction[] }): Result<Moved> {
   let now = piece
   for (const { steps } of transactions) {
     const next = applySteps(now, steps)
@@ -113,7 +113,7 @@ export function moved({ piece, transactions }: { piece: Piece; transactions: rea
 }
 
 /** The same from the bytes of what was sent, with what it costs. */
-export function movedBy({ piece, bytes }: { piece: Piece; bytes: Uint8Array }): Result<Moved & { effort: number }> {
+function movedBy({ piece, bytes }: { piece: Piece; bytes: Uint8Array }): Result<Moved & { effort: number }> {
   const sent = readSent(bytes)
   if (!sent.ok) return sent
   const { transactions } = sent.value
@@ -133,7 +133,7 @@ const GROUNDS = { day: '#cfc6b8', evening: '#35302c' } as const
 export type Ground = keyof typeof GROUNDS
 
 /** The beginning of a piece as it lies on the mat: a PNG. */
-export function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Array {
+function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Array {
   const part = piece.parts[0]!
   const tall = sizeOnScreen(part, { lie: 'level', scale: 1 }).height
   const scale = Math.min(14, Math.max(2, 236 / Math.max(1, tall)))

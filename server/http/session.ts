@@ -16,8 +16,7 @@ function secret(): string {
 const trustsProxy = (): boolean => process.env.WEBEN_TRUST_PROXY === '1'
 
 /** Whether the person reached us over https: directly, or by the word of a trusted proxy. */
-export const isSecure = (event: H3Event): boolean =>
-  trustsProxy() && getRequestHeader(event, 'x-forwarded-proto') === 'https'
+const isSecure = (event: H3Event): boolean => trustsProxy() && getRequestHeader(event, 'x-forwarded-proto') === 'https'
 
 export const addressOf = (event: H3Event): string => getRequestIP(event, { xForwardedFor: trustsProxy() }) ?? 'unknown'
 

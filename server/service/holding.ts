@@ -5,12 +5,12 @@ import { Failure, notFound } from './failure'
 import { notOnShelf } from './shelf'
 
 /** What a piece asks of the box: so much of a thing that lies there, in the unit of its kind. */
-export interface Ask {
+interface Ask {
   readonly shelfId: string
   readonly amount: number
 }
 
-export type HoldingChange = 'reserve' | 'release' | 'take' | 'back'
+type HoldingChange = 'reserve' | 'release' | 'take' | 'back'
 
 interface HoldingRow {
   piece_id: string

@@ -23,11 +23,11 @@ const CACHE_CELLS = 12_000_000
 const CACHE_ENTRIES = 64
 
 /** Cells that a piece keeps. */
-export const cellCount = (piece: Piece): number => piece.parts.reduce((sum, part) => sum + storedCells(part), 0)
+const cellCount = (piece: Piece): number => piece.parts.reduce((sum, part) => sum + storedCells(part), 0)
 const keyOf = ({ accountId, id }: Owned, { revision, head }: Point): string => `${accountId}/${id}@${revision} ${head}`
 
 /** A piece as its owner names it. */
-export interface Owned {
+interface Owned {
   readonly accountId: string
   readonly id: string
 }

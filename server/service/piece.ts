@@ -132,7 +132,7 @@ export const MOST_MISSING = 500
 const MOST_BYTES = 250_000
 
 /** Where a browser stands: on which revision, and on the work of which transaction, if it says so. */
-export interface Stand {
+interface Stand {
   readonly base: number
   readonly on?: string | undefined
 }

@@ -2,7 +2,7 @@ import type { Database } from '../database/connection'
 import { notFound } from './failure'
 
 /** Moves done so far, by part of the piece. */
-export type Places = Readonly<Record<string, number>>
+type Places = Readonly<Record<string, number>>
 
 async function own<T>(db: Database, accountId: string, pieceId: string, work: () => Promise<T>): Promise<T> {
   const piece = await db('piece').where({ id: pieceId, account_id: accountId }).whereNull('removed_at').first('id')

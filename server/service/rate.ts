@@ -1,7 +1,7 @@
 import type { Database } from '../database/connection'
 import { Failure } from './failure'
 
-export interface Rate {
+interface Rate {
   readonly most: number
   readonly seconds: number
 }

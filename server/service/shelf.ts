@@ -11,7 +11,7 @@ interface StoredItem {
 }
 
 /** What was kept by an older Weben gets the usual values of what came since. */
-export const toItem = ({ id, value }: StoredItem): ShelfItem => ({ id, value: shelfValueSchema.parse(value) })
+const toItem = ({ id, value }: StoredItem): ShelfItem => ({ id, value: shelfValueSchema.parse(value) })
 
 export const notOnShelf = (): Failure => new Failure(404, 'not-found', 'There is nothing of that name on your shelf.')
 

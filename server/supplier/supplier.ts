@@ -5,12 +5,10 @@ import { keyOfWanted, type Offer, type PriceList, type SupplierWay, type Wanted 
 import { Failure } from '../service/failure'
 
 /** The port to a supplier: asks for prices of beads. Throws a Failure when it cannot be reached in time. */
-export interface Supplier {
+interface Supplier {
   offers(wanted: readonly Wanted[]): Promise<PriceList>
 }
 
-/** How long an answer is waited for, ms. The list works without. */
-export const PATIENCE_MS = 4000
 const SLOW_MS = 2500
 
 /** A number from 0 to 1 that is always the same for a text: the sample list needs no table and no clock. */

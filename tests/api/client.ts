@@ -1,5 +1,5 @@
 /** A person’s browser as the API sees it: keeps its cookie, says where it comes from. */
-export interface Answer<T = Record<string, unknown>> {
+interface Answer<T = Record<string, unknown>> {
   readonly status: number
   readonly body: T & { error?: { code: string; says: string; data?: unknown } }
   readonly headers: Headers

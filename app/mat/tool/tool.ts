@@ -37,7 +37,7 @@ export interface Outcome {
  * A tool is a small state machine that runs without a canvas: down begins a gesture, move carries it on, up turns it
  * into steps. Escape drops the gesture; nothing was changed.
  */
-export interface Tool {
+interface Tool {
   readonly id: ToolId
   readonly label: string
   readonly key: string

@@ -132,7 +132,7 @@ export function walked(plan: BraidPlan, moves: number): Laid[] {
 }
 
 /** A plan played until its strands lie as at the start; after that all repeats, turned further. */
-export interface Play {
+interface Play {
   /** The disc at the beginning of each cycle. */
   readonly discs: readonly Disc[]
   /** Strand of each move, cycle after cycle. */

@@ -28,7 +28,7 @@ export const CORD_KNOTS_MM = 90
  * Plain braid that shows between the beads and an end cap, mm at each end; as much again goes into the cap (common
  * practice: 1–2 cm in all).
  */
-export const PLAIN_MM = { least: 5, usual: 8, most: 20 } as const
+const PLAIN_MM = { least: 5, usual: 8, most: 20 } as const
 
 /**
  * Length of one round, mm, of so many strands whose beads lie in so many lines round the rope. Beads cover the surface
@@ -57,7 +57,7 @@ export const BEADED = {
   plainMm: z.number().min(0).max(60).default(PLAIN_MM.usual).describe('Plain braid that shows at each end'),
 }
 
-export const PLAIN_FIELD: SettingField = {
+const PLAIN_FIELD: SettingField = {
   key: 'plainMm',
   label: 'Plain braid at each end',
   kind: 'length',
@@ -82,14 +82,14 @@ export const BEADED_FIELDS: readonly SettingField[] = [
   FOLDED_FIELD,
 ]
 
-export interface Beaded {
+interface Beaded {
   readonly cordMm: number
   readonly plainMm: number
   readonly folded: boolean
 }
 
 /** What tells one braid from another. */
-export interface Rope extends Pick<
+interface Rope extends Pick<
   Technique,
   'id' | 'name' | 'summary' | 'settings' | 'fields' | 'repeatRows' | 'lattice' | 'charts'
 > {

@@ -17,8 +17,7 @@ const read = reader(settings)
 /** Model of the twist of the rope, degrees a round (about; school B turns the other way). */
 export const TWIST_DEGREES = -96
 
-export const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number =>
-  coverMm(strands, linesOf(strands), bead)
+const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number => coverMm(strands, linesOf(strands), bead)
 
 /**
  * Ways to unroll the surface: in lines that run nearly straight, in one line for each strand, or place by place as the
@@ -88,7 +87,7 @@ export function latticeFor(strands: number, school: School, bead: BeadSpec, char
 }
 
 /** Rounds after which every strand lies in its line of the chart again: lines move on by H − 1 a round. */
-export function periodOf(strands: number): number {
+function periodOf(strands: number): number {
   const lines = linesOf(strands)
   let rows = 1
   while (modulo(rows * (strands / 4 - 1), lines) !== 0) rows++

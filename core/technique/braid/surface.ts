@@ -5,7 +5,7 @@ import type { School } from './plan'
  * columns round the rope; only places with row ≡ col (mod H) hold a bead (school B: row ≡ −col). P = n / 2 pairs, H =
  * P / 2. Bead k of strand s, k = 0 nearest the centre. School B is the mirror image of A.
  */
-export interface Spot {
+interface Spot {
   readonly row: number
   readonly col: number
 }

@@ -27,15 +27,15 @@ const SPREAD = 0.1
  * Beads of one size differ, so a string of them needs more wire than their nominal lengths come to (common practice: 5
  * %).
  */
-export const UNEVEN = 1.05
+const UNEVEN = 1.05
 
 /** Wire left bare at each end, to anchor it in the cap, mm (from memory). */
-export const WIRE_END_MM = 40
+const WIRE_END_MM = 40
 /** Core that goes into the two end caps together, mm (from memory). */
-export const CORE_ENDS_MM = 20
+const CORE_ENDS_MM = 20
 
 /** What of its settings decides how a coil lies. */
-export interface Coil {
+interface Coil {
   readonly coreMm: number
   readonly spacing: number
 }
@@ -44,7 +44,7 @@ export interface Coil {
  * From turn to turn along the core, mm: turns of a real coil lie a little apart (common practice: about 6 to 1 for 8/0
  * on 3 to 4 mm).
  */
-export const pitchMm = ({ spacing }: Pick<Coil, 'spacing'>, { d }: Pick<BeadSpec, 'd'>): number => spacing * d
+const pitchMm = ({ spacing }: Pick<Coil, 'spacing'>, { d }: Pick<BeadSpec, 'd'>): number => spacing * d
 
 /**
  * One turn: √((π (D + d))² + p²) of strung beads round a core D with the pitch p; the arc of a helix through the

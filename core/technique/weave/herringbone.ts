@@ -8,7 +8,7 @@ const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
 
 /** Lean of the two beads of a pair against each other, degrees (common practice: about 18). */
-export const LEAN_DEGREES = 18
+const LEAN_DEGREES = 18
 
 const COS = Math.cos((LEAN_DEGREES * Math.PI) / 180)
 const SIN = Math.sin((LEAN_DEGREES * Math.PI) / 180)

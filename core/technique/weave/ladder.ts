@@ -11,13 +11,13 @@ const settings = z.strictObject({
 const read = reader(settings)
 
 /** Cord for the knots at its ends, mm. */
-export const CORD_KNOTS_MM = 200
+const CORD_KNOTS_MM = 200
 
 /**
  * Cord for one opening that a button goes through, mm: both sides of an inch, and the knot that ends it (common
  * practice: 30 inches for 7 with two).
  */
-export const CORD_OPENING_MM = 100
+const CORD_OPENING_MM = 100
 
 const openingsFormula = (openings: number): string =>
   openings > 0 ? ` + ${openings} ${openings === 1 ? 'opening' : 'openings'} × ${CORD_OPENING_MM} mm` : ''

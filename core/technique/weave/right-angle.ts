@@ -9,7 +9,7 @@ const settings = z.strictObject({ start: startSide })
 const read = reader(settings)
 
 /** Side of a unit: p = √2 (l + d) / 2. */
-export const unitPitch = ({ l, d }: Pick<BeadSpec, 'l' | 'd'>): number => (Math.SQRT2 * (l + d)) / 2
+const unitPitch = ({ l, d }: Pick<BeadSpec, 'l' | 'd'>): number => (Math.SQRT2 * (l + d)) / 2
 
 /** Units across and along of a grid of 2U + 1 columns and V + 1 rows. */
 const units = ({ columns, rows }: { readonly columns: number; readonly rows: number }) => ({

@@ -32,7 +32,7 @@ export function reader<T>(schema: z.ZodType<T>): (settings: Settings) => T {
 }
 
 /** Keys (r · columns + c) of `count` cells of one row: the first column, then every `stride`-th. */
-export function keysAcross(columns: number, r: number, first: number, stride: number, count: number): Int32Array {
+function keysAcross(columns: number, r: number, first: number, stride: number, count: number): Int32Array {
   const keys = new Int32Array(count)
   for (let k = 0, key = r * columns + first; k < count; k++, key += stride) keys[k] = key
   return keys
@@ -79,9 +79,6 @@ export const wholeRow = (
   after?: WorkingRow['after'],
 ): WorkingRow =>
   evenRow(numbers, right ? '→' : '←', columns, r, right ? 0 : columns - 1, right ? 1 : -1, columns, false, after)
-
-export const wholeRowKeys = (columns: number, r: number, fromLeft: boolean): Int32Array =>
-  keysAcross(columns, r, fromLeft ? 0 : columns - 1, fromLeft ? 1 : -1, columns)
 
 /** Mirrors keys across the width. */
 export function mirroredKeys(columns: number, keys: Int32Array): Int32Array {
