@@ -3,6 +3,8 @@ import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+// Properties are held over thousands of cases: on a busy machine that takes its time, and is no fault.
+const BUSY = { testTimeout: 90_000 }
 const alias = { '#core': at('./core'), '~~': at('.'), '~': at('./app') }
 
 export default defineConfig({
@@ -11,6 +13,7 @@ export default defineConfig({
       {
         resolve: { alias },
         test: {
+          ...BUSY,
           name: 'core',
           environment: 'node',
           include: [
@@ -39,6 +42,7 @@ export default defineConfig({
         plugins: [vue()],
         resolve: { alias },
         test: {
+          ...BUSY,
           name: 'components',
           environment: 'happy-dom',
           include: ['app/{components,composables,line}/**/*.test.ts'],
