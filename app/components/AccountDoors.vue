@@ -104,6 +104,7 @@ function stay() {
       <input
         type="text"
         class="hidden"
+        aria-label="Name"
         autocomplete="username"
         :value="store.account?.signIn"
         tabindex="-1"
