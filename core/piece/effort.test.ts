@@ -86,6 +86,23 @@ describe('what steps cost', () => {
       cells: [12_000_000, 1],
     }
     expect(checkEffort(effortOf(piece(), [rows])).ok).toBe(false)
+    // Steps that could never fit take nothing off the cost of those before them.
+    const empty = partToFile(
+      part({ id: 'empty', start: emptyCells(2, 0), repeat: emptyCells(2, 0), end: emptyCells(2, 0) }),
+    )
+    const none = { start: [], repeat: [], end: [] }
+    const tricks: Step[] = [
+      { type: 'part', do: 'insert', at: 0, value: empty },
+      { type: 'columns', do: 'remove', part: 'empty', at: 0, count: 1_000_000_000, cells: none },
+      { type: 'rows', do: 'insert', part: 'empty', section: 'end', at: 0, count: 1000, cells: [] },
+      { type: 'rows', do: 'remove', part: 'empty', section: 'end', at: 0, count: 2000, cells: [] },
+      { type: 'columns', do: 'insert', part: 'empty', at: 0, count: 1_000_000, cells: none },
+    ]
+    for (const [k, cost] of effortsOf(
+      million,
+      tricks.map((step) => [step]),
+    ).entries())
+      expect([k, cost >= 0]).toEqual([k, true])
     // The largest piece can be filled in one gesture.
     expect(checkEffort(effortOf(large(500, 8000), [paint(0, LIMITS.cells)])).ok).toBe(true)
     expect([checkEffort(MOST_EFFORT).ok, checkEffort(MOST_EFFORT + 1).ok]).toEqual([true, false])

@@ -44,6 +44,14 @@ function valuesIn(value: unknown): number {
 
 /** A field is checked with all fields of what it stands in. */
 const FIELDS = 200
+/** Cells of a block that are copied for one that is changed: 64 rows of a band as wide as most. */
+const COPIED = 640
+/** A row by itself, however narrow: it is cut into blocks, checked and told in words. */
+const PER_ROW = 200
+
+/** A count after some came or went. What takes out more than there is will not fit, and makes nothing cheaper. */
+const counted = (now: number, { do: way, count }: { readonly do: 'insert' | 'remove'; readonly count: number }) =>
+  Math.max(0, way === 'insert' ? now + count : now - count)
 
 function effortOfStep(step: Step, sizes: Sizes): number {
   switch (step.type) {
@@ -69,23 +77,18 @@ function effortOfStep(step: Step, sizes: Sizes): number {
       const size = sizes.get(step.part)
       if (!size) return 0
       const there = size.columns * size.rows[step.section]
-      size.rows[step.section] += step.do === 'insert' ? step.count : -step.count
+      size.rows[step.section] = counted(size.rows[step.section], step)
       return there + step.count * (size.columns + PER_ROW)
     }
     case 'columns': {
       const size = sizes.get(step.part)
       if (!size) return 0
       const there = cellsIn(size)
-      size.columns += step.do === 'insert' ? step.count : -step.count
+      size.columns = counted(size.columns, step)
       return there + step.count * rowsIn(size)
     }
   }
 }
-/** Cells of a block that are copied for one that is changed: 64 rows of a band as wide as most. */
-const COPIED = 640
-/** A row by itself, however narrow: it is cut into blocks, checked and told in words. */
-const PER_ROW = 200
-
 /** What applying lists of steps to a piece will cost, one after the other, cells; none is applied. */
 export function effortsOf(piece: Piece, lists: readonly (readonly Step[])[]): number[] {
   const sizes = sizesOf(piece)

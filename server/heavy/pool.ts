@@ -48,12 +48,15 @@ export async function done<J extends Job>(
 ): Promise<ReturnType<Work[J]>> {
   const there = little ? null : workers()
   if (!there) return (WORK[name] as (input: unknown) => ReturnType<Work[J]>)(input)
-  if (there.queueSize >= MOST_WAITING) throw busy()
+  const before = there.queueSize
+  if (before >= MOST_WAITING) throw busy()
   try {
     return (await there.run({ name, input }, { signal: AbortSignal.timeout(LONGEST_MS) })) as ReturnType<Work[J]>
   } catch (error) {
     const { name: kind, code } = error as { name?: string; code?: string }
-    if (kind === 'AbortError' || kind === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY') throw tooLong()
+    if (kind === 'AbortError' || kind === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY')
+      // What had to wait may only have waited too long.
+      throw before > 0 ? busy() : tooLong()
     throw error
   }
 }

@@ -30,7 +30,7 @@ export function answer<T>(work: (event: H3Event<EventHandlerRequest>) => Promise
         const body: ErrorBody = { error: { code: error.code, says: error.says, ...details } }
         return dataText === undefined
           ? body
-          : asJson(event, JSON.stringify(body).replace(/}}$/, `,"data":${dataText}}}`))
+          : asJson(event, `${JSON.stringify(body).slice(0, -'}}'.length)},"data":${dataText}}}`)
       }
       const id = randomUUID().slice(0, 8)
       writeLog('fault', {

@@ -148,13 +148,15 @@ export async function removeAccount(db: Database, { id, signIn }: Account, passw
     await trx('account').where({ id }).delete()
     await trx('rate')
       .where('key', 'like', `%${id}%`)
-      .orWhere({ key: signInKey(signIn) })
+      .orWhereRaw('starts_with(key, ?)', [guessesAt(signIn)])
       .delete()
   })
 }
 
-/** Under what guesses at an account are counted. */
-export const signInKey = (signIn: string): string => `sign-in as ${signIn.toLowerCase()}`
+const guessesAt = (signIn: string): string => `sign-in as ${signIn.toLowerCase()} from `
+
+/** Under what guesses at an account from an address are counted. */
+export const guessKey = (signIn: string, address: string): string => `${guessesAt(signIn)}${address}`
 
 export async function closeSession(db: Database, sessionId: string): Promise<void> {
   await db('session').where({ id: sessionId }).delete()

@@ -190,13 +190,15 @@ describe('a piece', () => {
   })
   it('a stale base gets 409 with what is missing; nothing is overwritten', async () => {
     const id = await created(weaver)
-    await send(weaver, id, 0, [setStep(piece(), ['name'], 'First')])
+    // Whatever a name holds, the answer is made of it as it lies in the database.
+    const first = 'First $& $\' $` "}}" \\'
+    await send(weaver, id, 0, [setStep(piece(), ['name'], first)])
     const late = await send(weaver, id, 0, [setStep(piece(), ['name'], 'Second')])
     expect(late.status).toBe(409)
     const data = late.body.error!.data as { revision: number; missing: { number: number; steps: Step[] }[] }
     expect(data.revision).toBe(1)
-    expect(data.missing.map((m) => m.number)).toEqual([1])
-    expect(((await bodyOf(weaver, id)).piece as { name: string }).name).toBe('First')
+    expect(data.missing.map((m) => [m.number, m.steps])).toEqual([[1, [setStep(piece(), ['name'], first)]]])
+    expect(((await bodyOf(weaver, id)).piece as { name: string }).name).toBe(first)
   })
   it('many at once: one wins each revision, all others are told', async () => {
     const id = await created(weaver)
