@@ -6,6 +6,7 @@ const HELP = `Use: ./weben COMMAND
   start [--port 4173] [--host 127.0.0.1] [--empty]   serve Weben, with the demo workshop unless --empty
   test                                               run everything that is checked
   bench                                              measure the goals for speed, as ratios within one run
+  mutate ROOM                                        plant mistakes in a room of core, tell which no test notices
   dev                                                development server
   backup FILE                                        write everything in the database to a file
   restore FILE                                       put the database back to what a backup holds
@@ -23,6 +24,8 @@ async function main(): Promise<void> {
       return (await import('./test')).test(root)
     case 'bench':
       return (await import('./bench')).bench(root)
+    case 'mutate':
+      return (await import('./mutate')).mutate(root, args)
     case 'dev':
       return (await import('./dev')).dev(root, args)
     case 'backup':

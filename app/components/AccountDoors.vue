@@ -127,8 +127,8 @@ function stay() {
   <section aria-labelledby="leave">
     <h2 id="leave">Leave Weben</h2>
     <p class="soft">
-      Removes the account with every piece, the box, people and stamps, for good. Save the piece files that you want to
-      keep first: each piece has one on its Print page.
+      Removes the account with every piece, the box, people and stamps, for good. Save all of it to a file first if you
+      may want it again.
     </p>
     <form v-if="going" class="form" @submit.prevent="removeAccount">
       <VTextField

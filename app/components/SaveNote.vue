@@ -12,21 +12,25 @@ const WORDS: Record<SaveState, string> = {
   'saved': 'Saved',
   'saving': 'Saving…',
   'waiting': 'Kept in this browser; sent when the server is back',
+  'full': 'Kept in this browser; your account is full',
   'signed-out': 'Signed out; your work is kept here',
   'renewed': 'Kept in this browser; reload the page',
   'clash': 'Changed elsewhere too',
+  'apart': 'Changed too much elsewhere',
   'refused': 'Not taken by the server',
   'gone': 'Put away elsewhere',
   'astray': 'The server has an earlier state',
 }
 const TITLES: Partial<Record<SaveState, string>> = {
   clash: 'Two changes want the same place',
+  apart: 'What changed elsewhere cannot be joined with yours',
   refused: 'The server does not take this change',
   gone: 'This piece was put away or removed elsewhere',
   astray: 'The server has an earlier state of this piece',
 }
 const STANDS: Partial<Record<SaveState, string>> = {
   clash: 'Nothing is lost yet: your version is still in this browser, the other one is on the server.',
+  apart: 'Nothing is lost yet: your version is still in this browser, the other one is on the server.',
   refused: 'Nothing is lost yet: your version is still in this browser, the one before it is on the server.',
   gone: 'What you see is kept in this browser until you choose.',
   astray:
@@ -55,8 +59,8 @@ async function letGo() {
 const CHOICES: readonly Choice[] = [
   { label: 'Send mine again', act: store.sendAgain, for: ['astray'] },
   { label: 'Bring it back', act: store.bringBack, for: ['gone'] },
-  { label: 'Keep mine as a piece of its own', act: copy, for: ['clash', 'refused', 'gone', 'astray'] },
-  { label: 'Let mine go, show the other', act: store.takeTheirs, for: ['clash', 'refused', 'astray'] },
+  { label: 'Keep mine as a piece of its own', act: copy, for: ['clash', 'apart', 'refused', 'gone', 'astray'] },
+  { label: 'Let mine go, show the other', act: store.takeTheirs, for: ['clash', 'apart', 'refused', 'astray'] },
   { label: 'Let it go, back to the workshop', act: letGo, for: ['gone'] },
 ]
 const choices = computed(() => CHOICES.filter((c) => c.for.includes(store.state)))
@@ -72,7 +76,10 @@ async function choose({ act }: Choice) {
 </script>
 
 <template>
-  <span class="note" :class="store.state" role="status">{{ words }}</span>
+  <span class="note" :class="store.state" role="status" :title="store.says || undefined">
+    {{ words }}
+    <NuxtLink v-if="store.state === 'full'" to="/settings#keeps">Make room</NuxtLink>
+  </span>
   <VDialog
     :model-value="wantsChoice(store.state)"
     persistent

@@ -43,12 +43,14 @@ export const reach = reactive({
 export interface Ask {
   readonly method?: string
   readonly body?: unknown
+  /** A file that is sent as it is, instead of `body`. */
+  readonly file?: Blob
   /** Longest wait for an answer, ms. */ readonly within?: number
 }
 
 async function ask(
   path: string,
-  { method = 'GET', body, within = 20_000 }: Ask,
+  { method = 'GET', body, file, within = 20_000 }: Ask,
 ): Promise<{ response: Response; value: unknown }> {
   try {
     const response = await fetch(`/api/${path}`, {
@@ -59,8 +61,10 @@ async function ask(
         [DOCUMENT_HEADER]: DOCUMENT_VERSION,
         ...(reach.account ? { [ACCOUNT_HEADER]: reach.account } : {}),
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...(file ? { 'Content-Type': 'application/octet-stream' } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(file ? { body: file } : {}),
     })
     return { response, value: await response.json() }
   } catch {

@@ -7,7 +7,7 @@ import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
 import { piece } from '../../tests/fixture/piece'
-import { countUnsent, findUnsent, forgetAccount, keepUnsent, keptStand, type Owned } from './kept'
+import { countUnsent, findUnsent, forgetAccount, keepDocument, keepUnsent, keptStand, type Owned } from './kept'
 import { Line, type SaveState } from './line'
 
 vi.mock('../composables/api', async (original) => ({
@@ -21,6 +21,9 @@ class Server {
   away = false
   /** Transactions that it stumbles over, and how often still. */
   stumbles = new Map<string, number>()
+  /** The steps of revisions up to here were thinned out, but for a snapshot of revision 0. */
+  thinnedTo = 0
+  full = false
   /** Answers with a revision that does not fit what was sent. */
   liesBy = 0
   sent: string[][] = []
@@ -36,7 +39,13 @@ class Server {
     return { id: 'x', revision, head, piece: pieceToBody(this.at(revision)) }
   }
 
-  private missing(from: number): object {
+  private told(from: number): [number, object] {
+    const { revision, head } = this.missing(from)
+    if (from < this.thinnedTo) return [409, { error: { code: 'apart', says: 'apart', data: { revision, head } } }]
+    return [200, this.missing(from)]
+  }
+
+  private missing(from: number) {
     return { revision: this.made.length, head: this.made.at(-1)?.id ?? '', missing: this.made.slice(from) }
   }
 
@@ -56,15 +65,20 @@ class Server {
         if (left > 0) return error(500, 'fault')
       }
       if (lost(body.on)) return error(409, 'astray')
+      if (this.full) return error(507, 'account-full', { wait: 0.01 })
+      if (body.base < this.thinnedTo) return this.told(body.base)
       if (body.base < this.made.length) return error(409, 'stale', this.missing(body.base))
       // Something that is not Weben, and yet answers like it: nothing is stored.
       if (this.liesBy !== 0) return [200, { revision: this.made.length + body.transactions.length + this.liesBy }]
       for (const t of body.transactions) this.made.push({ ...t, number: this.made.length + 1 })
       return [200, { revision: this.made.length }]
     }
-    if (path.includes('/revision/')) return [200, this.opened(Number(path.split('/').at(-1)))]
-    if (path.includes('last=')) return [200, this.missing(0)]
-    if (path.includes('after=')) return lost(on) ? error(409, 'astray') : [200, this.missing(after)]
+    if (path.includes('/revision/')) {
+      const asked = Number(path.split('/').at(-1))
+      return [200, this.opened(asked < this.thinnedTo ? 0 : asked)]
+    }
+    if (path.includes('last=')) return [200, this.missing(this.thinnedTo)]
+    if (path.includes('after=')) return lost(on) ? error(409, 'astray') : this.told(after)
     return [200, this.opened(this.made.length)]
   }
 }
@@ -175,6 +189,89 @@ describe('a fault of the server', () => {
     await until(() => line.shown.state === 'saved' || line.shown.state === 'refused')
     expect(server.made.map((t) => t.label)).toEqual(['One', 'Two'])
     expect(states).not.toContain('refused')
+  })
+})
+
+describe('what can no longer be told step by step', () => {
+  /** Others make so many revisions, whose steps are then thinned out. */
+  const moveOn = (count: number) => {
+    for (let k = 0; k < count; k++)
+      server.made.push({
+        id: `other-${k}`,
+        label: 'x',
+        steps: [setStep(server.at(server.made.length), ['notes'], `n ${k}`)],
+        number: server.made.length + 1,
+      })
+    server.thinnedTo = server.made.length
+  }
+  it('is opened anew where nothing waits, without a word', async () => {
+    const states: SaveState[] = []
+    const line = await open(states)
+    rename(line, 'One')
+    await line.settled()
+    moveOn(3)
+    await line.look()
+    expect([line.shown.state, line.shown.ahead.revision, line.shown.ahead.piece.notes]).toEqual(['saved', 4, 'n 2'])
+    rename(line, 'Two')
+    await line.settled()
+    expect(server.at(5)).toMatchObject({ name: 'Two', notes: 'n 2' })
+    expect(states).not.toContain('apart')
+  })
+  it('asks the person where an edit waits, and keeps it as it stands', async () => {
+    const line = await open()
+    server.away = true
+    rename(line, 'Mine')
+    await until(() => line.shown.state === 'waiting')
+    moveOn(2)
+    server.away = false
+    await until(() => line.shown.state === 'apart')
+    expect(line.shown.ahead.piece.name).toBe('Mine')
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['Mine'])
+    expect(server.made.length).toBe(2)
+  })
+  it('is no sign of a server that was put back', async () => {
+    const first = await open()
+    rename(first, 'One')
+    await first.settled()
+    first.close()
+    await vi.waitFor(async () => expect((await keptStand(owned))?.revision).toBe(0))
+    moveOn(2)
+    const again = await open()
+    expect([again.shown.state, again.shown.ahead.revision]).toEqual(['saved', 3])
+  })
+  it('of an earlier visit is laid on the document that this browser has, else on the last of the server', async () => {
+    const steps: Step[] = [setStep({ ...piece(), name: 'One' }, ['name'], 'Late')]
+    for (const known of [true, false]) {
+      owned = { account: `${owned.account}-${known}`, piece: owned.piece }
+      server.made = [{ id: 'first', label: 'x', steps: [setStep(piece(), ['name'], 'One')], number: 1 }]
+      const at = server.at(1)
+      server.thinnedTo = 0
+      moveOn(2)
+      if (known) await keepDocument(owned, { revision: 1, head: 'first', piece: at })
+      tab(`gone-${known}`)
+      await keepUnsent(owned, { revision: 1, head: 'first', transactions: [{ id: 'late-1', label: 'Late', steps }] })
+      tab(`here-${known}`)
+      const line = await open()
+      // Without the document it does not fit the state before it: it stays kept, and the piece opens.
+      expect([line.shown.state, line.shown.ahead.piece.name]).toEqual(known ? ['apart', 'Late'] : ['saved', 'One'])
+      expect((await unsentHere()).map((t) => t.label)).toEqual(['Late'])
+      line.close()
+    }
+  })
+})
+
+describe('an account that is full', () => {
+  it('keeps what is done in this browser, says so, and sends it once there is room', async () => {
+    const states: SaveState[] = []
+    const line = await open(states)
+    server.full = true
+    rename(line, 'One')
+    await until(() => states.filter((state) => state === 'full').length > 2)
+    expect(states.slice(states.indexOf('full')).every((state) => state === 'full')).toBe(true)
+    expect((await unsentHere()).map((t) => t.label)).toEqual(['One'])
+    server.full = false
+    await until(() => line.shown.state === 'saved')
+    expect(server.at(1).name).toBe('One')
   })
 })
 

@@ -24,17 +24,31 @@ import {
 } from './kept'
 
 /**
- * saved: all acknowledged · saving: on the way · waiting: server away, kept here · signed-out: the session has ended ·
- * renewed: this page is of another version. Where a person must choose: clash (the same place changed elsewhere) ·
- * refused (the server does not take it) · gone (put away or removed elsewhere) · astray (the server was put back to an
- * earlier state).
+ * saved: all acknowledged · saving: on the way · waiting: server away, kept here · full: the account has no room for
+ * it · signed-out: the session has ended · renewed: this page is of another version. Where a person must choose: clash
+ * (the same place changed elsewhere) · apart (what was changed elsewhere can no longer be told step by step) · refused
+ * (the server does not take it) · gone (put away or removed elsewhere) · astray (the server was put back to an earlier
+ * state).
  */
 export type SaveState =
-  'saved' | 'saving' | 'waiting' | 'signed-out' | 'renewed' | 'clash' | 'refused' | 'gone' | 'astray'
+  | 'saved'
+  | 'saving'
+  | 'waiting'
+  | 'full'
+  | 'signed-out'
+  | 'renewed'
+  | 'clash'
+  | 'apart'
+  | 'refused'
+  | 'gone'
+  | 'astray'
 
 /** Nothing more is sent until the person has chosen. */
 export const wantsChoice = (state: SaveState): boolean =>
-  state === 'clash' || state === 'refused' || state === 'gone' || state === 'astray'
+  state === 'clash' || state === 'apart' || state === 'refused' || state === 'gone' || state === 'astray'
+
+/** It is sent again by itself after a while. */
+const triesAgain = (state: SaveState): boolean => state === 'waiting' || state === 'full'
 
 export interface Shown {
   readonly ahead: Ahead
@@ -215,7 +229,7 @@ export class Line {
       const { revision, head, base, pending } = this.ahead
       // After a fault one at a time: what the server stumbles over must not keep the rest from being saved.
       const sent = pending.slice(0, this.faults > 0 ? 1 : sentTogether(base, pending.slice(0, MOST_AT_ONCE)))
-      if (this.state !== 'waiting') this.show({ state: 'saving' })
+      if (!triesAgain(this.state)) this.show({ state: 'saving' })
       try {
         this.triedAt = performance.now()
         const answer = await api(savedAnswer, `piece/${this.owned.piece}/step`, {
@@ -259,7 +273,7 @@ export class Line {
     this.show({ state, says: error.says })
     // What this stands on may be nowhere else by now.
     await this.writeDown()
-    if (state !== 'waiting') return false
+    if (!triesAgain(state)) return false
     await this.pause(error)
     return !this.closed
   }
@@ -267,10 +281,7 @@ export class Line {
   private async pause(error: ApiError): Promise<void> {
     const asked = Number((error.data as { wait?: number } | undefined)?.wait) * 1000
     await new Promise<void>((done) => {
-      const timer = setTimeout(
-        done,
-        (error.status === 429 || error.status === 503) && asked > 0 ? asked : backOff(this.failures++),
-      )
+      const timer = setTimeout(done, asked > 0 ? asked : backOff(this.failures++))
       // A new edit alone is no reason to try sooner.
       this.wake = () => {
         clearTimeout(timer)
@@ -307,10 +318,19 @@ export class Line {
     } catch (error) {
       if (!(error instanceof ApiError) || this.closed || this.sending) return
       const state = stateAfter(error)
+      if (state === 'apart' && this.ahead.pending.length === 0) return this.openAnew()
       if (state !== 'waiting') this.show({ state, says: error.says })
       await this.writeDown()
     }
     this.flushSoon()
+  }
+
+  /** Takes the newest document in the place of this one, on which nothing waits. */
+  private async openAnew(): Promise<void> {
+    const there = await api(openedAnswer, `piece/${this.owned.piece}`)
+    if (this.closed || this.ahead.pending.length > 0) return
+    this.show({ ahead: standing(there), state: 'saved', says: '' })
+    this.writeDownSoon()
   }
 
   /** After the server was put back: brings it to what is here, as one more edit on top of what it has. */
@@ -339,10 +359,11 @@ export class Line {
 }
 
 function stateAfter(error: ApiError): SaveState {
+  if (error.code === 'account-full') return 'full'
   if (error.isPassing) return 'waiting'
   if (error.code === 'renewed') return 'renewed'
   if (error.status === 401) return 'signed-out'
-  if (error.code === 'astray') return 'astray'
+  if (error.code === 'astray' || error.code === 'apart') return error.code
   if (error.status === 404 || error.status === 410) return 'gone'
   // Nothing came of catching up: the line may be moving fast; it is tried again.
   if (error.code === 'stale') return 'waiting'
@@ -383,10 +404,21 @@ async function isPutBack(owned: Owned, kept: Point, now: Point, made: Missing['m
   const same = goesThrough(kept, now, made)
   if (same !== null) return !same
   try {
-    await api(missingAnswer, `piece/${owned.piece}/step?after=${kept.revision}&on=${encodeURIComponent(kept.head)}`)
+    await missingSince(owned, kept)
     return false
   } catch (error) {
     if (error instanceof ApiError && error.code === 'astray') return true
+    throw error
+  }
+}
+
+/** What came after a point of the line; a sentence if that can no longer be told as steps. */
+async function missingSince(owned: Owned, { revision, head }: Point): Promise<Missing['missing'] | string> {
+  try {
+    const path = `piece/${owned.piece}/step?after=${revision}&on=${encodeURIComponent(head)}`
+    return (await api(missingAnswer, path)).missing
+  } catch (error) {
+    if (error instanceof ApiError && error.code === 'apart') return error.says
     throw error
   }
 }
@@ -430,10 +462,8 @@ async function resume(
   let mine = ontop(old, unsent)
   if (!mine) return null
   while (mine.revision < now.revision) {
-    const { missing } = await api(
-      missingAnswer,
-      `piece/${owned.piece}/step?after=${mine.revision}&on=${encodeURIComponent(mine.head)}`,
-    )
+    const missing = await missingSince(owned, mine)
+    if (typeof missing === 'string') return alone ? { ahead: mine, state: 'apart', says: missing } : null
     const caught = catchUp(
       mine,
       missing.filter((m) => m.number <= now.revision),
@@ -448,11 +478,16 @@ async function resume(
   return both.ok ? { ahead: both.value, state: 'saved', says: '' } : null
 }
 
-/** The document that unsent edits stand on, as the server has it; `astray` if the server no longer has it. */
+/**
+ * The document that unsent edits stand on; `astray` if the server no longer has it. If its steps are no longer kept,
+ * it is what this browser has of it, or else the last state before it that the server has.
+ */
 async function stoodOn(owned: Owned, now: Ahead, { revision, head }: Unsent): Promise<Document | 'astray'> {
   if (revision > now.revision) return 'astray'
   const opened = await api(openedAnswer, `piece/${owned.piece}/revision/${revision}`)
-  return head !== undefined && head !== opened.head ? 'astray' : opened
+  if (opened.revision === revision) return head !== undefined && head !== opened.head ? 'astray' : opened
+  const kept = await keptDocument(owned)
+  return kept?.revision === revision && kept.head === (head ?? kept.head) ? kept : opened
 }
 
 /** A piece as it stands here, for a copy of its own. */

@@ -6,6 +6,7 @@ import { saying } from '../composables/saying'
 import { useAccount, type Settings } from '../stores/account'
 import { useOutbox } from '../stores/outbox'
 import AccountDoors from '../components/AccountDoors.vue'
+import AccountKeeps from '../components/AccountKeeps.vue'
 import ScreenSize from '../components/ScreenSize.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
 
@@ -134,6 +135,7 @@ async function leave(everywhere: boolean) {
         <p class="soft">Signing out takes everything of yours out of this browser.</p>
         <p v-if="says" class="trouble" role="alert">{{ says }}</p>
       </section>
+      <AccountKeeps />
       <AccountDoors v-if="store.account.signIn !== DEMO_SIGN_IN" />
     </main>
     <VDialog

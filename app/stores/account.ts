@@ -4,8 +4,10 @@ import {
   accountAnswer,
   accountSchema,
   anyAnswer,
+  archiveAnswer,
   devicesAnswer,
   sessionAnswer,
+  storageAnswer,
   type Account,
 } from '#core/contract/answers'
 import type { AccountSettings } from '#core/contract/settings'
@@ -76,6 +78,13 @@ export const useAccount = defineStore('account', () => {
   const endDevice = (id: string) => api(anyAnswer, `session/device/${id}`, { method: 'DELETE' })
   const changePassword = (now: string, next: string) =>
     api(anyAnswer, 'account/password', { method: 'PUT', body: { now, next } })
+  const storage = () => api(storageAnswer, 'account/storage')
+  /** Reads an archive into this account, which must be empty; its settings come along. */
+  async function readArchive(file: Blob) {
+    const read = await api(archiveAnswer, 'account/archive', { method: 'POST', file, within: 600_000 })
+    await look()
+    return read
+  }
   async function removeAccount(password: string): Promise<void> {
     await api(anyAnswer, 'account', { method: 'DELETE', body: { password } })
     be(null)
@@ -101,6 +110,8 @@ export const useAccount = defineStore('account', () => {
     devices,
     endDevice,
     changePassword,
+    storage,
+    readArchive,
     removeAccount,
     change,
   }

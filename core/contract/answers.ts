@@ -63,6 +63,9 @@ export const deviceSchema = z.object({
 })
 export type Device = z.infer<typeof deviceSchema>
 export const devicesAnswer = z.object({ devices: z.array(deviceSchema) })
+/** How much of its room an account fills, bytes. */
+export const storageAnswer = z.object({ bytes: z.number(), most: z.number() })
+export const archiveAnswer = z.object({ pieces: z.number(), shelf: z.number() })
 export const sessionAnswer = z.object({ account: accountSchema.nullable(), demo: z.boolean() })
 
 const document = z.unknown().transform((value, context): Piece => {

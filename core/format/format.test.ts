@@ -9,7 +9,7 @@ import { pieceToBody, pieceToFile } from '../piece/codec'
 import { rowsOf, columnsOf } from '../piece/piece'
 import { tallyPiece, totalOf } from '../tally/tally'
 import { chartStrips, chartSvg } from './chart-svg'
-import { pieceJsonSchema } from './json-schema'
+import { archiveJsonSchema, pieceJsonSchema } from './json-schema'
 import { readPieceFile, writePieceFile } from './piece-file'
 import { reportPiece } from './report'
 import { csv, rowsCsv, tallyCsv } from './tally-csv'
@@ -51,9 +51,12 @@ describe('the piece file', () => {
       ),
     ).toBe(false)
   })
-  it('has the schema that docs/ shows', () => {
-    expect(JSON.parse(readFileSync(new URL('../../docs/piece-file.schema.json', import.meta.url), 'utf8'))).toEqual(
-      JSON.parse(JSON.stringify(pieceJsonSchema())),
+  it.each([
+    ['piece-file', pieceJsonSchema],
+    ['archive', archiveJsonSchema],
+  ])('has the schema that docs/ shows of the %s', (name, schema) => {
+    expect(JSON.parse(readFileSync(new URL(`../../docs/${name}.schema.json`, import.meta.url), 'utf8'))).toEqual(
+      JSON.parse(JSON.stringify(schema())),
     )
   })
   it.each([

@@ -1,7 +1,14 @@
 import { z } from 'zod'
+import { archiveHead, archiveLine } from '../contract/archive'
 import { pieceFileSchema } from '../piece/schema'
 
 /** The JSON Schema (draft 2020-12) of the piece file, made from the one description that reads it. */
 export function pieceJsonSchema(): Record<string, unknown> {
   return { ...z.toJSONSchema(pieceFileSchema, { target: 'draft-2020-12', io: 'input' }), title: 'Weben piece file' }
+}
+
+/** The same of a line of an archive that is not a piece. */
+export function archiveJsonSchema(): Record<string, unknown> {
+  const line = z.union([archiveHead, archiveLine])
+  return { ...z.toJSONSchema(line, { target: 'draft-2020-12', io: 'input' }), title: 'A line of a Weben archive' }
 }

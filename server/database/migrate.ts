@@ -7,6 +7,7 @@ import * as box from './migration/0004-box'
 import * as place from './migration/0005-place'
 import * as picture from './migration/0006-picture'
 import * as session from './migration/0007-session'
+import * as storage from './migration/0008-storage'
 
 interface Named {
   readonly name: string
@@ -21,6 +22,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: '0005-place', migration: place },
   { name: '0006-picture', migration: picture },
   { name: '0007-session', migration: session },
+  { name: '0008-storage', migration: storage },
 ]
 
 const migrationSource: Knex.MigrationSource<Named> = {

@@ -1,7 +1,8 @@
 import { gunzipSync, gzipSync } from 'node:zlib'
 import type { Listing } from '../../core/contract/answers'
 import { fitOf } from '../../core/fit/reckon'
-import { pieceFromBody, pieceToBody, problemsOf } from '../../core/piece/codec'
+import { readPieceFile } from '../../core/format/piece-file'
+import { pieceFromBody, pieceToBody, pieceToFile, problemsOf } from '../../core/piece/codec'
 import { checkEffort, effortsOf } from '../../core/piece/effort'
 import { laidCounted } from '../../core/piece/laid'
 import { columnsOf, fittedPart, type Piece } from '../../core/piece/piece'
@@ -50,6 +51,9 @@ function replayed({ snapshot, steps }: { snapshot: Uint8Array; steps: readonly s
 /** The body of a piece as JSON. */
 const written = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
 
+/** A piece as its file, on one line. */
+const filed = (piece: Piece): string => JSON.stringify(pieceToFile(piece))
+
 interface Made {
   readonly piece: Piece
   readonly summary: Listing['summary']
@@ -67,6 +71,12 @@ function begun(bytes: Uint8Array): Result<Begun> {
   const read = parseJson(textOf(bytes))
   if (!read.ok) return read
   const piece = pieceFromBody(read.value)
+  return piece.ok ? good(beginning(piece.value)) : piece
+}
+
+/** The same from the bytes of its file. */
+function begunFromFile(bytes: Uint8Array): Result<Begun> {
+  const piece = readPieceFile(textOf(bytes))
   return piece.ok ? good(beginning(piece.value)) : piece
 }
 
@@ -147,4 +157,4 @@ function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Arr
   })
 }
 
-export const WORK = { begun, moved, movedBy, packed, pictured, readStand, replayed, written }
+export const WORK = { begun, begunFromFile, filed, moved, movedBy, packed, pictured, readStand, replayed, written }

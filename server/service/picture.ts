@@ -24,9 +24,9 @@ export async function workshopPicture(
     .first<{ png: Buffer } | undefined>('png')
   if (kept) return kept.png
   await spend(db, `picture ${accountId}`, RATES.picture)
-  const piece = await pieceAt(db, { accountId, id }, point)
-  if (!piece) throw notFound()
-  const png = Buffer.from(await done('pictured', { piece, ground }, { little: false }))
+  const found = await pieceAt(db, { accountId, id }, point)
+  if (!found) throw notFound()
+  const png = Buffer.from(await done('pictured', { piece: found.piece, ground }, { little: false }))
   if (point.newest)
     await db('picture')
       .insert({ piece_id: id, ground, revision, head, png })

@@ -2,6 +2,7 @@ import type { Point } from '../../core/piece/catch-up'
 import { storedCells, type Piece } from '../../core/piece/piece'
 import type { Database } from '../database/connection'
 import { done } from '../heavy/pool'
+import { headAt } from './revision'
 
 /** What is read or written at once without holding anybody up; more goes to a worker. */
 export const LITTLE_BYTES = 60_000
@@ -47,32 +48,42 @@ export function remember(owned: Owned, at: Point, piece: Piece): void {
   }
 }
 
+/** A piece as it stood at a point of its line. */
+export interface Standing extends Point {
+  readonly piece: Piece
+}
+
 /**
- * A piece at a revision, from the cache or from the nearest snapshot and the steps after it. Access has been checked
- * by the caller.
+ * A piece at a revision, from the cache or from the nearest snapshot and the steps after it; where those are no longer
+ * kept, the last state before it that is. Access has been checked by the caller.
  */
-export async function pieceAt(db: Database, owned: Owned, at: Point): Promise<Piece | null> {
-  const { revision } = at
+export async function pieceAt(db: Database, owned: Owned, at: Point): Promise<Standing | null> {
   const kept = recall(owned, at)
-  if (kept) return kept
+  if (kept) return { ...at, piece: kept }
   const { id } = owned
   const snapshot = await db('snapshot')
     .where({ piece_id: id })
-    .andWhere('revision', '<=', revision)
+    .andWhere('revision', '<=', at.revision)
     .orderBy('revision', 'desc')
     .first<{ revision: number; body: Buffer }>()
   if (!snapshot) return null
   const rows = await db('revision')
     .where({ piece_id: id })
-    .whereBetween('number', [snapshot.revision + 1, revision])
+    .whereBetween('number', [snapshot.revision + 1, at.revision])
     .orderBy('number')
-    .select<{ steps: string }[]>(db.raw('steps::text as steps'))
-  if (rows.length !== revision - snapshot.revision) return null
-  const steps = rows.map((row) => row.steps)
+    .select<{ steps: string | null }[]>(db.raw('steps::text as steps'))
+  if (rows.length !== at.revision - snapshot.revision) return null
+  const steps: string[] = []
+  for (const row of rows) {
+    if (row.steps === null) break
+    steps.push(row.steps)
+  }
+  const revision = snapshot.revision + steps.length
+  const point = { revision, head: revision === at.revision ? at.head : await headAt(db, id, revision) }
   const bytes = steps.reduce((sum, text) => sum + text.length, PACKED_TIMES * snapshot.body.length)
   const piece = await done('replayed', { snapshot: snapshot.body, steps }, { little: bytes <= LITTLE_BYTES })
-  remember(owned, at, piece)
-  return piece
+  remember(owned, point, piece)
+  return { ...point, piece }
 }
 
 /** A snapshot of a piece as it is stored. */
@@ -82,3 +93,7 @@ export const packPiece = (piece: Piece): Promise<Uint8Array> =>
 /** The body of a piece as JSON. */
 export const writePiece = (piece: Piece): Promise<string> =>
   done('written', piece, { little: cellCount(piece) <= LITTLE_CELLS })
+
+/** A piece as its file, on one line. */
+export const writePieceFile = (piece: Piece): Promise<string> =>
+  done('filed', piece, { little: cellCount(piece) <= LITTLE_CELLS })

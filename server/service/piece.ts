@@ -1,4 +1,4 @@
-import { MOST_REVISION, type Listing } from '../../core/contract/answers'
+import type { Listing } from '../../core/contract/answers'
 import type { Point } from '../../core/piece/catch-up'
 import { checkEffort } from '../../core/piece/effort'
 import type { Piece } from '../../core/piece/piece'
@@ -16,8 +16,11 @@ import {
   remember,
   SNAPSHOT_EVERY,
   writePiece,
+  type Standing,
 } from './piece-store'
 import { spendEffort } from './rate'
+import { headAt, lastMissing, missingAfter, type Stand } from './revision'
+import { requireRoom } from './storage'
 
 /** Id of the transaction that made the newest revision. */
 const HEAD =
@@ -29,13 +32,13 @@ interface OwnRow {
   removed_at: Date | null
 }
 
-/** Where the piece stands. A piece that was put away says so; another's is none. */
-async function requireOwn(db: Database, accountId: string, id: string): Promise<Point> {
+/** Where the piece stands. A piece that was put away says so, unless that is no matter; another's is none. */
+export async function requireOwn(db: Database, accountId: string, id: string, { away = false } = {}): Promise<Point> {
   const row = await db('piece')
     .where({ id, account_id: accountId })
     .first<OwnRow>('revision', 'removed_at', db.raw(`${HEAD} as head`))
   if (!row) throw notFound()
-  if (row.removed_at)
+  if (row.removed_at && !away)
     throw new Failure(410, 'put-away', 'This piece was put away. Bring it back from what is put away in the workshop.')
   return { revision: row.revision, head: row.head ?? '' }
 }
@@ -78,19 +81,37 @@ interface Created {
   readonly revision: number
 }
 
-async function storePiece(db: Database, accountId: string, { piece, summary, snapshot }: Begun): Promise<Created> {
-  const id = await db.transaction(async (trx) => {
-    const [row] = await trx('piece')
-      .insert({ account_id: accountId, name: piece.name, summary: JSON.stringify(summary) })
-      .returning<{ id: string }[]>('id')
-    await trx('snapshot').insert({ piece_id: row!.id, revision: 0, body: Buffer.from(snapshot) })
-    return row!.id
-  })
-  remember({ accountId, id }, { revision: 0, head: '' }, piece)
+async function storePiece(db: Database, accountId: string, begun: Begun): Promise<Created> {
+  await requireRoom(db, accountId, begun.snapshot.length)
+  const id = await db.transaction((trx) => insertPiece(trx, accountId, begun))
+  remember({ accountId, id }, { revision: 0, head: '' }, begun.piece)
   return { id, revision: 0 }
 }
 
-/** A piece now or at an earlier revision, as JSON. */
+/** Stores a piece that begins here, within a transaction. Answers its id. */
+export async function insertPiece(
+  trx: Database,
+  accountId: string,
+  { piece, summary, snapshot }: Begun,
+  { updatedAt, away = false }: { readonly updatedAt?: string; readonly away?: boolean } = {},
+): Promise<string> {
+  const [row] = await trx('piece')
+    .insert({
+      account_id: accountId,
+      name: piece.name,
+      summary: JSON.stringify(summary),
+      ...(updatedAt === undefined ? {} : { updated_at: updatedAt }),
+      ...(away ? { removed_at: trx.fn.now() } : {}),
+    })
+    .returning<{ id: string }[]>('id')
+  await trx('snapshot').insert({ piece_id: row!.id, revision: 0, body: Buffer.from(snapshot) })
+  return row!.id
+}
+
+/**
+ * A piece now or at an earlier revision, as JSON. Where the steps of that revision are no longer kept it is the last
+ * state before it that is; the answer says which.
+ */
 export async function openPiece(db: Database, accountId: string, id: string, at?: number): Promise<string> {
   const { piece, revision, head } = await readPiece(db, accountId, id, at)
   return `${JSON.stringify({ id, revision, head }).slice(0, -1)},"piece":${await writePiece(piece)}}`
@@ -110,93 +131,20 @@ export async function pointOf(
 }
 
 /** The piece as the core knows it, now or at an earlier revision. */
-async function readPiece(db: Database, accountId: string, id: string, at?: number): Promise<Point & { piece: Piece }> {
-  const point = await pointOf(db, accountId, id, at)
-  const piece = await pieceAt(db, { accountId, id }, point)
-  if (!piece) throw notFound()
-  return { piece, ...point }
+async function readPiece(db: Database, accountId: string, id: string, at?: number): Promise<Standing> {
+  const found = await pieceAt(db, { accountId, id }, await pointOf(db, accountId, id, at))
+  if (!found) throw notFound()
+  return found
 }
 
-async function headAt(db: Database, id: string, number: number): Promise<string> {
-  return (
-    (
-      await db('revision')
-        .where({ piece_id: id, number })
-        .first<{ transaction_id: string } | undefined>('transaction_id')
-    )?.transaction_id ?? ''
-  )
-}
-
-/** At most so many revisions are sent in one answer, and so many bytes of them as stored, one at least. */
-export const MOST_MISSING = 500
-const MOST_BYTES = 250_000
-
-/** Where a browser stands: on which revision, and on the work of which transaction, if it says so. */
-interface Stand {
-  readonly base: number
-  readonly on?: string | undefined
-}
-
-/** Refuses a browser that stands on revisions which this database does not have: it was put back to an earlier day. */
-async function requireLine(db: Database, id: string, { base, on }: Stand, newest: Point): Promise<void> {
-  if (base <= newest.revision && (on === undefined || on === (await headAt(db, id, base)))) return
-  throw new Failure(
-    409,
-    'astray',
-    'The server no longer has the state that your changes stand on: it was put back to an earlier one.',
-    { data: { revision: newest.revision } },
-  )
-}
-
-/** Revisions after the one that a browser stands on, oldest first, as JSON; as many as one answer holds. */
+/** Revisions after the one that a browser stands on, oldest first, as JSON. */
 export async function revisionsAfter(db: Database, accountId: string, id: string, stand: Stand): Promise<string> {
-  const newest = await requireOwn(db, accountId, id)
-  await requireLine(db, id, stand, newest)
-  return missingText(newest, await revisions(db, id, 'asc', [stand.base + 1, MOST_REVISION], MOST_MISSING))
+  return missingAfter(db, id, stand, await requireOwn(db, accountId, id))
 }
 
 /** The last few revisions, oldest first, as JSON: what can be undone. */
 export async function lastRevisions(db: Database, accountId: string, id: string, count: number): Promise<string> {
-  const newest = await requireOwn(db, accountId, id)
-  return missingText(newest, await revisions(db, id, 'desc', [0, newest.revision], count))
-}
-
-interface RevisionRow {
-  number: number
-  transaction_id: string
-  label: string
-  steps: string
-  made_at: Date
-}
-
-/** Revisions in a span, from one end of it, oldest first. Their sizes are asked before any is unpacked. */
-async function revisions(
-  db: Database,
-  id: string,
-  from: 'asc' | 'desc',
-  span: readonly [number, number],
-  count: number,
-): Promise<RevisionRow[]> {
-  const { rows } = await db.raw<{ rows: RevisionRow[] }>(
-    `
-    select number, transaction_id, label, steps::text as steps, made_at from revision
-    where piece_id = ? and number in (
-      select number from (
-        select number, sum(pg_column_size(steps)) over (order by number ${from}) - pg_column_size(steps) as before
-        from revision where piece_id = ? and number between ? and ? order by number ${from} limit ?
-      ) as sized where before < ?
-    ) order by number`,
-    [id, id, ...span, count, MOST_BYTES],
-  )
-  return rows
-}
-
-function missingText(newest: Point, rows: readonly RevisionRow[]): string {
-  const missing = rows.map(({ number, transaction_id, label, made_at, steps }) => {
-    const head = JSON.stringify({ number, id: transaction_id, label, madeAt: made_at.toISOString() })
-    return `${head.slice(0, -1)},"steps":${steps}}`
-  })
-  return `${JSON.stringify(newest).slice(0, -1)},"missing":[${missing.join(',')}]}`
+  return lastMissing(db, id, count, await requireOwn(db, accountId, id))
 }
 
 async function stale(db: Database, accountId: string, id: string, stand: Stand): Promise<Failure> {
@@ -216,6 +164,7 @@ export async function saveSteps(
   id: string,
   bytes: Uint8Array,
 ): Promise<{ revision: number }> {
+  await requireRoom(db, accountId, bytes.length)
   const { stand, head, next } = await moveOn(db, accountId, id, bytes)
   const { base } = stand
   const revision = await storeSteps(db, accountId, id, { revision: base, head }, next)
@@ -271,9 +220,9 @@ async function pieceToMove(
   if (kept) return { piece: kept, head: on! }
   const own = await requireOwn(db, accountId, id)
   if (own.revision !== base || (on !== undefined && on !== own.head)) throw await stale(db, accountId, id, stand)
-  const piece = await pieceAt(db, { accountId, id }, own)
-  if (!piece) throw notFound()
-  return { piece, head: own.head }
+  const found = await pieceAt(db, { accountId, id }, own)
+  if (found?.revision !== own.revision) throw notFound()
+  return { piece: found.piece, head: own.head }
 }
 
 const STORE_STEPS = `
@@ -282,8 +231,9 @@ const STORE_STEPS = `
     where id = $4 and account_id = $5 and revision = $6 and removed_at is null and coalesce(${HEAD}, '') = $7
     returning id
   )
-  insert into revision (piece_id, number, transaction_id, label, steps)
-  select moved.id, $6::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps'
+  insert into revision (piece_id, number, transaction_id, label, steps, bytes)
+  select moved.id, $6::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps',
+    octet_length((t.value->'steps')::text)
   from moved, jsonb_array_elements($8::jsonb) with ordinality as t(value, place)
   returning number`
 

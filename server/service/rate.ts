@@ -23,6 +23,8 @@ export const RATES = {
     return { most: joins(), seconds: 3600 }
   },
   create: { most: 60, seconds: 600 },
+  /** Archives written, and read. */
+  archive: { most: 20, seconds: 3600 },
   picture: { most: 600, seconds: 60 },
   /** Cells touched by steps: a hand that fills large pieces needs a tenth of it. */
   effort: { most: 150_000_000, seconds: 60 },

@@ -1,5 +1,5 @@
 import { client } from '../api/client'
-import { address, createPiece, expect, join, newName, PASSWORD, test } from './weaver'
+import { address, createPiece, plainBracelet, expect, join, newName, PASSWORD, test } from './weaver'
 
 test('the doors of an account: devices are signed out, the password is changed, and all of it can be removed', async ({
   page,
@@ -37,4 +37,28 @@ test('the doors of an account: devices are signed out, the password is changed, 
   await page.getByRole('button', { name: 'Remove everything of mine' }).click()
   await expect(page).toHaveURL(/\/enter/)
   expect((await enter('quite another word')).status).toBe(401)
+})
+
+test('everything of one account is saved to a file, and an empty account reads it back', async ({ page }, info) => {
+  await join(page, address(), newName())
+  await createPiece(page)
+  await page.goto(`${address()}/settings`)
+  const keeps = page.getByRole('region', { name: 'What Weben keeps for you' })
+  await expect(keeps.getByText('Less than 0.1 MB of the 500 MB it may hold')).toBeVisible()
+  const coming = page.waitForEvent('download')
+  await keeps.getByRole('link', { name: 'Save everything to a file' }).click()
+  const file = info.outputPath('everything.jsonl.gz')
+  await (await coming).saveAs(file)
+
+  const read = keeps.getByLabel('Read such a file')
+  await read.setInputFiles(file)
+  await expect(keeps.getByText('An archive is read into an account that is still empty')).toBeVisible()
+
+  await page.context().clearCookies()
+  await join(page, address(), newName())
+  await page.goto(`${address()}/settings`)
+  await read.setInputFiles(file)
+  await expect(keeps.getByText('Read: 1 piece, and 0 things of the box, people and stamps.')).toBeVisible()
+  await page.goto(address())
+  await expect(page.getByRole('link', { name: new RegExp(plainBracelet().name) }).first()).toBeVisible()
 })

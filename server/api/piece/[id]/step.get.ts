@@ -3,7 +3,8 @@ import { database } from '../../../database/connection'
 import { answer, asJson } from '../../../http/answer'
 import { idIn, wholeIn } from '../../../http/read'
 import { requireAccount } from '../../../http/session'
-import { lastRevisions, MOST_MISSING, revisionsAfter } from '../../../service/piece'
+import { lastRevisions, revisionsAfter } from '../../../service/piece'
+import { MOST_MISSING } from '../../../service/revision'
 
 /**
  * The revisions after `?after=n`: what another tab or device must still apply; `&on=` names the transaction that made
