@@ -93,8 +93,8 @@ export default defineNuxtConfig({
         'object-src': ["'none'"],
         'script-src': ["'self'", "'nonce-{{nonce}}'"],
         'script-src-attr': ["'none'"],
-        // Vuetify writes its sizes into style attributes.
-        'style-src': ["'self'", "'unsafe-inline'"],
+        // The development server puts style sheets into the page without our word.
+        'style-src': ["'self'", IS_DEV ? "'unsafe-inline'" : "'nonce-{{nonce}}'"],
         'connect-src': IS_DEV ? ["'self'", 'ws:'] : ["'self'"],
         'worker-src': ["'self'", 'blob:'],
         'upgrade-insecure-requests': false,

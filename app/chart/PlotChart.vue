@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, watch } from 'vue'
 import { useDayOrEvening } from '../composables/theme'
+import { ownStyle } from '../theme/own-style'
 
 /** A chart and the same figures as a table. The chart library is loaded when the first chart is opened. */
 const props = defineProps<{
@@ -15,6 +16,7 @@ const props = defineProps<{
   open?: boolean
 }>()
 
+const CHART_SHEET = 'plotly.js-style-global'
 const box = ref<HTMLElement>()
 const shown = ref(props.open ?? false)
 const theme = useDayOrEvening()
@@ -58,6 +60,8 @@ function look(): object {
 
 async function draw() {
   if (!shown.value || !box.value) return
+  // The library writes its rules into this sheet; one that it made itself would not be obeyed.
+  if (!document.getElementById(CHART_SHEET)) ownStyle('').id = CHART_SHEET
   plotly ??= (await import('plotly.js-basic-dist-min')).default
   await plotly.react(box.value, props.traces, look(), { displayModeBar: false, responsive: true, staticPlot: false })
 }

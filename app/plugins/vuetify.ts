@@ -1,5 +1,6 @@
 import 'vuetify/styles'
 import { createVuetify } from 'vuetify'
+import { ownWord } from '../theme/own-style'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 
 const colours = (surface: string, ink: string, madder: string, verdigris: string, marigold: string) => ({
@@ -18,6 +19,7 @@ export default defineNuxtPlugin((app) => {
     createVuetify({
       icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
       theme: {
+        cspNonce: ownWord(),
         defaultTheme: 'day',
         themes: {
           day: { dark: false, colors: colours('#f8f4ec', '#2c2622', '#9c3540', '#1d645d', '#7c530a') },

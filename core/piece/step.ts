@@ -15,7 +15,7 @@ import { bad, good, problem, type Problem, type Result } from '../problem'
 import { isSound } from '../units/text'
 import { checkPart, checkPiece, checkSize, partFromFile, partToFile, problemsOf, settledSettings } from './codec'
 import { columnsOf, findPart, SECTIONS, withPart, type Part, type Piece, type SectionName } from './piece'
-import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema, type PartFile } from './schema'
+import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema, type PartFile, type PieceHead } from './schema'
 
 /**
  * Every change of a piece is a step: it can be applied, inverted, merged, carried over other steps (rebase.ts) and
@@ -198,6 +198,11 @@ function whole(piece: Piece, step: SetStep): SetStep {
 
 const FORBIDDEN = new Set(['start', 'repeat', 'end', 'columns', 'id', 'number', 'version'])
 
+/** Each field of a piece by itself: only the one that a step changes needs to be looked at. */
+const HEAD_FIELDS = Object.fromEntries(
+  Object.entries(pieceHeadSchema.shape).map(([field, schema]) => [field, z.strictObject({ [field]: schema })]),
+) as unknown as Record<keyof PieceHead, z.ZodType<Partial<PieceHead>>>
+
 function applySet(piece: Piece, step: SetStep): Result<Piece> {
   const where = step.path.join('/')
   const inLists = step.path[0] === 'tray' || step.path[0] === 'parts'
@@ -205,8 +210,8 @@ function applySet(piece: Piece, step: SetStep): Result<Piece> {
   const next = replaced(piece, step.path, whole(piece, step)) as Piece | undefined
   if (next === undefined) return bad(misfit(where))
   if (step.path[0] !== 'parts') {
-    const { parts: _, ...own } = next
-    const checked = pieceHeadSchema.safeParse(own)
+    const field = step.path[0] as keyof PieceHead
+    const checked = HEAD_FIELDS[field].safeParse({ [field]: next[field] })
     return checked.success ? good({ ...next, ...checked.data }) : bad(...problemsOf(checked.error))
   }
   const part = findPart(next, String(step.path[1]))!

@@ -100,8 +100,9 @@ export interface Moved extends Made {
   /** How many revisions it has moved on, and the id of the transaction that made the last. */
   readonly count: number
   readonly last: string
-  /** The transactions as JSON. */
+  /** The transactions as JSON, and how many bytes the steps of each are. */
   readonly text: string
+  readonly bytes: readonly number[]
 }
 
 /** A piece after transactions; all of them or none. */
@@ -113,12 +114,17 @@ function moved({ piece, transactions }: { piece: Piece; transactions: readonly T
     now = next.value
   }
   const last = transactions.at(-1)!.id
+  const written = transactions.map(({ steps }) => JSON.stringify(steps))
+  const text = transactions.map(
+    ({ id, label }, k) => `{"id":${JSON.stringify(id)},"label":${JSON.stringify(label)},"steps":${written[k]}}`,
+  )
   return good({
     piece: now,
     summary: summarise(now),
     count: transactions.length,
     last,
-    text: JSON.stringify(transactions),
+    text: `[${text.join(',')}]`,
+    bytes: written.map((steps) => Buffer.byteLength(steps)),
   })
 }
 

@@ -20,6 +20,8 @@ export const SNAPSHOT_EVERY = 64
  * a database that was put back to an earlier day, changes no answer.
  */
 const cache = new Map<string, Piece>()
+/** Cells of all of them. */
+let cells = 0
 const CACHE_CELLS = 12_000_000
 const CACHE_ENTRIES = 64
 
@@ -37,12 +39,13 @@ interface Owned {
 export const recall = (owned: Owned, at: Point): Piece | undefined => cache.get(keyOf(owned, at))
 
 export function remember(owned: Owned, at: Point, piece: Piece): void {
-  cache.set(keyOf(owned, at), piece)
-  let cells = 0
-  for (const kept of cache.values()) cells += cellCount(kept)
+  const name = keyOf(owned, at)
+  const there = cache.get(name)
+  if (there) cells -= cellCount(there)
+  cells += cellCount(piece)
+  cache.set(name, piece)
   for (const [key, old] of cache) {
-    if (cache.size <= CACHE_ENTRIES && cells <= CACHE_CELLS) break
-    if (cache.size === 1) break
+    if ((cache.size <= CACHE_ENTRIES && cells <= CACHE_CELLS) || cache.size === 1) break
     cache.delete(key)
     cells -= cellCount(old)
   }

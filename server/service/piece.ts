@@ -232,22 +232,19 @@ const STORE_STEPS = `
     returning id
   )
   insert into revision (piece_id, number, transaction_id, label, steps, bytes)
-  select moved.id, $6::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps',
-    octet_length((t.value->'steps')::text)
-  from moved, jsonb_array_elements($8::jsonb) with ordinality as t(value, place)
-  returning number`
+  select moved.id, $6::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps', ($9::int[])[t.place]
+  from moved, jsonb_array_elements($8::jsonb) with ordinality as t(value, place)`
 
 async function storeSteps(
   db: Database,
   accountId: string,
   id: string,
   { revision: base, head }: Point,
-  { piece, summary, count, text }: Moved,
+  { piece, summary, count, text, bytes }: Moved,
 ): Promise<number | null> {
   try {
-    const values = [count, piece.name, JSON.stringify(summary), id, accountId, base, head, text]
-    const rows = await prepared<{ number: number }>(db, 'store-steps', STORE_STEPS, values)
-    return rows.length === 0 ? null : base + count
+    const values = [count, piece.name, JSON.stringify(summary), id, accountId, base, head, text, bytes]
+    return (await prepared(db, 'store-steps', STORE_STEPS, values)) === 0 ? null : base + count
   } catch (error) {
     if (isUniqueViolation(error, 'revision_transaction') || isUniqueViolation(error, 'revision_pkey')) return null
     throw error

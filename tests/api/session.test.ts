@@ -311,9 +311,11 @@ describe('who may change things', () => {
   it('pages carry a strict policy', async () => {
     const response = await fetch(`${address}/enter`)
     const policy = response.headers.get('content-security-policy')!
-    const script = policy.split(';').find((d) => d.trim().startsWith('script-src '))!
-    expect(script).toMatch(/'nonce-/)
-    expect(script).not.toMatch(/unsafe|https:|\*/)
+    for (const kind of ['script-src ', 'style-src ']) {
+      const sources = policy.split(';').find((d) => d.trim().startsWith(kind))!
+      expect(sources).toMatch(/'nonce-/)
+      expect(sources).not.toMatch(/unsafe|https:|\*/)
+    }
     expect(policy).toContain("object-src 'none'")
     expect(policy).toContain("frame-ancestors 'none'")
     expect(policy).not.toContain('upgrade-insecure-requests')

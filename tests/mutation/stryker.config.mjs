@@ -14,8 +14,8 @@ export default {
   incremental: true,
   tempDirName: '.weben/mutate/sandbox',
   ignorePatterns: ['**', '!core/**', '!tests/**', '!docs/**', '!demo/**', '!package.json'],
-  reporters: ['clear-text'],
+  reporters: ['clear-text', 'progress-append-only'],
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false, reportScoreTable: true },
-  timeoutMS: 20_000,
+  timeoutMS: 3000,
   allowEmpty: true,
 }

@@ -40,6 +40,7 @@ import { useLengths } from '../../../composables/lengths'
 import { saveFile, slug } from '../../../composables/save-file'
 import { useAccount } from '../../../stores/account'
 import { usePiece } from '../../../stores/piece'
+import { ownStyle } from '../../../theme/own-style'
 
 const store = usePiece()
 const account = useAccount()
@@ -68,9 +69,8 @@ const room = computed(() => ({
 
 /** The page size of the printer follows the choice. */
 watchEffect((onCleanup) => {
-  const style = document.createElement('style')
-  style.textContent = `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} portrait; margin: ${MARGIN}mm; }`
-  document.head.append(style)
+  const sheet = paper.value === 'A4' ? 'A4' : 'letter'
+  const style = ownStyle(`@page { size: ${sheet} portrait; margin: ${MARGIN}mm; }`)
   onCleanup(() => style.remove())
 })
 
