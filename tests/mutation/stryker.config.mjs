@@ -6,7 +6,7 @@
  */
 export default {
   testRunner: 'vitest',
-  vitest: { configFile: 'tests/mutation/vitest.config.ts', related: true },
+  vitest: { configFile: 'tests/mutation/vitest.config.ts', related: false },
   coverageAnalysis: 'perTest',
   mutator: { excludedMutations: ['StringLiteral'] },
   // What is worked out once, when a file is loaded, would need every test for each mistake in it.
