@@ -48,6 +48,12 @@ export default defineNuxtConfig({
     typescript: { strict: true },
   },
   hooks: {
+    // Without rendering on the server the development server still asks for an entry of that side, and finds none.
+    'vite:extendConfig': (config) => {
+      const { entry } = (config.build?.rollupOptions?.input ?? {}) as { entry?: string }
+      const ssr = { build: { rollupOptions: { input: { server: entry } } } }
+      if (IS_DEV && entry) Object.assign(config, { environments: { ...config.environments, ssr } })
+    },
     // What answers for wrong addresses must know which are right: read from the tree, like the routes themselves.
     'nitro:init': (nitro) => {
       nitro.options.virtual['#api-routes'] = () => {
