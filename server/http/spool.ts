@@ -32,12 +32,20 @@ export async function withLines<T>(
   const folder = await mkdtemp(join(tmpdir(), 'weben-'))
   try {
     const file = join(folder, 'body')
-    await pipeline(event.node.req, atMost(mostMb * MB), createWriteStream(file))
+    await pipeline(event.node.req, atMost(mostMb * MB), createWriteStream(file)).catch(brokenOff)
     return await work(linesOf(createReadStream(file).pipe(createGunzip()), longest))
   } finally {
     atOnce--
     await rm(folder, { recursive: true, force: true })
   }
+}
+
+/** Whoever sent it has gone, which is no fault of ours. */
+function brokenOff(error: unknown): never {
+  const { code } = error as { code?: string }
+  if (code === 'ECONNRESET' || code === 'ERR_STREAM_PREMATURE_CLOSE')
+    throw new Failure(400, 'broken-off', 'The file did not come through whole. Send it again.')
+  throw error
 }
 
 function atMost(bytes: number): Transform {

@@ -45,14 +45,14 @@ it(
       await prepareDatabase(cluster.url, false)
       await start()
       const address = application!.address
-      const weavers = []
+      const weavers: { who: Awaited<ReturnType<typeof person>>; id: string; revision: number }[] = []
       for (let k = 0; k < WEAVERS; k++) {
         const who = await person(address)
         const { id } = (await who.call<{ id: string }>('POST', 'piece', pieceToBody(piece()))).body
         weavers.push({ who, id, revision: 0 })
       }
       /** Renames its piece again and again, one revision each; what got no answer is sent once more as it was. */
-      const work = async (weaver: (typeof weavers)[number]) => {
+      const work = async (weaver: (typeof weavers)[number]): Promise<void> => {
         while (working) {
           const { revision } = weaver
           const now = { ...piece(), name: revision === 0 ? piece().name : `Name ${revision}` }
