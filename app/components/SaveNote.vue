@@ -76,10 +76,8 @@ async function choose({ act }: Choice) {
 </script>
 
 <template>
-  <span class="note" :class="store.state" role="status" :title="store.says || undefined">
-    {{ words }}
-    <NuxtLink v-if="store.state === 'full'" to="/settings#keeps">Make room</NuxtLink>
-  </span>
+  <span class="note" :class="store.state" role="status" :title="store.says || undefined">{{ words }}</span>
+  <NuxtLink v-if="store.state === 'full'" class="note full" to="/settings#keeps">Make room</NuxtLink>
   <VDialog
     :model-value="wantsChoice(store.state)"
     persistent

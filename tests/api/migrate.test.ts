@@ -78,7 +78,7 @@ it('an older database is brought up to date with everything in it', async () => 
       value: JSON.stringify({ kind: 'bead', name: 'Moss', spec: 'round-11', colour: '#446622', finish: 'matte' }),
     })
 
-    expect(await migrate(db)).toEqual(['0003-fit', '0004-box', '0005-place', '0006-picture', '0007-session'])
+    expect(await migrate(db)).toEqual(['0003-fit', '0004-box', '0005-place', '0006-picture', '0007-session', '0008-storage'])
     expect((await listPieces(db, account!.id))[0]!.summary).toMatchObject({
       kind: 'bracelet',
       finishedMm: 22.5,
@@ -115,7 +115,7 @@ it('three starts at once on an empty database lay out one demo, ten times out of
       await Promise.all([1, 2, 3].map(() => prepareDatabase(url.href, true)))
       const db = connect(url.href)
       expect(await db('account').count('id')).toEqual([{ count: '1' }])
-      expect(await db('knex_migrations').count('id')).toEqual([{ count: '7' }])
+      expect(await db('knex_migrations').count('id')).toEqual([{ count: '8' }])
       await db.destroy()
       await admin.raw(`drop database ${name}`)
     }
