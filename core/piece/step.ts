@@ -15,7 +15,14 @@ import { bad, good, problem, type Problem, type Result } from '../problem'
 import { isSound } from '../units/text'
 import { checkPart, checkPiece, checkSize, partFromFile, partToFile, problemsOf, settledSettings } from './codec'
 import { columnsOf, findPart, SECTIONS, withPart, type Part, type Piece, type SectionName } from './piece'
-import { partFileSchema, partHeadSchema, pieceHeadSchema, trayBeadSchema, type PartFile, type PieceHead } from './schema'
+import {
+  partFileSchema,
+  partHeadSchema,
+  pieceHeadSchema,
+  trayBeadSchema,
+  type PartFile,
+  type PieceHead,
+} from './schema'
 
 /**
  * Every change of a piece is a step: it can be applied, inverted, merged, carried over other steps (rebase.ts) and

@@ -78,7 +78,14 @@ it('an older database is brought up to date with everything in it', async () => 
       value: JSON.stringify({ kind: 'bead', name: 'Moss', spec: 'round-11', colour: '#446622', finish: 'matte' }),
     })
 
-    expect(await migrate(db)).toEqual(['0003-fit', '0004-box', '0005-place', '0006-picture', '0007-session', '0008-storage'])
+    expect(await migrate(db)).toEqual([
+      '0003-fit',
+      '0004-box',
+      '0005-place',
+      '0006-picture',
+      '0007-session',
+      '0008-storage',
+    ])
     expect((await listPieces(db, account!.id))[0]!.summary).toMatchObject({
       kind: 'bracelet',
       finishedMm: 22.5,
