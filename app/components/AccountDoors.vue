@@ -149,13 +149,9 @@ function stay() {
   </section>
 </template>
 
+<style scoped src="./account-section.css" />
+
 <style scoped>
-section {
-  border-top: 1px solid var(--line);
-  padding-top: 20px;
-  display: grid;
-  gap: 16px;
-}
 .devices {
   list-style: none;
   padding: 0;
@@ -177,16 +173,5 @@ section {
   display: grid;
   gap: 14px;
   max-width: 420px;
-}
-.acts {
-  display: flex;
-  gap: 12px;
-  flex-wrap: wrap;
-}
-.says {
-  background: var(--marigold-wash);
-  color: var(--marigold);
-  padding: 10px 14px;
-  border-radius: var(--round-in);
 }
 </style>

@@ -68,13 +68,9 @@ async function read() {
   </section>
 </template>
 
+<style scoped src="./account-section.css" />
+
 <style scoped>
-section {
-  border-top: 1px solid var(--line);
-  padding-top: 20px;
-  display: grid;
-  gap: 16px;
-}
 progress {
   display: block;
   width: min(320px, 100%);
@@ -95,19 +91,8 @@ progress::-webkit-progress-value {
 progress::-moz-progress-bar {
   background: var(--marigold);
 }
-.acts {
-  display: flex;
-  gap: 12px;
-  flex-wrap: wrap;
-}
 label.button:focus-within {
   outline: 3px solid var(--marigold);
   outline-offset: 2px;
-}
-.says {
-  background: var(--marigold-wash);
-  color: var(--marigold);
-  padding: 10px 14px;
-  border-radius: var(--round-in);
 }
 </style>

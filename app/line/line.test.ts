@@ -217,6 +217,20 @@ describe('what can no longer be told step by step', () => {
     expect(server.at(5)).toMatchObject({ name: 'Two', notes: 'n 2' })
     expect(states).not.toContain('apart')
   })
+  it('stays as it is where the server is gone again before it could be opened anew', async () => {
+    const line = await open()
+    moveOn(2)
+    const answer = server.answer.bind(server)
+    server.answer = (path, body) => {
+      if (!path.includes('after=') && !path.includes('last=')) return [503, { error: { code: 'busy', says: 'busy' } }]
+      return answer(path, body)
+    }
+    await line.look()
+    expect([line.shown.state, line.shown.ahead.revision]).toEqual(['saved', 0])
+    server.answer = answer
+    await line.look()
+    expect(line.shown.ahead.revision).toBe(2)
+  })
   it('asks the person where an edit waits, and keeps it as it stands', async () => {
     const line = await open()
     server.away = true

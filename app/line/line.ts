@@ -327,7 +327,14 @@ export class Line {
 
   /** Takes the newest document in the place of this one, on which nothing waits. */
   private async openAnew(): Promise<void> {
-    const there = await api(openedAnswer, `piece/${this.owned.piece}`)
+    let there: Document
+    try {
+      there = await api(openedAnswer, `piece/${this.owned.piece}`)
+    } catch (error) {
+      // It is looked for again at the next occasion.
+      if (error instanceof ApiError) return
+      throw error
+    }
     if (this.closed || this.ahead.pending.length > 0) return
     this.show({ ahead: standing(there), state: 'saved', says: '' })
     this.writeDownSoon()

@@ -29,14 +29,15 @@ export async function withLines<T>(
       data: { wait: 20 },
     })
   atOnce++
-  const folder = await mkdtemp(join(tmpdir(), 'weben-'))
+  let folder: string | undefined
   try {
+    folder = await mkdtemp(join(tmpdir(), 'weben-'))
     const file = join(folder, 'body')
     await pipeline(event.node.req, atMost(mostMb * MB), createWriteStream(file)).catch(brokenOff)
     return await work(linesOf(createReadStream(file).pipe(createGunzip()), longest))
   } finally {
     atOnce--
-    await rm(folder, { recursive: true, force: true })
+    if (folder) await rm(folder, { recursive: true, force: true })
   }
 }
 
