@@ -12,7 +12,7 @@ const WORDS: Record<SaveState, string> = {
   'saved': 'Saved',
   'saving': 'Saving…',
   'waiting': 'Kept in this browser; sent when the server is back',
-  'full': 'Kept in this browser; your account is full',
+  'full': 'Account full; kept here',
   'signed-out': 'Signed out; your work is kept here',
   'renewed': 'Kept in this browser; reload the page',
   'clash': 'Changed elsewhere too',
@@ -77,7 +77,7 @@ async function choose({ act }: Choice) {
 
 <template>
   <span class="note" :class="store.state" role="status" :title="store.says || undefined">{{ words }}</span>
-  <NuxtLink v-if="store.state === 'full'" class="note full" to="/settings#keeps">Make room</NuxtLink>
+  <NuxtLink v-if="store.state === 'full'" class="room" to="/settings#keeps">Make room</NuxtLink>
   <VDialog
     :model-value="wantsChoice(store.state)"
     persistent
@@ -113,6 +113,10 @@ async function choose({ act }: Choice) {
 .note:not(.saved, .saving) {
   color: var(--marigold);
   font-weight: 600;
+}
+.room {
+  font-size: 13.5px;
+  margin-left: 0.6em;
 }
 .choice {
   display: grid;
