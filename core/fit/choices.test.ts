@@ -1,12 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { bead, part, piece } from '../../tests/fixture/piece'
-import { emptyCells } from '../grid/cells'
+import { bead, part, piece, rows } from '../../tests/fixture/piece'
+import { neighbourSpecs, requireSpec } from '../bead/spec'
+import { cellAt, emptyCells } from '../grid/cells'
 import { columnsOf, type Part, type Piece } from '../piece/piece'
-import { fitSchema, type Fit } from '../piece/schema'
+import { costSchema, fitSchema, LIMITS, type Fit } from '../piece/schema'
+import { applySteps } from '../piece/step'
+import { valueOf } from '../problem'
+import { tallyPart, totalOf } from '../tally/tally'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
-import { fitChoices, PRICE, type Choice } from './choices'
-import { usualClosure, type Closure } from './closure'
+import { choiceSteps, fitChoices, PRICE, widthChoices, widthChoiceSteps, type Choice } from './choices'
+import { closureOf, usualClosure, type Closure } from './closure'
+import { fitsWell } from './feel'
+import { fitKindOf } from './kind'
 import { fitOf } from './reckon'
 
 /** A whole grid of a stitch: plain ends of so many rows, and a repeat worked so many times. */
@@ -192,5 +198,249 @@ describe('choices, in order', () => {
       ),
       { numRuns: 60 },
     )
+  })
+})
+
+describe('what is offered, and nothing else', () => {
+  const loom = (over: Partial<Parameters<typeof grid>[1]> = {}) =>
+    grid('loom', { columns: 6, start: 4, repeat: 30, end: 4, times: 3, spec: 'cylinder-11', ...over })
+  const band = (bodyMm: number, over: Partial<Fit> = {}, one = loom()): Piece =>
+    piece({ fit: fitted(bodyMm, usualClosure('toggle'), over), parts: [one] })
+  const ways = (p: Piece, way: Choice['way']) => fitChoices(p).filter((c) => c.way === way)
+  const off = (p: Piece, times: number, closure = p.fit.closure) =>
+    Math.abs(fitOf(p, { part: { ...p.parts[0]!, times }, fit: { ...p.fit, closure } }).differenceMm)
+  /** Counts of whole repeats just under and over what is wanted. */
+  const around = (p: Piece) => {
+    const differs = (times: number) => fitOf(p, { part: { ...p.parts[0]!, times } }).differenceMm
+    let n = 1
+    while (differs(n + 1) <= 1e-9) n++
+    return [n, n + 1]
+  }
+
+  it('rows more or fewer are shared by both ends, one more at the start, and end nearest to what is wanted', () => {
+    let less = 0
+    for (let bodyMm = 120; bodyMm < 200; bodyMm += 1.5) {
+      for (const c of ways(band(bodyMm), 'ends')) {
+        const sum = c.startRows + c.endRows
+        if (sum > 0) expect([c.startRows, c.endRows]).toEqual([Math.ceil(sum / 2), Math.floor(sum / 2)])
+        else {
+          less++
+          expect([c.startRows, c.endRows]).toEqual([0 - Math.ceil(-sum / 2), 0 - Math.floor(-sum / 2)])
+        }
+        // a row of the loom is a bead high, and half of one is the furthest that it is off
+        if (sum > -8) expect(Math.abs(c.fit.differenceMm)).toBeLessThanOrEqual(0.8 + 1e-9)
+        expect([c.whole, c.cycleWhole, c.current, c.cycleRows]).toEqual([false, true, false, 0])
+      }
+    }
+    expect(less).toBeGreaterThan(5)
+    // Where one repeat is too long already, the ends give evenly, each down to its last row while the other can.
+    const short = (bodyMm: number, start: number, end: number) => {
+      const [c] = ways(band(bodyMm, { easeMm: 0 }, loom({ start, end, times: 1 })), 'ends')
+      return c && [c.startRows, c.endRows]
+    }
+    // 30 rows are 48 mm; (body + π 1.6 − 14) ÷ 1.6: 58 → 30.7, 59.6 → 31.7, 61.2 → 32.7 rows
+    expect(short(58, 5, 5)).toEqual([-5, -4])
+    expect(short(59.6, 5, 5)).toEqual([-4, -4])
+    expect(short(59.6, 2, 9)).toEqual([-1, -8])
+    expect(short(61.2, 2, 9)).toEqual([-1, -7])
+    expect(short(61.2, 9, 2)).toEqual([-7, -1])
+    expect(short(64.4, 6, 6)).toEqual([-4, -3])
+    expect(short(40, 5, 4)).toEqual([-5, -4])
+  })
+  it('plain rows are laid in the bead at the outer corner of their end, or in the first of the tray', () => {
+    const corner = (start: number, end: number) => {
+      const one = { ...loom(), start: emptyCells(6, 2, start), end: emptyCells(6, 2, end) }
+      const p = band(180, {}, one)
+      const choice = ways(p, 'ends').find((c) => c.endRows > 0)!
+      const next = valueOf(applySteps(p, choiceSteps(p, choice))).parts[0]!
+      expect([next.start.rows, next.end.rows]).toEqual([2 + choice.startRows, 2 + choice.endRows])
+      return [cellAt(next.start, 5, 0), cellAt(next.end, 5, next.end.rows - 1)]
+    }
+    expect(corner(2, 3)).toEqual([2, 3])
+    expect(corner(0, 2)).toEqual([1, 2])
+    const bare = band(180, {}, { ...loom(), start: emptyCells(6, 0), end: emptyCells(6, 0) })
+    const choice = ways(bare, 'ends').find((c) => c.startRows > 0)!
+    expect(cellAt(valueOf(applySteps(bare, choiceSteps(bare, choice))).parts[0]!.start, 0, 0)).toBe(1)
+    // The corner is that of its own end: first row of the start, last row of the end.
+    const graded = { ...loom(), start: rows('BBBBBB', 'AAAAAA'), end: rows('AAAAAA', 'CCCCCC') }
+    const q = band(180, {}, graded)
+    const taken = ways(q, 'ends').find((c) => c.endRows > 0)!
+    const done = valueOf(applySteps(q, choiceSteps(q, taken))).parts[0]!
+    expect([cellAt(done.start, 0, 0), cellAt(done.end, 0, done.end.rows - 1)]).toEqual([2, 3])
+  })
+  it('another closure is the one that brings that count nearest, within 12 mm and nearer than now', () => {
+    let seen = 0
+    for (let bodyMm = 130; bodyMm < 210; bodyMm += 2) {
+      for (const kind of ['toggle', 'magnet', 'none', 'elastic', 'own'] as const) {
+        const p = { ...band(bodyMm), fit: fitted(bodyMm, { ...usualClosure(kind), name: 'Mine' }) }
+        const offered = ways(p, 'closure')
+        if (kind === 'none' || kind === 'elastic' || kind === 'own') {
+          expect(offered).toEqual([])
+          continue
+        }
+        const expected = around(p).flatMap((times) => {
+          const best = (['toggle', 'hook', 'bar', 'button', 'slide'] as const)
+            .filter((k) => k !== kind)
+            .map((k) => ({ times, kind: k, mm: off(p, times, usualClosure(k)) }))
+            .sort((a, b) => a.mm - b.mm)[0]!
+          return best.mm <= 12 && best.mm < off(p, times) ? [best] : []
+        })
+        expect(offered.map((c) => [c.times, c.closure.kind]).sort()).toEqual(
+          expected.map((e) => [e.times, e.kind]).sort(),
+        )
+        for (const c of offered) {
+          expect([c.closure.name, c.closure.lengthMm]).toEqual(['', closureOf(c.closure.kind).lengthMm])
+          seen++
+        }
+      }
+    }
+    expect(seen).toBeGreaterThan(20)
+  })
+  it('a chain of 50 mm is offered where whole repeats end over 2 mm short, it opens, and has none', () => {
+    let seen = 0
+    for (let bodyMm = 130; bodyMm < 210; bodyMm += 2) {
+      const p = band(bodyMm)
+      const [n] = around(p)
+      const short = fitOf(p, { part: { ...p.parts[0]!, times: n! } }).differenceMm
+      const chains = ways(p, 'chain')
+      expect(chains.map((c) => [c.times, c.closure.extenderMm, c.closure.kind])).toEqual(
+        short < -2 ? [[n, 50, 'toggle']] : [],
+      )
+      seen += chains.length
+      const with1 = (closure: Closure, over: Partial<Fit> = {}) => ways(band(bodyMm, { closure, ...over }), 'chain')
+      expect(with1({ ...usualClosure('toggle'), extenderMm: 25 })).toEqual([])
+      expect(with1(usualClosure('elastic'))).toEqual([])
+      expect(with1(usualClosure('ear-wire'), { kind: 'earrings', easeMm: 0 })).toEqual([])
+    }
+    expect(seen).toBeGreaterThan(10)
+  })
+  it('of the sizes next to this one those that fit well and come over a millimetre nearer, two at most', () => {
+    let seen = 0
+    for (let bodyMm = 130; bodyMm < 230; bodyMm += 3) {
+      const p = band(bodyMm)
+      const least = Math.min(...ways(p, 'whole').map((c) => Math.abs(c.fit.differenceMm)))
+      const near = neighbourSpecs('cylinder-11').flatMap((spec) => {
+        const q = { ...p, tray: p.tray.map((b) => ({ ...b, spec })), parts: [{ ...p.parts[0]!, spec }] }
+        const tried = [...Array(12).keys()].map((k) => ({
+          spec,
+          times: k + 1,
+          fit: fitOf(q, { part: { ...q.parts[0]!, times: k + 1 } }),
+        }))
+        const best = tried.sort((a, b) => Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))[0]!
+        return fitsWell(best.fit.feel) && Math.abs(best.fit.differenceMm) < least - 1 ? [best] : []
+      })
+      near.sort((a, b) => Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
+      const offered = ways(p, 'bead')
+      expect(offered.map((c) => [c.spec, c.times]).sort()).toEqual(
+        near
+          .slice(0, 2)
+          .map((b) => [b.spec, b.times])
+          .sort(),
+      )
+      seen += offered.length
+    }
+    expect(seen).toBeGreaterThan(5)
+  })
+  it('say how many beads and hours, for both of a pair, and which of them stands', () => {
+    const p = {
+      ...band(170, { kind: 'earrings', easeMm: 0, closure: usualClosure('ear-wire') }),
+      cost: costSchema.parse({ beadsPerHourLeast: 60, beadsPerHourMost: 240 }),
+    }
+    for (const many of [p, { ...p, fit: band(170).fit }]) {
+      const pieces = fitKindOf(many.fit.kind).pieces
+      const choices = fitChoices(many)
+      for (const c of choices) {
+        const next = valueOf(applySteps(many, choiceSteps(many, c)))
+        expect(c.beads).toBe(totalOf(tallyPart(next.parts[0]!)))
+        expect(c.beadsMore).toBe(c.beads - totalOf(tallyPart(many.parts[0]!)))
+        expect(c.hours).toEqual({ least: (c.beads * pieces) / 240, most: (c.beads * pieces) / 60 })
+        expect(c.current).toBe(next === many)
+        expect(c.whole).toBe(c.startRows === 0 && c.endRows === 0 && c.cycleRows === 0)
+      }
+      expect(choices.filter((c) => c.current)).toHaveLength(1)
+    }
+  })
+  it('a repeat is broken off where it fits, unless that ends a cycle of its colours', () => {
+    const striped = (lines: string[]) => ({ ...loom(), repeat: rows(...lines) })
+    const plainOnes = striped(Array<string>(30).fill('AAAAAA'))
+    // one row is a cycle of its own: any count of them is
+    expect(ways(band(160, {}, plainOnes), 'part')).toEqual([])
+    const figure = striped(Array.from({ length: 30 }, (_, k) => (k % 10 === 9 ? 'BBBBBB' : 'AAAAAA')))
+    const once = striped(Array.from({ length: 30 }, (_, k) => (k === 29 ? 'BBBBBB' : 'AAAAAA')))
+    for (let bodyMm = 130; bodyMm < 200; bodyMm++) {
+      for (const one of [figure, once]) {
+        const p = band(bodyMm, {}, one)
+        const [n] = around(p)
+        const perMm = 1.6
+        const rowsLeft = Math.round(-fitOf(p, { part: { ...one, times: n! } }).differenceMm / perMm)
+        const cycle = one === figure ? 10 : 30
+        expect(ways(p, 'part').map((c) => [c.times, c.cycleRows])).toEqual(
+          rowsLeft > 0 && rowsLeft < 30 && rowsLeft % cycle !== 0 ? [[n, rowsLeft]] : [],
+        )
+        const cycles = Math.round(-fitOf(p, { part: { ...one, times: n! } }).differenceMm / (perMm * cycle))
+        expect(ways(p, 'cycle').map((c) => [c.times, c.cycleRows])).toEqual(
+          one === figure && cycles > 0 && cycles < 3 ? [[n, cycles * 10]] : [],
+        )
+      }
+    }
+  })
+  it('nothing is offered of a part without a repeat, nor more copies than a part may have', () => {
+    expect(fitChoices(band(170, {}, { ...loom(), repeat: emptyCells(6, 0) }))).toEqual([])
+    const tiny = { ...loom(), start: emptyCells(6, 0), repeat: emptyCells(6, 1, 1), end: emptyCells(6, 0) }
+    const p = band(2000, { kind: 'necklace', easeMm: 0, wraps: 1 }, { ...tiny, spec: 'cylinder-15' })
+    for (const c of fitChoices(p)) expect(c.times).toBeLessThanOrEqual(LIMITS.times)
+  })
+})
+
+describe('widths that are offered', () => {
+  const one = grid('loom', { columns: 6, start: 2, repeat: 10, end: 2, times: 3, spec: 'cylinder-11' })
+  const wide = (widthMm: number, of = one) =>
+    piece({ fit: fitted(170, usualClosure('toggle'), { widthMm }), parts: [of] })
+  it('are the counts at and beside the one that comes nearest, and the present one, narrowest first', () => {
+    for (let widthMm = 1; widthMm < 60; widthMm += 0.7) {
+      const p = wide(widthMm)
+      const nominal = (columns: number) =>
+        requireTechnique('loom').widthOf({ columns, bead: requireSpec('cylinder-11'), settings: one.settings })
+      const now = nominal(6)
+      const nearest = Math.max(1, Math.round(6 + (widthMm - now) / (nominal(7) - now)))
+      const counts = [...new Set([6, nearest - 1, nearest, nearest + 1])].filter((c) => c >= 1).sort((a, b) => a - b)
+      const widths = widthChoices(p)
+      expect(widths.map((w) => w.columns)).toEqual(counts)
+      for (const w of widths) {
+        expect(w.widthMm).toBeCloseTo(nominal(w.columns), 9)
+        expect(w.differenceMm).toBeCloseTo(w.widthMm - widthMm, 9)
+        expect(w.current).toBe(w.columns === 6)
+        // 34 rows of beads
+        expect(w.beads).toBe(34 * w.columns)
+      }
+    }
+  })
+  it('go as far as a part may be wide, and grow by the hand that makes it', () => {
+    const p = wide(20)
+    const columns = widthChoices({ ...p, fit: { ...p.fit, widthMm: 10_000 } }).map((w) => w.columns)
+    expect(columns).toEqual([6])
+    expect(columns.every((c) => c <= LIMITS.columns)).toBe(true)
+    // a column is a bead and a warp, 1.5 mm
+    const swatch = { rows: 20, lengthMm: 32, columns: 10, widthMm: 16.5, from: '' }
+    const q = {
+      ...p,
+      gauges: [{ technique: 'loom', spec: 'cylinder-11', thread: 'gel-6', swatches: [swatch] }] as Piece['gauges'],
+    }
+    const perColumn = (of: Piece) => {
+      const [a, b] = widthChoices(of).slice(-2)
+      return b!.widthMm - a!.widthMm
+    }
+    expect(perColumn(q) / perColumn(p)).toBeCloseTo(1.1, 9)
+  })
+  it('are laid in the bead of the first corner, or the first of the tray', () => {
+    const laid = (start: ReturnType<typeof rows>) => {
+      const p = wide(20, { ...one, start })
+      const next = valueOf(applySteps(p, widthChoiceSteps(p, 8))).parts[0]!
+      expect(columnsOf(next)).toBe(8)
+      return [...new Set([next.start, next.repeat].flatMap((cells) => (cells.rows > 0 ? [cellAt(cells, 7, 0)] : [])))]
+    }
+    expect(laid(rows('BAAAAA', 'AAAAAA'))).toEqual([2])
+    expect(laid(rows('.AAAAA', 'AAAAAA'))).toEqual([1])
+    expect(laid(emptyCells(6, 0))).toEqual([1])
   })
 })

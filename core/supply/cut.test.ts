@@ -96,6 +96,9 @@ describe('thread', () => {
       const p = closed(withPart(piece(), warp), kind)
       return pathOf(warp, { ...p, fit: { ...p.fit, closure: { ...p.fit.closure, openings } } })
     }
+    const hanging = { ...warp, id: 'tail' }
+    const buttoned = closed({ ...withPart(piece(), warp), parts: [warp, hanging] }, 'button')
+    expect(pathOf(hanging, buttoned)).toEqual(pathOf(hanging))
     expect(at('toggle', 2)).not.toEqual(at('toggle', 1))
     expect(at('toggle', 1)).toEqual(pathOf(warp))
     expect(at('button', 1)).not.toEqual(pathOf(warp))

@@ -199,6 +199,7 @@ describe('beads of one kind', () => {
     expect(beadAsks(plenty, 'take')).toEqual([{ shelfId: 'tube-1', amount: 4 }])
     expect(beadAsks(beadsToBuy(p), 'reserve')).toEqual([])
     expect(plenty[0]).toMatchObject({ buyGrams: 0, packGrams: 0, packs: [] })
+    expect(plenty[0]!.fromBoxGrams).toBeCloseTo(982 / 195 - 1, 9)
     const none = beadsToBuy(p, { offers: offers([{ grams: 1, price: 9, stock: 0 }]) })[0]!
     expect([none.packGrams, none.buyGrams, none.shortGrams]).toEqual([0, none.grams, none.grams])
   })

@@ -15,6 +15,7 @@ export default defineConfig({
   test: {
     environment: 'node',
     include: [`core/${process.env.WEBEN_ROOM}/**/*.test.ts`, 'tests/law/**/*.test.ts'],
+    setupFiles: [at('fewer-runs.ts')],
     testTimeout: 90_000,
   },
 })
