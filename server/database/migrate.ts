@@ -8,6 +8,7 @@ import * as place from './migration/0005-place'
 import * as picture from './migration/0006-picture'
 import * as session from './migration/0007-session'
 import * as storage from './migration/0008-storage'
+import * as summary from './migration/0009-summary'
 
 interface Named {
   readonly name: string
@@ -23,6 +24,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: '0006-picture', migration: picture },
   { name: '0007-session', migration: session },
   { name: '0008-storage', migration: storage },
+  { name: '0009-summary', migration: summary },
 ]
 
 const migrationSource: Knex.MigrationSource<Named> = {

@@ -21,7 +21,7 @@ import { sentSchema, type Sent } from './sent'
  */
 
 /** What the workshop shows of a piece without opening it. */
-function summarise(piece: Piece): Listing['summary'] {
+function summarised(piece: Piece): Listing['summary'] {
   const part = fittedPart(piece)
   const fit = fitOf(piece)
   return {
@@ -54,17 +54,14 @@ const written = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
 /** A piece as its file, on one line. */
 const filed = (piece: Piece): string => JSON.stringify(pieceToFile(piece))
 
-interface Made {
+export interface Begun {
   readonly piece: Piece
   readonly summary: Listing['summary']
-}
-
-export interface Begun extends Made {
   readonly snapshot: Uint8Array
 }
 
 /** A new piece with what is stored of it. */
-export const beginning = (piece: Piece): Begun => ({ piece, summary: summarise(piece), snapshot: packed(piece) })
+export const beginning = (piece: Piece): Begun => ({ piece, summary: summarised(piece), snapshot: packed(piece) })
 
 /** The same from the bytes of its body. */
 function begun(bytes: Uint8Array): Result<Begun> {
@@ -96,7 +93,8 @@ function readStand(bytes: Uint8Array): Result<Pick<Sent, 'base' | 'on'>> {
   return sent.ok ? good({ base: sent.value.base, on: sent.value.on }) : sent
 }
 
-export interface Moved extends Made {
+export interface Moved {
+  readonly piece: Piece
   /** How many revisions it has moved on, and the id of the transaction that made the last. */
   readonly count: number
   readonly last: string
@@ -120,7 +118,6 @@ function moved({ piece, transactions }: { piece: Piece; transactions: readonly T
   )
   return good({
     piece: now,
-    summary: summarise(now),
     count: transactions.length,
     last,
     text: `[${text.join(',')}]`,
@@ -163,4 +160,4 @@ function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Arr
   })
 }
 
-export const WORK = { begun, begunFromFile, filed, moved, movedBy, packed, pictured, readStand, replayed, written }
+export const WORK = { begun, begunFromFile, filed, moved, movedBy, packed, pictured, readStand, replayed, summarised, written }

@@ -1,3 +1,4 @@
+import type { Listing } from '../../core/contract/answers'
 import type { Point } from '../../core/piece/catch-up'
 import { storedCells, type Piece } from '../../core/piece/piece'
 import type { Database } from '../database/connection'
@@ -92,6 +93,10 @@ export async function pieceAt(db: Database, owned: Owned, at: Point): Promise<St
 /** A snapshot of a piece as it is stored. */
 export const packPiece = (piece: Piece): Promise<Uint8Array> =>
   done('packed', piece, { little: cellCount(piece) <= LITTLE_CELLS })
+
+/** What the workshop shows of a piece. */
+export const summaryOf = (piece: Piece): Promise<Listing['summary']> =>
+  done('summarised', piece, { little: cellCount(piece) <= LITTLE_CELLS })
 
 /** The body of a piece as JSON. */
 export const writePiece = (piece: Piece): Promise<string> =>

@@ -15,6 +15,7 @@ import {
   recall,
   remember,
   SNAPSHOT_EVERY,
+  summaryOf,
   writePiece,
   type Standing,
 } from './piece-store'
@@ -43,22 +44,49 @@ export async function requireOwn(db: Database, accountId: string, id: string, { 
   return { revision: row.revision, head: row.head ?? '' }
 }
 
+interface ListedRow {
+  id: string
+  name: string
+  revision: number
+  head: string | null
+  updated_at: Date
+  summary: Listing['summary']
+  /** The revision that the summary is of. */
+  summarised: number
+}
+
+/** How long a listing works out summaries: what is left is listed as it last was, and is worked out by the next. */
+const SUMMARIES_MS = 500
+
+/** The summary of a piece that was changed since it was last listed; what cannot be opened is listed as it last was. */
+async function newSummary(db: Database, accountId: string, row: ListedRow): Promise<Listing['summary']> {
+  const { id, revision } = row
+  try {
+    const found = await pieceAt(db, { accountId, id }, { revision, head: row.head ?? '' })
+    if (found?.revision !== revision) return row.summary
+    const summary = await summaryOf(found.piece)
+    await db('piece')
+      .where({ id, revision })
+      .update({ summary: JSON.stringify(summary), summarised: revision })
+    return summary
+  } catch {
+    return row.summary
+  }
+}
+
 export async function listPieces(db: Database, accountId: string, { away = false } = {}): Promise<Listing[]> {
   const query = db('piece').where({ account_id: accountId }).limit(500)
   const rows = await (
     away
       ? query.whereNotNull('removed_at').orderBy('removed_at', 'desc')
       : query.whereNull('removed_at').orderBy('updated_at', 'desc')
-  ).select<
-    {
-      id: string
-      name: string
-      revision: number
-      head: string | null
-      updated_at: Date
-      summary: Listing['summary']
-    }[]
-  >('id', 'name', 'revision', 'updated_at', 'summary', db.raw(`${HEAD} as head`))
+  ).select<ListedRow[]>('id', 'name', 'revision', 'updated_at', 'summary', 'summarised', db.raw(`${HEAD} as head`))
+  const until = performance.now() + SUMMARIES_MS
+  for (const row of rows) {
+    if (row.summarised === row.revision) continue
+    if (performance.now() > until) break
+    row.summary = await newSummary(db, accountId, row)
+  }
   return rows.map((r) => ({
     id: r.id,
     name: r.name,
@@ -227,23 +255,23 @@ async function pieceToMove(
 
 const STORE_STEPS = `
   with moved as (
-    update piece set revision = revision + $1, name = $2, summary = $3, updated_at = now()
-    where id = $4 and account_id = $5 and revision = $6 and removed_at is null and coalesce(${HEAD}, '') = $7
+    update piece set revision = revision + $1, name = $2, updated_at = now()
+    where id = $3 and account_id = $4 and revision = $5 and removed_at is null and coalesce(${HEAD}, '') = $6
     returning id
   )
   insert into revision (piece_id, number, transaction_id, label, steps, bytes)
-  select moved.id, $6::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps', ($9::int[])[t.place]
-  from moved, jsonb_array_elements($8::jsonb) with ordinality as t(value, place)`
+  select moved.id, $5::int + t.place, t.value->>'id', t.value->>'label', t.value->'steps', ($8::int[])[t.place]
+  from moved, jsonb_array_elements($7::jsonb) with ordinality as t(value, place)`
 
 async function storeSteps(
   db: Database,
   accountId: string,
   id: string,
   { revision: base, head }: Point,
-  { piece, summary, count, text, bytes }: Moved,
+  { piece, count, text, bytes }: Moved,
 ): Promise<number | null> {
   try {
-    const values = [count, piece.name, JSON.stringify(summary), id, accountId, base, head, text, bytes]
+    const values = [count, piece.name, id, accountId, base, head, text, bytes]
     return (await prepared(db, 'store-steps', STORE_STEPS, values)) === 0 ? null : base + count
   } catch (error) {
     if (isUniqueViolation(error, 'revision_transaction') || isUniqueViolation(error, 'revision_pkey')) return null

@@ -85,6 +85,7 @@ it('an older database is brought up to date with everything in it', async () => 
       '0006-picture',
       '0007-session',
       '0008-storage',
+      '0009-summary',
     ])
     expect((await listPieces(db, account!.id))[0]!.summary).toMatchObject({
       kind: 'bracelet',
@@ -122,7 +123,7 @@ it('three starts at once on an empty database lay out one demo, ten times out of
       await Promise.all([1, 2, 3].map(() => prepareDatabase(url.href, true)))
       const db = connect(url.href)
       expect(await db('account').count('id')).toEqual([{ count: '1' }])
-      expect(await db('knex_migrations').count('id')).toEqual([{ count: '8' }])
+      expect(await db('knex_migrations').count('id')).toEqual([{ count: '9' }])
       await db.destroy()
       await admin.raw(`drop database ${name}`)
     }

@@ -5,7 +5,7 @@ import { layingSteps, setStep } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step } from '#core/piece/step'
 import { valueOf } from '#core/problem'
-import { ACCOUNT_HEADER, DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
+import { ACCOUNT_HEADER, DOCUMENT_HEADER, DOCUMENT_VERSION, type Listing } from '#core/contract/answers'
 import { connect } from '../../server/database/connection'
 import { piece } from '../fixture/piece'
 import { client, person } from './client'
@@ -175,6 +175,28 @@ describe('a piece', () => {
     expect((await weaver.call('GET', `piece/${id}/revision/71`)).status).toBe(404)
     expect((await weaver.call('GET', `piece/${id}/revision/x`)).status).toBe(404)
     expect(valueOf(pieceFromBody((await bodyOf(weaver, id, 66)).piece)).name).toBe('Step 65')
+    const listed = async () => {
+      const { pieces } = (await weaver.call<{ pieces: Listing[] }>('GET', 'piece')).body
+      return pieces.find((p) => p.id === id)!
+    }
+    const first = await listed()
+    expect(first).toMatchObject({ name: 'Step 69', revision: 70, summary: { beads: 32 } })
+    // What was worked out once is kept, and worked out anew once it is another piece.
+    expect(await listed()).toEqual(first)
+    await send(weaver, id, 70, [setStep(now, ['parts', 'band', 'times'], 5)], [setStep(now, ['fit', 'bodyMm'], 181)])
+    expect(await listed()).toMatchObject({ revision: 72, summary: { beads: 48, bodyMm: 181 } })
+  })
+  it('that cannot be opened is listed as it last was, among those that can', async () => {
+    const someone = await person(address)
+    const ids = [await created(someone), await created(someone)]
+    for (const id of ids) await send(someone, id, 0, [setStep(piece(), ['fit', 'bodyMm'], 190)])
+    const db = connect(inject('databaseUrl'))
+    await db('snapshot').where({ piece_id: ids[0] }).update({ body: Buffer.from('no snapshot') })
+    await db('piece').where({ id: ids[0] }).update({ revision: 2 })
+    await db.destroy()
+    const { status, body } = await someone.call<{ pieces: Listing[] }>('GET', 'piece')
+    const listed = ids.map((id) => body.pieces.find((p) => p.id === id)!.summary.bodyMm)
+    expect([status, ...listed]).toEqual([200, 170, 190])
   })
   it('takes many transactions at once, all or none', async () => {
     const id = await created(weaver)
