@@ -23,6 +23,7 @@ export default defineConfig({
             'tests/law/**/*.test.ts',
             'launcher/**/*.test.ts',
             'demo/**/*.test.ts',
+            'tests/golden/**/*.test.ts',
           ],
         },
       },
