@@ -1,11 +1,11 @@
 import { GLYPH_IDS } from '../core/bead/glyph'
 import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
 import { requireSpec } from '../core/bead/spec'
-import { usualClosure, type Closure, type ClosureKind } from '../core/fit/closure'
-import { fitKindOf, type FitKind } from '../core/fit/kind'
+import { usualClosure, type Closure, type ClosureKind } from '../core/wear/closure'
+import { fitKindOf, type FitKind } from '../core/wear/kind'
 import { rowsWanted } from '../core/fit/reckon'
 import { cellsFrom, emptyCells } from '../core/grid/cells'
-import { nearestTimes } from '../core/piece/begin'
+import { nearestTimes } from '../core/begin/begin'
 import type { Part, Piece } from '../core/piece/piece'
 import {
   costSchema,

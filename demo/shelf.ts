@@ -1,5 +1,5 @@
 import { ownSpecId } from '../core/bead/spec'
-import type { ClosureKind } from '../core/fit/closure'
+import type { ClosureKind } from '../core/wear/closure'
 import type { Gauge } from '../core/piece/schema'
 import {
   measuresSchema,

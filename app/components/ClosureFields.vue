@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { closureName, closureOf, usualClosure, type Closure, type ClosureKind } from '#core/fit/closure'
+import { closureName, closureOf, usualClosure, type Closure, type ClosureKind } from '#core/wear/closure'
 import { boundsOf } from '#core/bounds'
-import { fitKindOf, type FitKind } from '#core/fit/kind'
+import { fitKindOf, type FitKind } from '#core/wear/kind'
 import { closureSchema } from '#core/piece/schema'
 import { useShelf } from '../stores/shelf'
 import LengthField from './LengthField.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { feelWords, fitsWell } from '#core/fit/feel'
-import { fitKindOf } from '#core/fit/kind'
+import { fitKindOf } from '#core/wear/kind'
 import { fitOf, mustPassMm } from '#core/fit/reckon'
 import { fittedPart, rowsOf, type Piece } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'

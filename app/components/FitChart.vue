@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Choice } from '#core/fit/choices'
-import { fitKindOf, type FitKind } from '#core/fit/kind'
+import { fitKindOf, type FitKind } from '#core/wear/kind'
 import { inchFromMm, showNumber } from '#core/units/length'
 import { useLengths } from '../composables/lengths'
 import PlotChart from '../chart/PlotChart.vue'

@@ -16,7 +16,7 @@ import { columnsOf, fittedPart, techniqueOf, type Piece } from '#core/piece/piec
 import { boundsOf } from '#core/bounds'
 import { swatchSchema, type Gauge, type Swatch } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
-import { requireThread } from '#core/supply/catalogue'
+import { requireThread } from '#core/thread/catalogue'
 import { showNumber } from '#core/units/length'
 import { useLengths } from '../composables/lengths'
 import { saying } from '../composables/saying'

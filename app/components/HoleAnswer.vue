@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { requireSpec } from '#core/bead/spec'
 import type { Supply } from '#core/piece/schema'
-import { requireNeedle, requireThread } from '#core/supply/catalogue'
+import { requireNeedle, requireThread } from '#core/thread/catalogue'
 import type { Help, SpecHoleCheck } from '#core/supply/thread'
 import { showNumber } from '#core/units/length'
 

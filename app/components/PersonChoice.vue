@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue'
-import { fitKindOf, type FitKind } from '#core/fit/kind'
+import { fitKindOf, type FitKind } from '#core/wear/kind'
 import type { Person } from '#core/shelf/shelf'
 import { useLengths } from '../composables/lengths'
 import { useShelf } from '../stores/shelf'

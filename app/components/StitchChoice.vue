@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '#core/bead/spec'
 import type { Technique } from '#core/technique/technique'
-import { firstTray, sampleOf } from '#core/piece/begin'
+import { firstTray, sampleOf } from '#core/begin/begin'
 import { byMaking } from '#core/technique/making'
 import { TECHNIQUES } from '#core/technique/registry'
 import PartPicture from './PartPicture.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { FINISHES } from '#core/bead/bead'
-import { closureOf, CLOSURES, type ClosureKind } from '#core/fit/closure'
+import { closureOf, CLOSURES, type ClosureKind } from '#core/wear/closure'
 import { boundsOf } from '#core/bounds'
 import {
   shelfBeadSchema,
@@ -12,7 +12,7 @@ import {
   type ShelfThread,
   type Stock,
 } from '#core/shelf/shelf'
-import { THREADS } from '#core/supply/catalogue'
+import { THREADS } from '#core/thread/catalogue'
 import { useSpecs } from '../composables/specs'
 import CaliperButton from './CaliperButton.vue'
 import LengthField from './LengthField.vue'

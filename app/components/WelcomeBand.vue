@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { usualClosure } from '#core/fit/closure'
-import { beginPiece } from '#core/piece/begin'
+import { usualClosure } from '#core/wear/closure'
+import { beginPiece } from '#core/begin/begin'
 import PartPicture from './PartPicture.vue'
 
 /** A band on the mat, drawn by the renderer of the work itself: the picture of the way in. */

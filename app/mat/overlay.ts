@@ -1,9 +1,9 @@
-import type { Box } from '#core/pattern/clip'
 import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
-import { isScattered, wholeRow } from '#core/pattern/place'
+import { wholeRow } from '#core/pattern/place'
+import { isScattered } from '#core/piece/lattice'
 import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
 import { axesOf, rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
-import type { Place } from '#core/technique/lattice'
+import type { Place, Box } from '#core/technique/lattice'
 import { MM_PER_INCH } from '#core/units/length'
 import { pointOf, type Size } from './view'
 

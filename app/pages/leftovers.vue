@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { requireSpec } from '#core/bead/spec'
-import { fitKindOf } from '#core/fit/kind'
-import { beginSmall } from '#core/piece/begin-small'
+import { fitKindOf } from '#core/wear/kind'
+import { beginSmall } from '#core/begin/begin-small'
 import { pieceToBody } from '#core/piece/codec'
 import { fittedPart } from '#core/piece/piece'
 import { makeable, smallFromBox, type Makeable, type SmallMakeable } from '#core/supply/leftovers'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { boundsOf } from '#core/bounds'
 import { onMounted, ref } from 'vue'
-import { FIT_TABLE } from '#core/fit/kind'
+import { FIT_TABLE } from '#core/wear/kind'
 import { measuresSchema, type Measures, type Person, type ShelfItem } from '#core/shelf/shelf'
 import { useLengths } from '../composables/lengths'
 import { saying } from '../composables/saying'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { FEELS } from '../fit/feel'
-import { FIT_KINDS } from '../fit/kind'
+import { FIT_KINDS } from '../wear/kind'
 import { deviceStateSchema } from '../device/state'
 import { pieceFromBody } from '../piece/codec'
 import type { Piece } from '../piece/piece'

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { fitSchema, type Fit } from '../piece/schema'
 import { measuresSchema, type Person } from '../shelf/shelf'
 import { asKind, forPerson, withClosure } from './change'
-import { usualClosure } from './closure'
-import { FIT_KINDS, fitKindOf } from './kind'
+import { usualClosure } from '../wear/closure'
+import { FIT_KINDS, fitKindOf } from '../wear/kind'
 
 const fit = (over: Partial<Fit> = {}): Fit =>
   fitSchema.parse({

@@ -1,7 +1,7 @@
 import type { Fit } from '../piece/schema'
 import type { Person } from '../shelf/shelf'
-import { usualClosure, type Closure } from './closure'
-import { ELASTIC_LESS_MM, fitKindOf, type FitKind } from './kind'
+import { usualClosure, type Closure } from '../wear/closure'
+import { ELASTIC_LESS_MM, fitKindOf, type FitKind } from '../wear/kind'
 
 /**
  * The fit as another kind of piece: its measure and room are the usual ones, and the closure stays where that kind has

@@ -10,9 +10,9 @@ import { valueOf } from '../problem'
 import { tallyPart, totalOf } from '../tally/tally'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { choiceSteps, fitChoices, PRICE, widthChoices, widthChoiceSteps, type Choice } from './choices'
-import { closureOf, usualClosure, type Closure } from './closure'
+import { closureOf, usualClosure, type Closure } from '../wear/closure'
 import { fitsWell } from './feel'
-import { fitKindOf } from './kind'
+import { fitKindOf } from '../wear/kind'
 import { fitOf } from './reckon'
 
 /** A whole grid of a stitch: plain ends of so many rows, and a repeat worked so many times. */

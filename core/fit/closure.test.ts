@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fitSchema, type Fit } from '../piece/schema'
-import { closureName, closureOf, letOutMm, sameClosure, settingsOf, usualClosure, type Closure } from './closure'
+import { closureName, closureOf, letOutMm, sameClosure, settingsOf, usualClosure, type Closure } from '../wear/closure'
 import { feelFor, feelOf, feelQuestion, feelShort, feelWords, roomLimits, type Feel } from './feel'
-import { FIT_KINDS, type FitKind } from './kind'
+import { FIT_KINDS, type FitKind } from '../wear/kind'
 
 const anyClosure: fc.Arbitrary<Closure> = fc
   .record({

@@ -1,7 +1,7 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { rowAt, type Cells } from '../grid/cells'
-import { latticeOf } from '../pattern/place'
+import { latticeOf } from '../piece/lattice'
 import { joinOf } from '../piece/join'
 import { laidOf, laidRows, laidWork } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part, type Piece } from '../piece/piece'

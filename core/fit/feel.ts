@@ -1,5 +1,5 @@
 import type { Fit } from '../piece/schema'
-import { CUFF_SHARE, fitKindOf, type FitKind } from './kind'
+import { CUFF_SHARE, fitKindOf, type FitKind } from '../wear/kind'
 
 export const FEELS = [
   'will not close',

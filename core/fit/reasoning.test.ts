@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { part, piece, rows } from '../../tests/fixture/piece'
 import type { Piece } from '../piece/piece'
 import { fitSchema, type Fit, type Swatch } from '../piece/schema'
-import { usualClosure } from './closure'
+import { usualClosure } from '../wear/closure'
 import { reasonLine, reasonsOf } from './reasoning'
 
 /** 106 bead rows of peyote in cylinder 11/0, 106.5 × 1.6 = 170.4 mm long, four beads or 5.2 mm wide. */

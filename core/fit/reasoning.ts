@@ -1,8 +1,8 @@
 import { fittedPart } from '../piece/piece'
 import { showNumber } from '../units/length'
-import { closureName, letOutMm } from './closure'
+import { closureName, letOutMm } from '../wear/closure'
 import { extentOf } from './extent'
-import { CUFF_GAP_MM, fitKindOf } from './kind'
+import { CUFF_GAP_MM, fitKindOf } from '../wear/kind'
 import { fitOf, mustPassMm, wideRingMm, type Fitted } from './reckon'
 
 /** A piece of a formula: words, or a length that is shown in the unit of the person. */

@@ -2,11 +2,11 @@ import { fittedPart, type Part, type Piece } from '../piece/piece'
 import type { Fit } from '../piece/schema'
 import type { Extent, Range } from '../technique/technique'
 import { HALF_US_SIZE_MM } from '../units/ring-size'
-import { letOutMm, settingsOf } from './closure'
+import { letOutMm, settingsOf } from '../wear/closure'
 import { extentOf, rowsForLength } from './extent'
 import { feelFor, type Feel } from './feel'
 import type { Ground } from './gauge'
-import { fitKindOf, PASSES_HEAD_MM, WIDE_RING_MM } from './kind'
+import { fitKindOf, PASSES_HEAD_MM, WIDE_RING_MM } from '../wear/kind'
 
 /** What the fit is asked of. */
 export type Fitted = Ground & Pick<Piece, 'fit' | 'parts'>

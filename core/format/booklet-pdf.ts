@@ -1,7 +1,7 @@
 import { degrees, PDFDocument, rgb, StandardFonts, type PDFFont } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
 import { inkOn } from '../colour/colour'
-import { latticeOf } from '../pattern/place'
+import { latticeOf } from '../piece/lattice'
 import { ownSize } from '../picture/sprite'
 import { laidCounted } from '../piece/laid'
 import {

@@ -3,7 +3,7 @@ import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
 import { columnsOf, countedRows, partRow, rowsOf, trayByNumber, voidsOf, type Part } from '../piece/piece'
 import { ownSize } from '../picture/sprite'
-import { isScattered, latticeOf } from '../pattern/place'
+import { isScattered, latticeOf } from '../piece/lattice'
 import { latticeOnScreen, type Lie } from '../picture/view'
 import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
 

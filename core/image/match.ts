@@ -1,7 +1,7 @@
 import { deltaE00 } from '../colour/ciede2000'
 import { cieLab, LINEAR, okLab } from '../colour/spaces'
 import { rgbOf } from '../colour/colour'
-import { LENGTH_8, BAYER_8 } from './bayer'
+import { LENGTH_8, BAYER_8 } from '../pattern/bayer'
 import { nearestIn, nearestInOkLab } from './nearest'
 
 export type Dither = 'off' | 'ordered' | 'diffused'

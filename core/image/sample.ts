@@ -1,6 +1,5 @@
 import { LINEAR } from '../colour/spaces'
-import { beadCentre, type Lattice, type Lie } from '../technique/lattice'
-import type { Box } from '../pattern/clip'
+import { beadCentre, type Lattice, type Lie, type Box } from '../technique/lattice'
 
 /** Decoded pixels, RGBA bytes, row-major. */
 export interface Pixels {

@@ -1,6 +1,6 @@
 import { placeKey } from '../piece/edit'
 import { columnsOf, type Part } from '../piece/piece'
-import type { Box } from './clip'
+import type { Box } from '../technique/lattice'
 
 export interface BorderWish {
   /** Tray numbers that follow each other along the rim, beginning at every corner. */

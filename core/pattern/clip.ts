@@ -1,15 +1,7 @@
 import { placeKey } from '../piece/edit'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
-import { siteOf, type Place } from '../technique/lattice'
-import { latticeOf } from './place'
-
-/** A box of cells, both corners included. */
-export interface Box {
-  readonly c: number
-  readonly r: number
-  readonly columns: number
-  readonly rows: number
-}
+import { siteOf, type Box, type Place } from '../technique/lattice'
+import { latticeOf } from '../piece/lattice'
 
 /** In a clip: whatever lies there stays. */
 export const LEAVE = -1

@@ -1,8 +1,7 @@
 import { columnsOf, type Part } from '../piece/piece'
 import { placeKey } from '../piece/edit'
-import { beadCentre, type Lattice } from '../technique/lattice'
-import type { Box } from './clip'
-import { latticeOf } from './place'
+import { beadCentre, type Lattice, type Box } from '../technique/lattice'
+import { latticeOf } from '../piece/lattice'
 
 /**
  * Patterns made by rule. Each works in the natural steps of the lattice: X counts the smallest steps across, Y those

@@ -1,9 +1,8 @@
-import { BAYER_8, LENGTH_8 } from '../image/bayer'
+import { BAYER_8, LENGTH_8 } from './bayer'
 import { placeKey } from '../piece/edit'
 import { columnsOf, type Part } from '../piece/piece'
-import { beadCentre } from '../technique/lattice'
-import type { Box } from './clip'
-import { latticeOf } from './place'
+import { beadCentre, type Box } from '../technique/lattice'
+import { latticeOf } from '../piece/lattice'
 
 export interface GradientWish {
   /** Tray numbers from one end of the blend to the other. */

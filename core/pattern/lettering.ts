@@ -1,7 +1,6 @@
 import { placeKey } from '../piece/edit'
 import { columnsOf, isInside, type Part } from '../piece/piece'
-import type { Place } from '../technique/lattice'
-import type { Box } from './clip'
+import type { Place, Box } from '../technique/lattice'
 import { letter } from './letters'
 
 export interface LetteringWish {

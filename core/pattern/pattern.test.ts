@@ -6,7 +6,8 @@ import { columnsOf, isInside, numberAt, rowsOf, SECTIONS, type Part } from '../p
 import { neighbourOffsets } from '../technique/lattice'
 import { boxBetween, clampBox, copyClip, fillBox, mirrorBox, pasteClip } from './clip'
 import { MOTIFS, motifCells } from './motif'
-import { floodFrom, latticeOf, lineBetween, runBetween, wholeRow } from './place'
+import { floodFrom, lineBetween, runBetween, wholeRow } from './place'
+import { latticeOf } from '../piece/lattice'
 
 /** A place that has a bead, near the wanted one. */
 const anyPlaceIn = (p: Part, x: number, y: number) => {

@@ -4,11 +4,12 @@ import { columnsOf, rowsOf, sectionStart, type Part, type Piece } from '../piece
 import { LIMITS } from '../piece/schema'
 import { applySteps, type Step } from '../piece/step'
 import { borderIn, type BorderWish } from './border'
-import { clampBox, type Box } from './clip'
+import { clampBox } from './clip'
+import { type Box } from '../technique/lattice'
 import { figureIn, figureRows, type FigureWish } from './generate'
 import { gradientIn, type GradientWish } from './gradient'
 import { letteringIn, type LetteringWish } from './lettering'
-import { latticeOf } from './place'
+import { latticeOf } from '../piece/lattice'
 
 /**
  * A pattern by rule and where it goes: into a box, or over the whole repeat, which then takes the rows that the figure

@@ -13,7 +13,8 @@ import { beadAt, spotOf } from '../technique/braid/surface'
 import { beadCentre, nearestPlace } from '../technique/lattice'
 import { requireTechnique } from '../technique/registry'
 import { LOADINGS } from './loading'
-import { beside, isScattered, latticeOf, rectangleBetween } from './place'
+import { beside, rectangleBetween } from './place'
+import { isScattered, latticeOf } from '../piece/lattice'
 import { graduationSteps, loadingSteps, mirrorRopeSteps, ropeMoveSteps, spreadStrands, wristSideLaying } from './rope'
 
 const ropeOf = (strands: number, school: 'A' | 'B', rounds: number, numbers: readonly number[], times = 2): Piece =>

@@ -1,4 +1,4 @@
-import { latticeOf } from '../pattern/place'
+import { latticeOf } from '../piece/lattice'
 import { beadOf, columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { TWIST_DEGREES } from '../technique/braid/round'
 import { beadCentre, siteOf } from '../technique/lattice'

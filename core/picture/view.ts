@@ -1,6 +1,6 @@
 import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { halfBox, siteOf, type Lattice, type Lie, type Point } from '../technique/lattice'
-import { isScattered, latticeAlong, latticeOf } from '../pattern/place'
+import { isScattered, latticeAlong, latticeOf } from '../piece/lattice'
 
 export type { Lie }
 

@@ -1,5 +1,4 @@
-import type { Box } from '../pattern/clip'
-import type { Place } from '../technique/lattice'
+import type { Place, Box } from '../technique/lattice'
 import { findPart, locateRow, rowsOf, sectionStart, type Part, type Piece } from './piece'
 import type { Step } from './step'
 

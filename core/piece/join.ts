@@ -1,4 +1,4 @@
-import { fitKindOf } from '../fit/kind'
+import { fitKindOf } from '../wear/kind'
 import { laidOf } from './laid'
 import { beadOf, columnsOf, fittedPart, partRow, rowsOf, techniqueOf, type Part, type Piece } from './piece'
 import type { Fit } from './schema'

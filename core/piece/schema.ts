@@ -3,10 +3,10 @@ import { isSound } from '../units/text'
 import { FINISHES } from '../bead/bead'
 import { GLYPH_IDS } from '../bead/glyph'
 import { CATALOGUE, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
-import { CLOSURE_KINDS } from '../fit/closure'
-import { FIT_KINDS } from '../fit/kind'
+import { CLOSURE_KINDS } from '../wear/closure'
+import { FIT_KINDS } from '../wear/kind'
 import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
-import { NEEDLE_IDS, THREAD_IDS } from '../supply/catalogue'
+import { NEEDLE_IDS, THREAD_IDS } from '../thread/catalogue'
 import { TECHNIQUES } from '../technique/registry'
 
 /**

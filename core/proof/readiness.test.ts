@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { bead, part, piece, rows } from '../../tests/fixture/piece'
-import { usualClosure } from '../fit/closure'
+import { usualClosure } from '../wear/closure'
 import { readinessOf, unusedBeads } from './readiness'
 
 describe('what wants a look', () => {

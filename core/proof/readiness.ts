@@ -1,7 +1,7 @@
 import { fitsWell } from '../fit/feel'
 import { fitOf } from '../fit/reckon'
 import type { Piece } from '../piece/piece'
-import { EARRING_GRAMS } from '../fit/kind'
+import { EARRING_GRAMS } from '../wear/kind'
 import { weightOf } from '../supply/cost'
 import { holeChecks } from '../supply/thread'
 import { strandCords } from '../tally/cords'

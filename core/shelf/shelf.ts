@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { FINISHES } from '../bead/bead'
 import { OWN_SPEC } from '../bead/spec'
-import { CLOSURE_KINDS } from '../fit/closure'
+import { CLOSURE_KINDS } from '../wear/closure'
 import { MOST_MONEY } from '../money/money'
 import { gaugeSchema, specId } from '../piece/schema'
-import { THREAD_IDS } from '../supply/catalogue'
+import { THREAD_IDS } from '../thread/catalogue'
 
 /**
  * What a person keeps across pieces: the box (beads, threads, findings), sizes written by hand, stamps, people and

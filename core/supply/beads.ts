@@ -1,6 +1,6 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
-import { fitKindOf } from '../fit/kind'
+import { fitKindOf } from '../wear/kind'
 import { priceOf } from '../money/money'
 import type { Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'

@@ -1,5 +1,5 @@
 import type { TrayBead } from '../bead/bead'
-import { closureName } from '../fit/closure'
+import { closureName } from '../wear/closure'
 import type { Piece } from '../piece/piece'
 import { sameLook } from '../piece/tray'
 import { amountOf, type ShelfBead, type ShelfFinding, type ShelfThread, type Stock } from '../shelf/shelf'

@@ -1,5 +1,5 @@
 import { requireSpec } from '../bead/spec'
-import { closureName } from '../fit/closure'
+import { closureName } from '../wear/closure'
 import { priceOf, roundMoney } from '../money/money'
 import type { Piece } from '../piece/piece'
 import { isCordWork } from '../tally/cords'

@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, anyPieceOf, bead, part, piece, rows } from '../../tests/fixture/piece'
-import { closureOf, usualClosure } from '../fit/closure'
+import { closureOf, usualClosure } from '../wear/closure'
 import { emptyCells } from '../grid/cells'
 import { joinOf } from '../piece/join'
 import { withPart, type Piece } from '../piece/piece'
 import { supplySchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
-import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
+import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
 import { cutList, cutThread, holeChecks, lengthsOf, pathOf, threadCuts } from './thread'
 
 const supply = supplySchema.parse({})

@@ -1,6 +1,6 @@
 import { checkHole, type HoleCheck, type Passing } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
-import { closureOf } from '../fit/closure'
+import { closureOf } from '../wear/closure'
 import { joinOf } from '../piece/join'
 import { laidOf, laidWork } from '../piece/laid'
 import { fittedPart, partRow, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
@@ -13,7 +13,7 @@ import { tallyPart } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
 import { EAR_WIRE_MM } from './wire'
-import { NEEDLES, requireNeedle, requireThread, THREADS } from './catalogue'
+import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
 
 /** Thread lies in waves and is pulled tight by hand: path × 1.05 (common practice). */
 const SLACK = 1.05

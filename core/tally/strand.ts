@@ -1,7 +1,7 @@
 import type { TrayBead } from '../bead/bead'
 import type { Laying } from '../piece/edit'
 import { requireSpec } from '../bead/spec'
-import { latticeOf } from '../pattern/place'
+import { latticeOf } from '../piece/lattice'
 import { neighbourOffsets, siteOf } from '../technique/lattice'
 import { tallyPart } from './tally'
 import { laidOf } from '../piece/laid'

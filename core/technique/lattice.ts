@@ -48,6 +48,14 @@ export interface Place {
   readonly r: number
 }
 
+/** A box of cells, both corners included. */
+export interface Box {
+  readonly c: number
+  readonly r: number
+  readonly columns: number
+  readonly rows: number
+}
+
 export interface Point {
   readonly x: number
   readonly y: number

@@ -191,7 +191,9 @@ describe('a piece', () => {
     const ids = [await created(someone), await created(someone)]
     for (const id of ids) await send(someone, id, 0, [setStep(piece(), ['fit', 'bodyMm'], 190)])
     const db = connect(inject('databaseUrl'))
-    await db('snapshot').where({ piece_id: ids[0] }).update({ body: Buffer.from('no snapshot') })
+    await db('snapshot')
+      .where({ piece_id: ids[0] })
+      .update({ body: Buffer.from('no snapshot') })
     await db('piece').where({ id: ids[0] }).update({ revision: 2 })
     await db.destroy()
     const { status, body } = await someone.call<{ pieces: Listing[] }>('GET', 'piece')

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { FIT_TABLE } from '#core/fit/kind'
+import { FIT_TABLE } from '#core/wear/kind'
 import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
 
 /** Chooses from a list by its label; the option must be on the screen. */

@@ -3,7 +3,7 @@ import { parse } from 'csv-parse/sync'
 import { emptyCells } from '#core/grid/cells'
 import { requireTechnique, TECHNIQUES } from '#core/technique/registry'
 import { createPiece, cursorTo, expect, openMat, plainBracelet, saved, test, walkTo } from './weaver'
-import { isScattered } from '#core/pattern/place'
+import { isScattered } from '#core/piece/lattice'
 
 /**
  * A small grid of A with two B laid by hand at (0, 0) and (1, 1), and the words that a person would write down for it.

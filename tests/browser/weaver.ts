@@ -1,6 +1,6 @@
 import { test as base, expect, type Page } from '@playwright/test'
-import { usualClosure } from '#core/fit/closure'
-import { beginPiece, type PieceWish } from '#core/piece/begin'
+import { usualClosure } from '#core/wear/closure'
+import { beginPiece, type PieceWish } from '#core/begin/begin'
 import { pieceToBody } from '#core/piece/codec'
 import { beside } from '#core/pattern/place'
 import type { Part, Piece } from '#core/piece/piece'

@@ -45,7 +45,13 @@ export async function outputsOf(piece: Piece): Promise<Record<string, string | U
     out[`${part.id}.grid.csv`] = gridCsv(piece, part)
     out[`${part.id}.words.txt`] = wordChart(piece, part)
     for (const lie of ['level', 'upright'] as const) {
-      out[`${part.id}.${lie}.svg`] = chartSvg(part, piece.tray, { lie, to: Math.min(40, rowsOf(part)), scale: 2, ink: 'both', title: part.name })
+      out[`${part.id}.${lie}.svg`] = chartSvg(part, piece.tray, {
+        lie,
+        to: Math.min(40, rowsOf(part)),
+        scale: 2,
+        ink: 'both',
+        title: part.name,
+      })
       const picture = { lie, scale: 5, ground: '#f4efe6', glyphs: false, margin: 6, most: { width: 600, height: 600 } }
       out[`${part.id}.${lie}.pixels`] = decode(pictureOf(part, piece.tray, picture)).data as Uint8Array
     }

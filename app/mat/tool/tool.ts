@@ -1,10 +1,11 @@
-import { clampBox, fillBox, boxBetween, moveBox, pasteClip, type Box, type Clip } from '#core/pattern/clip'
-import { floodFrom, isScattered, lineBetween, rectangleBetween, runBetween } from '#core/pattern/place'
+import { clampBox, fillBox, boxBetween, moveBox, pasteClip, type Clip } from '#core/pattern/clip'
+import { floodFrom, lineBetween, rectangleBetween, runBetween } from '#core/pattern/place'
+import { isScattered } from '#core/piece/lattice'
 import { withImages, type SymmetryKind } from '#core/pattern/symmetry'
 import { layingSteps, placeKey, swapSteps, type Laying } from '#core/piece/edit'
 import { columnsOf, isInside, numberAt, type Part } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
-import type { Place } from '#core/technique/lattice'
+import { type Place, type Box } from '#core/technique/lattice'
 
 export type ToolId = 'lay' | 'run' | 'line' | 'box' | 'fill' | 'swap' | 'lift' | 'take' | 'select' | 'move' | 'paste'
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { BEAD_SPECS, SHAPE_FACTS, shapeName, type BeadShape } from '#core/bead/spec'
-import { CLOSURES } from '#core/fit/closure'
-import { CUFF_GAP_MM, EARRING_GRAMS, ELASTIC_LESS_MM, FIT_TABLE, NECKLACE_LENGTHS } from '#core/fit/kind'
-import { NEEDLES, THREADS } from '#core/supply/catalogue'
+import { CLOSURES } from '#core/wear/closure'
+import { CUFF_GAP_MM, EARRING_GRAMS, ELASTIC_LESS_MM, FIT_TABLE, NECKLACE_LENGTHS } from '#core/wear/kind'
+import { NEEDLES, THREADS } from '#core/thread/catalogue'
 import { EAR_WIRE_MM, coilTurnMm, coilWire, loopWireMm, wireThatPasses } from '#core/supply/wire'
 import { isoFromGb, isoFromUs, ringSize, usFromIso } from '#core/units/ring-size'
 import { wireDiameterMm } from '#core/units/wire-gauge'

@@ -1,14 +1,14 @@
 import { GLYPH_IDS } from '../bead/glyph'
 import { trayLetter, type TrayBead } from '../bead/bead'
-import { usualClosure } from '../fit/closure'
-import { fitKindOf } from '../fit/kind'
+import { usualClosure } from '../wear/closure'
+import { fitKindOf } from '../wear/kind'
 import { fitOf } from '../fit/reckon'
 import { extentOf } from '../fit/extent'
 import { cellsFrom, emptyCells } from '../grid/cells'
 import { lettersOf, type SmallMakeable } from '../supply/leftovers'
 import { requireTechnique } from '../technique/registry'
-import type { Part, Piece } from './piece'
-import { costSchema, fitSchema, supplySchema } from './schema'
+import type { Part, Piece } from '../piece/piece'
+import { costSchema, fitSchema, supplySchema } from '../piece/schema'
 
 /** A piece from a small design and the tubes of the box that serve for it; its measure is what it comes to. */
 export function beginSmall(

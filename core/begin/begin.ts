@@ -1,15 +1,16 @@
 import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
-import type { Closure } from '../fit/closure'
+import type { Closure } from '../wear/closure'
 import { sameGauge } from '../fit/gauge'
-import { fitKindOf, type FitKind } from '../fit/kind'
+import { fitKindOf, type FitKind } from '../wear/kind'
 import { rowsWanted, type Fitted } from '../fit/reckon'
 import { cellsFrom, emptyCells, removeRows, type Cells } from '../grid/cells'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings } from '../technique/technique'
-import type { Part, Piece } from './piece'
-import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from './schema'
+import { columnsForWidth } from '../piece/habit'
+import type { Part, Piece } from '../piece/piece'
+import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
 
 /** What a person says to begin a piece; everything can be changed later. */
 export interface PieceWish {
@@ -75,21 +76,6 @@ export function sampleOf(technique: string, spec: string): Part {
 
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
 const PLAIN_END_ROWS = 2
-
-/** Columns that come nearest to a width, of a count that the stitch allows. */
-export function columnsForWidth(technique: string, settings: Settings, spec: string, widthMm: number): number {
-  const t = requireTechnique(technique)
-  return Math.min(
-    LIMITS.columns - 1,
-    t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings),
-  )
-}
-
-/** Of what a person usually does, that which a stitch lets one choose. */
-export function habitOf(id: string, habit: Settings): Settings {
-  const { fields } = requireTechnique(id)
-  return Object.fromEntries(Object.entries(habit).filter(([key]) => fields.some((f) => f.key === key)))
-}
 
 /** Settings of a stitch as wished; the side to start from where the stitch knows sides. */
 export function settingsFor(id: string, { settings = {}, start }: Pick<PieceWish, 'settings' | 'start'>): Settings {
