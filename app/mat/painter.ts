@@ -1,3 +1,4 @@
+import { columnOfKey, rowOfKey } from '#core/grid/key'
 import type { TrayBead } from '#core/bead/bead'
 import type { Cells } from '#core/grid/cells'
 import { columnsOf, rowsOf, SECTIONS, sectionStart, type Part } from '#core/piece/piece'
@@ -207,9 +208,9 @@ function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1)
     for (let copy = 0; copy < copies; copy++) {
       const first = sectionStart(b, section, copy)
       for (const index of cells) {
-        const r = first + Math.floor(index / columns)
+        const r = first + rowOfKey(columns, index)
         if (r >= rows) continue
-        const rect = rectOfCell(b, view, index % columns, r, grow)
+        const rect = rectOfCell(b, view, columnOfKey(columns, index), r, grow)
         if (meets(rect, screen)) rects.push(clipped(rect, screen))
         if (rects.length > MOST_PARTS) return null
       }

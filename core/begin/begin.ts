@@ -4,6 +4,7 @@ import type { Closure } from '../wear/closure'
 import { sameGauge } from '../fit/gauge'
 import { fitKindOf, type FitKind } from '../wear/kind'
 import { rowsWanted, type Fitted } from '../fit/reckon'
+import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, removeRows, type Cells } from '../grid/cells'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
@@ -60,7 +61,7 @@ export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
   const columns = t.nearestColumns(t.id === 'ladder' ? 2 : t.form === 'tube' ? 6 : 7, settings)
-  const flat = Array.from({ length: columns * 48 }, (_, key) => (Math.floor(key / columns / 6) % 2 === 0 ? 2 : 1))
+  const flat = Array.from({ length: columns * 48 }, (_, key) => (Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1))
   return {
     id: 'sample',
     name: 'Sample',

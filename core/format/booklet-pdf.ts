@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import { degrees, PDFDocument, rgb, StandardFonts, type PDFFont } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
 import { inkOn } from '../colour/colour'
@@ -144,7 +145,7 @@ function chartPage(
   for (let r = tile.r; r < tile.r + tile.rows; r++) {
     const row = partRow(part, r)
     for (let c = tile.c; c < tile.c + tile.columns; c++) {
-      if (voids.has(r * columns + c)) continue
+      if (voids.has(keyOf(columns, c, r))) continue
       const { x, y } = at(c, r)
       const bead = tray.get(row[c]!)
       if (!bead) {

@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
@@ -86,7 +87,7 @@ export function chartSvg(
   for (let r = from; r < to; r++) {
     const row = partRow(part, r)
     for (let c = 0; c < columns; c++) {
-      if (voids.has(r * columns + c)) continue
+      if (voids.has(keyOf(columns, c, r))) continue
       const { across, along } = middle(c, r)
       // Either way the work is seen as the lattice exchanged, which turns a lean over.
       const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees

@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import { deltaE00 } from '../colour/ciede2000'
 import { cieLab, LINEAR, okLab } from '../colour/spaces'
 import { rgbOf } from '../colour/colour'
@@ -54,7 +55,7 @@ export function matchCells(
   for (let r = 0; r < rows; r++) {
     if (r % 64 === 0) progress(r / rows)
     for (let c = 0; c < columns; c++) {
-      const key = r * columns + c
+      const key = keyOf(columns, c, r)
       const L = lab[3 * key]!
       if (L < 0) continue
       const shift = reach === 0 ? 0 : (BAYER_8[(r % LENGTH_8) * LENGTH_8 + (c % LENGTH_8)]! - 0.5) * reach
@@ -82,14 +83,14 @@ function diffused(
     const ahead = forward ? 3 : -3
     for (let k = 0; k < columns; k++) {
       const c = forward ? k : columns - 1 - k
-      const at = (r * columns + c) * 3
+      const at = keyOf(columns, c, r) * 3
       const e = (c + 1) * 3
       if (lab[at]! < 0) continue
       const L = lab[at]! + here[e]!
       const a = lab[at + 1]! + here[e + 1]!
       const b = lab[at + 2]! + here[e + 2]!
       const i = nearest(L, a, b)
-      out[r * columns + c] = i + 1
+      out[keyOf(columns, c, r)] = i + 1
       for (let j = 0; j < 3; j++) {
         const error = (j === 0 ? L : j === 1 ? a : b) - palette[3 * i + j]!
         here[e + ahead + j]! += (error * 7) / 16
@@ -117,13 +118,13 @@ export function tidied(
   const rows = numbers.length / columns
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
-      const own = numbers[r * columns + c]!
+      const own = numbers[keyOf(columns, c, r)]!
       const seen = new Map<number, number>()
       let alone = own !== 0
       for (const o of neighbours(c, r)) {
         const [nc, nr] = [c + o.c, r + o.r]
         if (nc < 0 || nr < 0 || nc >= columns || nr >= rows) continue
-        const number = numbers[nr * columns + nc]!
+        const number = numbers[keyOf(columns, nc, nr)]!
         if (number === own) {
           alone = false
           break
@@ -131,7 +132,7 @@ export function tidied(
         if (number !== 0) seen.set(number, (seen.get(number) ?? 0) + 1)
       }
       if (!alone || seen.size === 0) continue
-      out[r * columns + c] = [...seen].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]![0]
+      out[keyOf(columns, c, r)] = [...seen].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]![0]
     }
   }
   return out

@@ -1,9 +1,10 @@
+import { keyOf, placeOfKey } from '../grid/key'
 import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import type { Coloured } from '../bead/substitute'
-import { placeKey, layingSteps } from '../piece/edit'
+import { layingSteps } from '../piece/edit'
 import { columnsOf, type Part, type Piece } from '../piece/piece'
 import type { Step } from '../piece/step'
-import { neighbourOffsets, type Lattice, type Box } from '../technique/lattice'
+import { neighbourOffsets, siteIndexOf, type Box, type Lattice } from '../technique/lattice'
 import { matchCells, meanDeltaE, paletteLab, tidied, type Dither } from './match'
 import { chooseColours, toOkLab } from './quantise'
 import { sampleCells, type Pixels, type SampleWish } from './sample'
@@ -47,13 +48,14 @@ export function pictureBeads(
   let numbers = matchCells(lab, columns, rows, paletteLab(colours), dither, (s) => progress(0.6 + 0.3 * s))
   if (tidy) {
     const { period } = lattice
-    const offsets = Array.from({ length: period.columns * period.rows }, (_, i) =>
-      neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)),
-    )
+    const offsets = Array.from({ length: period.columns * period.rows }, (_, i) => {
+      const site = placeOfKey(period.columns, i)
+      return neighbourOffsets(lattice, site.c, site.r)
+    })
     numbers = tidied(
       numbers,
       columns,
-      (c, r) => offsets[((r + sample.box.r) % period.rows) * period.columns + ((c + sample.box.c) % period.columns)]!,
+      (c, r) => offsets[siteIndexOf(period, c + sample.box.c, r + sample.box.r)]!,
     )
   }
   const counts = new Array<number>(colours.length).fill(0)
@@ -108,7 +110,7 @@ export function pictureSteps(piece: Piece, part: Part, box: Box, beads: PictureB
       const at = { c: box.c + c, r: box.r + r }
       if (at.c >= columns) continue
       const index = beads.numbers[r * beads.columns + c]!
-      laying.set(placeKey(columns, at.c, at.r), index === 0 ? 0 : numbers[index - 1]!)
+      laying.set(keyOf(columns, at.c, at.r), index === 0 ? 0 : numbers[index - 1]!)
     }
   }
   return [...steps, ...layingSteps(part, laying)]

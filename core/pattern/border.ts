@@ -1,4 +1,4 @@
-import { placeKey } from '../piece/edit'
+import { keyOf } from '../grid/key'
 import { columnsOf, type Part } from '../piece/piece'
 import type { Box } from '../technique/lattice'
 
@@ -27,7 +27,7 @@ export function borderIn(part: Part, box: Box, { sequence, rings, corner }: Bord
       if (ring >= rings) continue
       const along = Math.max(fromSide, fromEnd) - ring
       const number = along === 0 && corner !== null ? corner : sequence[(along + ring) % sequence.length]!
-      out.set(placeKey(columns, box.c + c, box.r + r), number)
+      out.set(keyOf(columns, box.c + c, box.r + r), number)
     }
   }
   return out

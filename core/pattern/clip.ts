@@ -1,4 +1,4 @@
-import { placeKey } from '../piece/edit'
+import { keyOf } from '../grid/key'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { siteOf, type Box, type Place } from '../technique/lattice'
 import { latticeOf } from '../piece/lattice'
@@ -50,7 +50,7 @@ export function pasteClip(part: Part, clip: Clip, at: Place): Map<number, number
       const to = { c: at.c + c, r: at.r + r }
       if (to.c < 0 || to.r < 0 || to.c >= columns || to.r >= rows) continue
       const number = clip.numbers[r * clip.columns + c]!
-      if (number !== LEAVE) out.set(placeKey(columns, to.c, to.r), number)
+      if (number !== LEAVE) out.set(keyOf(columns, to.c, to.r), number)
     }
   }
   return out
@@ -76,7 +76,7 @@ export function mirrorBox(part: Part, box: Box, way: MirrorWay): Map<number, num
       // Where the stitch has no bead, nothing can be exchanged.
       if (!isInside(part, { c: box.c + c, r: box.r + r }) || !isInside(part, { c: box.c + from.c, r: box.r + from.r }))
         continue
-      out.set(placeKey(columns, box.c + c, box.r + r), numberAt(part, box.c + from.c, box.r + from.r))
+      out.set(keyOf(columns, box.c + c, box.r + r), numberAt(part, box.c + from.c, box.r + from.r))
     }
   }
   return out
@@ -91,7 +91,7 @@ export function turnBox(part: Part, box: Box): Map<number, number> {
   for (let c = 0; c < box.columns; c++) {
     for (let r = 0; r < box.rows; r++)
       out.set(
-        placeKey(columnsOf(part), box.c + c, box.r + r),
+        keyOf(columnsOf(part), box.c + c, box.r + r),
         numberAt(part, box.c + box.columns - 1 - c, box.r + box.rows - 1 - r),
       )
   }
@@ -105,7 +105,7 @@ export function shiftBox(part: Part, box: Box, columns: number, rows: number): M
   for (let c = 0; c < box.columns; c++) {
     for (let r = 0; r < box.rows; r++)
       out.set(
-        placeKey(columnsOf(part), box.c + c, box.r + r),
+        keyOf(columnsOf(part), box.c + c, box.r + r),
         numberAt(part, box.c + modulo(c - columns, box.columns), box.r + modulo(r - rows, box.rows)),
       )
   }
@@ -123,7 +123,7 @@ export function repeatBox(part: Part, box: Box, way: 'across' | 'along'): Map<nu
   for (let r = r0; r < r1; r++)
     for (let c = c0; c < c1; c++)
       out.set(
-        placeKey(columns, c, r),
+        keyOf(columns, c, r),
         numberAt(part, box.c + modulo(c - box.c, box.columns), box.r + modulo(r - box.r, box.rows)),
       )
   return out
@@ -137,6 +137,6 @@ export function moveBox(part: Part, box: Box, to: Place): Map<number, number> {
 export function fillBox(part: Part, box: Box, number: number): Map<number, number> {
   const out = new Map<number, number>()
   for (let r = 0; r < box.rows; r++)
-    for (let c = 0; c < box.columns; c++) out.set(placeKey(columnsOf(part), box.c + c, box.r + r), number)
+    for (let c = 0; c < box.columns; c++) out.set(keyOf(columnsOf(part), box.c + c, box.r + r), number)
   return out
 }

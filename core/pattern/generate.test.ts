@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, anyPieceOf, part, rows, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
-import { layingSteps, placeKey } from '../piece/edit'
+import { keyOf } from '../grid/key'
+import { layingSteps } from '../piece/edit'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
@@ -25,7 +26,7 @@ const blank = (technique: string, columns: number, height: number): Part => {
 const whole = (p: Part): Box => ({ c: 0, r: 0, columns: columnsOf(p), rows: rowsOf(p) })
 const drawn = (p: Part, laying: ReadonlyMap<number, number>) =>
   Array.from({ length: rowsOf(p) }, (_, r) =>
-    Array.from({ length: columnsOf(p) }, (_, c) => laying.get(placeKey(columnsOf(p), c, r)) ?? numberAt(p, c, r)).join(
+    Array.from({ length: columnsOf(p) }, (_, c) => laying.get(keyOf(columnsOf(p), c, r)) ?? numberAt(p, c, r)).join(
       '',
     ),
   )
@@ -91,7 +92,7 @@ describe('figures', () => {
           expect(laid.size).toBe(2 * height * columns)
           for (let r = 0; r < height; r++)
             for (let c = 0; c < columns; c++)
-              expect(laid.get(placeKey(columns, c, r))).toBe(laid.get(placeKey(columns, c, r + height)))
+              expect(laid.get(keyOf(columns, c, r))).toBe(laid.get(keyOf(columns, c, r + height)))
           for (const number of laid.values()) expect(sequence).toContain(number)
         },
       ),
@@ -167,7 +168,7 @@ describe('borders', () => {
         (columns, height, sequence, rings) => {
           const p = blank('square', columns, height)
           const laid = borderIn(p, whole(p), { sequence, rings, corner: null })
-          const at = (c: number, r: number) => laid.get(placeKey(columns, c, r))
+          const at = (c: number, r: number) => laid.get(keyOf(columns, c, r))
           for (let r = 0; r < height; r++) {
             for (let c = 0; c < columns; c++) {
               expect(at(c, r)).toBe(at(columns - 1 - c, r))
@@ -322,7 +323,7 @@ describe('live symmetry', () => {
             now = valueOf(
               applySteps(
                 now,
-                layingSteps(p, withImages(p, new Map([[placeKey(columnsOf(p), place.c, place.r), number]]), kind)),
+                layingSteps(p, withImages(p, new Map([[keyOf(columnsOf(p), place.c, place.r), number]]), kind)),
               ),
             ) as typeof now
           }

@@ -1,5 +1,5 @@
+import { keyOf } from '../grid/key'
 import { columnsOf, type Part } from '../piece/piece'
-import { placeKey } from '../piece/edit'
 import { beadCentre, type Lattice, type Box } from '../technique/lattice'
 import { latticeOf } from '../piece/lattice'
 
@@ -166,7 +166,7 @@ export function figureIn(part: Part, box: Box, wish: FigureWish): Map<number, nu
   for (let r = box.r; r < box.r + box.rows; r++) {
     for (let c = box.c; c < box.c + box.columns; c++) {
       const { X, Y } = stepOf(c, r)
-      out.set(placeKey(columns, c, r), wish.sequence[placeIn(wish, X - x0, Y - y0, last, board)]!)
+      out.set(keyOf(columns, c, r), wish.sequence[placeIn(wish, X - x0, Y - y0, last, board)]!)
     }
   }
   return out

@@ -1,5 +1,5 @@
+import { keyOf } from '../grid/key'
 import { BAYER_8, LENGTH_8 } from './bayer'
-import { placeKey } from '../piece/edit'
 import { columnsOf, type Part } from '../piece/piece'
 import { beadCentre, type Box } from '../technique/lattice'
 import { latticeOf } from '../piece/lattice'
@@ -47,7 +47,7 @@ export function gradientIn(part: Part, box: Box, { sequence, way, blend, seed }:
       const low = Math.min(k - 1, Math.floor(at))
       const threshold = blend === 'ordered' ? BAYER_8[(r % LENGTH_8) * LENGTH_8 + (c % LENGTH_8)]! : chance(c, r, seed)
       const index = blend === 'steps' ? Math.min(k - 1, Math.floor(t * k)) : at - low > threshold ? low + 1 : low
-      out.set(placeKey(columns, c, r), sequence[Math.min(k - 1, index)]!)
+      out.set(keyOf(columns, c, r), sequence[Math.min(k - 1, index)]!)
     }
   }
   return out

@@ -1,4 +1,4 @@
-import { placeKey } from '../piece/edit'
+import { keyOf } from '../grid/key'
 import { columnsOf, isInside, type Part } from '../piece/piece'
 import type { Place, Box } from '../technique/lattice'
 import { letter } from './letters'
@@ -35,7 +35,7 @@ export function letteringIn(part: Part, box: Box, { text, size, way, number }: L
   )
   const inside = places.filter((p) => isInside(part, p))
   return {
-    laying: new Map(inside.map((p) => [placeKey(columnsOf(part), p.c, p.r), number])),
+    laying: new Map(inside.map((p) => [keyOf(columnsOf(part), p.c, p.r), number])),
     columns,
     rows,
     missing,

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, anyPieceOf, part, rows } from '../../tests/fixture/piece'
-import { layingSteps, placeKey } from '../piece/edit'
+import { keyOf } from '../grid/key'
+import { layingSteps } from '../piece/edit'
 import { columnsOf, isInside, numberAt, rowsOf, SECTIONS, type Part } from '../piece/piece'
 import { neighbourOffsets } from '../technique/lattice'
 import { boxBetween, clampBox, copyClip, fillBox, mirrorBox, pasteClip } from './clip'
@@ -113,7 +114,7 @@ describe('flood', () => {
 })
 
 const after = (p: Part, laying: ReadonlyMap<number, number>) => ({
-  number: (c: number, r: number) => laying.get(placeKey(columnsOf(p), c, r)) ?? numberAt(p, c, r),
+  number: (c: number, r: number) => laying.get(keyOf(columnsOf(p), c, r)) ?? numberAt(p, c, r),
 })
 
 describe('boxes', () => {
@@ -175,7 +176,7 @@ function chunk(flat: number[], columns: number): Uint16Array[] {
 describe('edits in a repeat', () => {
   it('show in every copy and nowhere else', () => {
     const p = part({ times: 4 })
-    const steps = layingSteps(p, new Map([[placeKey(4, 1, 3), 3]]))
+    const steps = layingSteps(p, new Map([[keyOf(4, 1, 3), 3]]))
     expect(steps).toEqual([{ type: 'cells', part: 'band', section: 'repeat', patches: [[1, 1, 2, 3]] }])
     expect(SECTIONS).toContain(steps[0]!.section)
   })

@@ -1,7 +1,7 @@
-import { placeKey } from '../piece/edit'
+import { keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import { isScattered, latticeOf } from '../piece/lattice'
 import { columnsOf, isInside, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from '../piece/piece'
-import { beadCentre, nearestPlace, neighbourOffsets, type Lattice, type Place } from '../technique/lattice'
+import { beadCentre, nearestPlace, neighbourOffsets, siteIndexOf, type Lattice, type Place } from '../technique/lattice'
 import { placesOf } from '../technique/technique'
 
 /** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */
@@ -81,7 +81,7 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
       !isScattered(part) && isInside(part, from) && isInside(part, to)
         ? { c: Math.min(columns - 1, Math.max(0, near.c)), r: Math.min(rows - 1, Math.max(0, near.r)) }
         : near
-    const key = placeKey(columns, place.c, place.r)
+    const key = keyOf(columns, place.c, place.r)
     if (!isInside(part, place) || seen.has(key)) continue
     seen.add(key)
     out.push(place)
@@ -158,7 +158,7 @@ function stepTo({ columns, rows, open, round }: Flood, c: number, r: number, dc:
     if (!round) return -1
     nc += nc < 0 ? columns : -columns
   }
-  const next = nr * columns + nc
+  const next = keyOf(columns, nc, nr)
   return open[next] === 1 ? next : -1
 }
 
@@ -170,9 +170,8 @@ function floodCells(flood: Flood, first: number): number {
   let length = 1
   for (let head = 0; head < length; head++) {
     const key = out[head]!
-    const r = (key / columns) | 0
-    const c = key - r * columns
-    const around = offsets[(r % period.rows) * period.columns + (c % period.columns)]!
+    const { c, r } = placeOfKey(columns, key)
+    const around = offsets[siteIndexOf(period, c, r)]!
     for (let k = 0; k < around.length; k += 2) {
       const next = stepTo(flood, c, r, around[k]!, around[k + 1]!)
       if (next < 0) continue
@@ -201,8 +200,8 @@ function floodLines(flood: Flood, first: number): number {
   while (seeds.length > 0) {
     const seed = seeds.pop()!
     if (open[seed] === 0) continue
-    const r = (seed / columns) | 0
-    const base = r * columns
+    const r = rowOfKey(columns, seed)
+    const base = keyOf(columns, 0, r)
     let a = seed
     let b = seed
     while (a > base && open[a - 1] === 1) a--
@@ -225,7 +224,7 @@ function floodLines(flood: Flood, first: number): number {
     // Both ends may touch beads aslant, and over the seam of a tube.
     for (let end = a; ; end = b) {
       const c = end - base
-      const around = offsets[(r % period.rows) * period.columns + (c % period.columns)]!
+      const around = offsets[siteIndexOf(period, c, r)]!
       for (let k = 0; k < around.length; k += 2) {
         const [dc, dr] = [around[k]!, around[k + 1]!]
         if (dc === 0 || (dr === 0 && !round)) continue
@@ -239,7 +238,7 @@ function floodLines(flood: Flood, first: number): number {
 }
 
 /**
- * Keys (r · columns + c) of the patch of equal beads that touch each other, beginning at a place. Touching is along a
+ * Keys of the patch of equal beads that touch each other, beginning at a place. Touching is along a
  * side, as the lattice has it; round a tube the last column touches the first.
  */
 export function floodFrom(part: Part, at: Place): Int32Array {
@@ -248,7 +247,7 @@ export function floodFrom(part: Part, at: Place): Int32Array {
   const lattice = latticeOf(part)
   const { period } = lattice
   const cells = wholePart(part)
-  const first = at.r * columns + at.c
+  const first = keyOf(columns, at.c, at.r)
   const wanted = cells[first]!
   const open = new Uint8Array(cells.length)
   for (let i = 0; i < cells.length; i++) if (cells[i] === wanted) open[i] = 1
@@ -260,11 +259,10 @@ export function floodFrom(part: Part, at: Place): Int32Array {
     period,
     round: lattice.round === true,
     out: new Int32Array(cells.length),
-    offsets: Array.from({ length: period.columns * period.rows }, (_, i) =>
-      Int32Array.from(
-        neighbourOffsets(lattice, i % period.columns, Math.floor(i / period.columns)).flatMap((o) => [o.c, o.r]),
-      ),
-    ),
+    offsets: Array.from({ length: period.columns * period.rows }, (_, i) => {
+      const site = placeOfKey(period.columns, i)
+      return Int32Array.from(neighbourOffsets(lattice, site.c, site.r).flatMap((o) => [o.c, o.r]))
+    }),
   }
   return flood.out.slice(0, touchesInLines(flood) ? floodLines(flood, first) : floodCells(flood, first))
 }

@@ -1,4 +1,5 @@
-import { placeKey, type Laying } from '../piece/edit'
+import { keyOf, placeOfKey } from '../grid/key'
+import type { Laying } from '../piece/edit'
 import { columnsOf, isInside, locateRow, sectionStart, type Part, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 import { beadCentre, nearestPlace, siteOf, type Lattice, type Place } from '../technique/lattice'
@@ -173,14 +174,14 @@ export function withImages(part: Part, laying: Laying, kind: SymmetryKind): Layi
   const out = new Map<number, number>()
   const known = new Map<SectionName, Symmetry>()
   for (const [key, number] of laying) {
-    const place = firstCopy(part, { c: key % columns, r: Math.floor(key / columns) })
+    const place = firstCopy(part, placeOfKey(columns, key))
     const { section } = locateRow(part, place.r)
     if (!known.has(section)) {
       const symmetry = symmetryOf(part, kind, place.r)
       if (!symmetry.ok) return laying
       known.set(section, symmetry.value)
     }
-    for (const image of known.get(section)!.images(place)) out.set(placeKey(columns, image.c, image.r), number)
+    for (const image of known.get(section)!.images(place)) out.set(keyOf(columns, image.c, image.r), number)
   }
   for (const [key, number] of laying) out.set(key, number)
   return out

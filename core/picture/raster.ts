@@ -1,3 +1,4 @@
+import { placeOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { columnsOf, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
 import { halfBox, type Lattice, type Point } from '../technique/lattice'
@@ -118,8 +119,7 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
   }
   const columns = columnsOf(part)
   for (const key of voidsOf(part)) {
-    const c = key % columns
-    const r = (key - c) / columns
+    const { c, r } = placeOfKey(columns, key)
     const [i, j] = lie === 'level' ? [r, c] : [c, r]
     if (i >= i0 && i < i1 && j >= j0 && j < j1 && (i - i0) % step === 0 && (j - j0) % step === 0)
       out[((j - j0) / step) * ni + (i - i0) / step] = VOID

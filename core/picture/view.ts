@@ -1,3 +1,4 @@
+import { keyOf, placeOfKey } from '../grid/key'
 import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { halfBox, siteOf, type Lattice, type Lie, type Point } from '../technique/lattice'
 import { isScattered, latticeAlong, latticeOf } from '../piece/lattice'
@@ -81,8 +82,8 @@ export function drawnSize(part: Part): { readonly width: number; readonly length
     const along: Ends[] = []
     for (const [k, site] of lattice.sites.entries()) {
       const half = halfBox(lattice, site.turnDegrees)
-      const [i, j] = [k % period.columns, Math.floor(k / period.columns)]
-      const shorter = last.has((rows - 1) * columns + i) ? 1 : 0
+      const { c: i, r: j } = placeOfKey(period.columns, k)
+      const shorter = last.has(keyOf(columns, i, rows - 1)) ? 1 : 0
       across.push(...endsOf(i, period.columns, columns, site.dx, half.x))
       along.push(...endsOf(j, period.rows, rows - shorter, site.dy, half.y))
     }

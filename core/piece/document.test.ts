@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, anyPieceOf, bead, part, piece, rows } from '../../tests/fixture/piece'
@@ -9,7 +10,6 @@ import {
   insertColumnsStep,
   insertRowsStep,
   layingSteps,
-  placeKey,
   removeColumnsStep,
   removeRowsStep,
   setStep,
@@ -215,11 +215,11 @@ describe('edits as steps', () => {
         one,
         new Map([
           [-1, 2],
-          [placeKey(4, 0, rowsOf(one)), 2],
+          [keyOf(4, 0, rowsOf(one)), 2],
         ]),
       ),
     ).toEqual([])
-    expect(placeKey(4, 3, 2)).toBe(11)
+    expect(keyOf(4, 3, 2)).toBe(11)
   })
   it('swap one bead for another everywhere, in as few patches as there are runs', () => {
     fc.assert(

@@ -1,18 +1,17 @@
+import { columnOfKey, keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import { cellAt, copyBox, type Cells } from '../grid/cells'
 import { runsOf } from '../grid/runs'
 import { columnsOf, locateRow, rowsOf, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from './piece'
 import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep } from './step'
 
-/** Cells of a part to change: a key of column and part row (r · columns + c) → tray number. */
+/** Cells of a part to change: the key of a cell of the whole part → tray number. */
 export type Laying = ReadonlyMap<number, number>
-
-export const placeKey = (columns: number, c: number, r: number): number => r * columns + c
 
 /** Patches from changes by row-major index; indices whose number stays are left out. */
 function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): Patch[] {
   const patches: Patch[] = []
   for (const index of [...changes.keys()].sort((a, b) => a - b)) {
-    const before = cellAt(cells, index % cells.columns, Math.floor(index / cells.columns))
+    const before = cellAt(cells, columnOfKey(cells.columns, index), rowOfKey(cells.columns, index))
     const after = changes.get(index)!
     if (before === after) continue
     const last = patches.at(-1)
@@ -32,10 +31,10 @@ export function layingSteps(part: Part, laying: Laying): CellsStep[] {
   const voids = new Set(voidsOf(part))
   const changes: Record<SectionName, Map<number, number>> = { start: new Map(), repeat: new Map(), end: new Map() }
   for (const [key, number] of laying) {
-    const r = Math.floor(key / columns)
+    const { c, r } = placeOfKey(columns, key)
     if (r < 0 || r >= rows || voids.has(key)) continue
     const at = locateRow(part, r)
-    changes[at.section].set(at.row * columns + (key % columns), number)
+    changes[at.section].set(keyOf(columns, c, at.row), number)
   }
   return SECTIONS.flatMap((section) => {
     const patches = patchesOf(part[section], changes[section])

@@ -1,3 +1,4 @@
+import { placeOfKey } from '../grid/key'
 import { fitKindOf } from '../wear/kind'
 import { laidOf } from './laid'
 import { beadOf, columnsOf, fittedPart, partRow, rowsOf, techniqueOf, type Part, type Piece } from './piece'
@@ -41,7 +42,7 @@ export function joinNumbers(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): nu
   const { part: laid } = laidOf(part)
   const columns = columnsOf(laid)
   return join.keys.flatMap((key) => {
-    const [c, r] = [key % columns, Math.floor(key / columns)]
+    const { c, r } = placeOfKey(columns, key)
     // A column without a bead has no unit to join.
     const before = r > 0 ? partRow(laid, r - 1)[c]! : 0
     return before === 0 ? [] : [partRow(laid, r)[c] || before]

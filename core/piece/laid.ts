@@ -1,3 +1,4 @@
+import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { removeRows, type Cells } from '../grid/cells'
 import { siteOf } from '../technique/lattice'
 import type { LaidSums, Work } from '../technique/technique'
@@ -114,10 +115,10 @@ function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>; 
   const voids = voidsOf(part)
   if (voids.length > 0) {
     const hidden = new Set(voids)
-    for (const r of new Set(voids.map((key) => Math.floor(key / columns)))) {
+    for (const r of new Set(voids.map((key) => rowOfKey(columns, key)))) {
       const { section, row } = locateRow(part, r)
       if (section === 'repeat' && part.times > 1) continue
-      rows[section][row] = partRow(part, r).some((number, c) => number !== 0 && !hidden.has(r * columns + c)) ? 1 : 0
+      rows[section][row] = partRow(part, r).some((number, c) => number !== 0 && !hidden.has(keyOf(columns, c, r))) ? 1 : 0
     }
   }
   return { rows, across }
@@ -162,7 +163,7 @@ function losesBeads(part: Part, compact: Part): boolean {
   const columns = columnsOf(compact)
   const kept = rowsOf(compact)
   if (kept === rowsOf(part)) return false
-  return voidsOf(compact).some((key) => partRow(compact, Math.floor(key / columns))[key % columns] !== 0)
+  return voidsOf(compact).some((key) => partRow(compact, rowOfKey(columns, key))[columnOfKey(columns, key)] !== 0)
 }
 
 /**
@@ -182,7 +183,7 @@ function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: nu
     for (const r of rs) {
       const row = partRow(part, r)
       for (let c = 0; c < wide; c++) {
-        if (voids.has(r * wide + c)) continue
+        if (voids.has(keyOf(wide, c, r))) continue
         const y = sign * (r * lattice.pitchY + siteOf(lattice, c, r).dy)
         full = Math.max(full, y)
         if (row[c] !== 0) laid = Math.max(laid, y)
@@ -207,7 +208,7 @@ function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: nu
     for (const r of looked) {
       const row = partRow(part, r)
       for (const c of cs) {
-        if (voids.has(r * wide + c)) continue
+        if (voids.has(keyOf(wide, c, r))) continue
         const x = sign * (c * lattice.pitchX + siteOf(lattice, c, r).dx)
         full = Math.max(full, x)
         if (row[c] !== 0) laid = Math.max(laid, x)
@@ -298,7 +299,7 @@ function sumsOf(part: Part): LaidSums {
       let [first, last] = [-1, -1]
       for (let k = 0; k < keys.length; k++) {
         const key = keys[k]!
-        if (voids.has(key) || partRow(part, Math.floor(key / columns))[key % columns] === 0) continue
+        if (voids.has(key) || partRow(part, rowOfKey(columns, key))[columnOfKey(columns, key)] === 0) continue
         if (first < 0) first = k
         last = k
         beads++
@@ -329,7 +330,7 @@ export function laidWork(part: Part): Work {
     laid: {
       across,
       holds: (c, r) =>
-        c < across && !(voids ??= new Set(voidsOf(compact))).has(r * across + c) && partRow(compact, r)[c] !== 0,
+        c < across && !(voids ??= new Set(voidsOf(compact))).has(keyOf(across, c, r)) && partRow(compact, r)[c] !== 0,
       get beads() {
         return sumsOf(compact).beads
       },

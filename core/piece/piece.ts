@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import { requireSpec, type BeadSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import { rowAt, type Cells } from '../grid/cells'
@@ -96,7 +97,7 @@ export function partRow(part: Part, r: number): Uint16Array {
   return rowAt(part[section], row)
 }
 
-/** Keys (r · columns + c) of cells that the grid has room for but the stitch has not. */
+/** Keys of cells that the grid has room for but the stitch has not. */
 export const voidsOf = (part: Part): readonly number[] =>
   techniqueOf(part).voids?.({ columns: columnsOf(part), rows: rowsOf(part), settings: part.settings }) ?? []
 
@@ -108,7 +109,7 @@ export function isInside(part: Part, { c, r }: Place): boolean {
     r >= 0 &&
     c < columns &&
     r < rowsOf(part) &&
-    (techniqueOf(part).voids === undefined || !voidsOf(part).includes(r * columns + c))
+    (techniqueOf(part).voids === undefined || !voidsOf(part).includes(keyOf(columns, c, r)))
   )
 }
 

@@ -1,3 +1,4 @@
+import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { bad, good, problem, type Result } from '../problem'
 import { columnsOf, findPart, type Piece, type SectionName } from './piece'
 import { applyStep, type CellsStep, type ColumnsStep, type Patch, type RowsStep, type Step } from './step'
@@ -100,7 +101,7 @@ function cellsOverCells(mine: CellsStep, theirs: CellsStep): Carried {
 function cellsMoved(mine: CellsStep, columns: number, move: (c: number, r: number) => number | null): Carried {
   const moved = new Map<number, [number, number]>()
   for (const [index, numbers] of spread(mine.patches)) {
-    const to = move(index % columns, Math.floor(index / columns))
+    const to = move(columnOfKey(columns, index), rowOfKey(columns, index))
     if (to === null) return 'conflict'
     moved.set(to, numbers)
   }
@@ -180,13 +181,13 @@ function carry(mine: Step, theirs: Step, base: Piece, last: boolean): Carried {
       if (theirs.section !== mine.section) return unchanged(mine)
       return cellsMoved(mine, columns, (c, r) => {
         const to = shifted(r, theirs.at, theirs.count, theirs.do)
-        return to === null ? null : to * columns + c
+        return to === null ? null : keyOf(columns, c, to)
       })
     }
     const wide = theirs.do === 'insert' ? columns + theirs.count : columns - theirs.count
     return cellsMoved(mine, columns, (c, r) => {
       const to = shifted(c, theirs.at, theirs.count, theirs.do)
-      return to === null ? null : r * wide + to
+      return to === null ? null : keyOf(wide, to, r)
     })
   }
   if (theirs.type === 'cells') {
@@ -196,7 +197,7 @@ function carry(mine: Step, theirs: Step, base: Piece, last: boolean): Carried {
         ? 'conflict'
         : unchanged(mine)
     const hit = [...spread(theirs.patches).keys()].some(
-      (i) => i % columns >= mine.at && i % columns < mine.at + mine.count,
+      (i) => columnOfKey(columns, i) >= mine.at && columnOfKey(columns, i) < mine.at + mine.count,
     )
     return hit ? 'conflict' : unchanged(mine)
   }

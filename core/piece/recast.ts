@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import { nextOnTray, type TrayBead } from '../bead/bead'
 import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '../bead/spec'
 import { cellsFrom, emptyCells, flatten } from '../grid/cells'
@@ -182,7 +183,7 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   if (!settings) return null
   const flat = wholePart(part)
   const turned = new Uint16Array(flat.length)
-  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) turned[c * rows + r] = flat[r * columns + c]!
+  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) turned[keyOf(rows, r, c)] = flat[keyOf(columns, c, r)]!
   const none = emptyCells(rows, 0)
   const next: Part = {
     ...part,

@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import type { Laying } from '../piece/edit'
 import { requireSpec } from '../bead/spec'
@@ -212,5 +213,5 @@ export function readStrand(
     )
   const from = sectionStart(part, section)
   const columns = columnsOf(part)
-  return good(new Map(numbers.map((number, k) => [(from + k) * columns + bobbin - 1, number])))
+  return good(new Map(numbers.map((number, k) => [keyOf(columns, bobbin - 1, from + k), number])))
 }

@@ -1,3 +1,4 @@
+import { placeOfKey } from '../grid/key'
 import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
@@ -68,9 +69,9 @@ export const totalOf = (counts: Counts): number => {
 function withoutVoids(part: Part, counts: Map<number, number>, from: number, to: number): Counts {
   const columns = columnsOf(part)
   for (const key of voidsOf(part)) {
-    const r = Math.floor(key / columns)
+    const { c, r } = placeOfKey(columns, key)
     if (r < from || r >= to) continue
-    const number = partRow(part, r)[key % columns]!
+    const number = partRow(part, r)[c]!
     const left = (counts.get(number) ?? 0) - 1
     if (number !== 0 && left > 0) counts.set(number, left)
     else counts.delete(number)

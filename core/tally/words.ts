@@ -1,3 +1,4 @@
+import { columnOfKey, keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { joinNumbers, joinOf } from '../piece/join'
 import { hasGaps, laidCounted } from '../piece/laid'
@@ -78,9 +79,9 @@ function evenRuns(
   { from, stride, count: places }: NonNullable<WorkingRow['even']>,
 ): Runs {
   const runs: WordRun[] = []
-  const r = Math.floor(from / columns)
-  const cells = partRow(part, r)
-  let at = from - r * columns
+  const place = placeOfKey(columns, from)
+  const cells = partRow(part, place.r)
+  let at = place.c
   let number = cells[at]!
   let count = 0
   let empty = 0
@@ -111,9 +112,9 @@ function keyedRuns(part: Part, columns: number, keys: Int32Array): Runs {
   for (let k = 0; k < keys.length; k++) {
     const key = keys[k]!
     if (key < low || key >= low + cells.length) {
-      const r = Math.floor(key / columns)
+      const r = rowOfKey(columns, key)
       cells = partRow(part, r)
-      low = r * columns
+      low = keyOf(columns, 0, r)
     }
     const next = cells[key - low]!
     if (next !== 0) beads++
@@ -140,9 +141,9 @@ function gapsAtEdges(
   const columns = columnsOf(part)
   const filled = new Map<number, boolean>()
   for (const key of keys) {
-    const c = key % columns
+    const { c, r } = placeOfKey(columns, key)
     if (among && !among.has(c)) continue
-    filled.set(c, partRow(part, Math.floor(key / columns))[c] !== 0)
+    filled.set(c, partRow(part, r)[c] !== 0)
   }
   const line = [...filled].sort(([a], [b]) => a - b).map(([, full]) => full)
   return line.includes(true) ? [line.indexOf(true), line.length - 1 - line.lastIndexOf(true)] : null
@@ -158,7 +159,7 @@ function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '
   if (technique.form === 'tube' || technique.voids) return null
   const columns = columnsOf(part)
   const own = new Set<number>()
-  for (const key of keys) own.add(key % columns)
+  for (const key of keys) own.add(columnOfKey(columns, key))
   const before = technique.workingRow(Math.max(0, technique.rowBefore(i)), {
     rows: rowsOf(part),
     columns,

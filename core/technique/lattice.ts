@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 /**
  * Where the beads of a grid stitch lie. A lattice is periodic: the middle of cell (c, r) is
  *   x = originX + c · pitchX + dx,   y = originY + r · pitchY + dy      (mm; x across the width, y along the length)
@@ -63,8 +64,12 @@ export interface Point {
 
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
+/** Which of the sites of a lattice the cell (c, r) has. */
+export const siteIndexOf = ({ columns, rows }: Lattice['period'], c: number, r: number): number =>
+  keyOf(columns, modulo(c, columns), modulo(r, rows))
+
 export function siteOf({ period, sites }: Lattice, c: number, r: number): Site {
-  return sites[modulo(r, period.rows) * period.columns + modulo(c, period.columns)]!
+  return sites[siteIndexOf(period, c, r)]!
 }
 
 /** Middle of the bead at (c, r), mm. */
@@ -150,7 +155,7 @@ export function nearestPlace(lattice: Lattice, { x, y }: Point): Place {
  */
 export function neighbourOffsets(lattice: Lattice, c: number, r: number): readonly Place[] {
   const { period } = lattice
-  if (lattice.touching) return lattice.touching[modulo(r, period.rows) * period.columns + modulo(c, period.columns)]!
+  if (lattice.touching) return lattice.touching[siteIndexOf(period, c, r)]!
   const here = siteOf(lattice, c, r)
   const out: Place[] = []
   for (let dr = -1; dr <= 1; dr++) {
@@ -178,9 +183,9 @@ export function transpose(lattice: Lattice): Lattice {
   const touching: Place[][] = []
   for (let r = 0; r < columns; r++) {
     for (let c = 0; c < rows; c++) {
-      const site = lattice.sites[c * columns + r]!
+      const site = lattice.sites[keyOf(columns, r, c)]!
       sites.push({ dx: site.dy, dy: site.dx, turnDegrees: -site.turnDegrees })
-      touching.push((lattice.touching?.[c * columns + r] ?? []).map((p) => ({ c: p.r, r: p.c })))
+      touching.push((lattice.touching?.[keyOf(columns, r, c)] ?? []).map((p) => ({ c: p.r, r: p.c })))
     }
   }
   return {

@@ -1,3 +1,4 @@
+import { placeOfKey } from '../grid/key'
 import type { z } from 'zod'
 import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
@@ -63,7 +64,7 @@ export interface WorkingRow {
   readonly from: number
   readonly to: number
   readonly direction: '→' | '←'
-  /** Keys (r · columns + c) of the cells in the order in which they are picked up. */
+  /** Keys of the cells in the order in which they are picked up. */
   readonly keys: Int32Array
   /** The same as an even sequence within one bead row, where it is one: read without making the keys. */
   readonly even?: { readonly from: number; readonly stride: number; readonly count: number }
@@ -73,7 +74,7 @@ export interface WorkingRow {
 
 /** The cells of a working row as places. */
 export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): Place[] =>
-  Array.from(keys, (key) => ({ c: key % columns, r: Math.floor(key / columns) }))
+  Array.from(keys, (key) => placeOfKey(columns, key))
 
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {

@@ -1,4 +1,5 @@
-import type { Lattice, Place } from './lattice'
+import { placeOfKey } from '../grid/key'
+import { siteIndexOf, type Lattice, type Place } from './lattice'
 
 const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
@@ -13,13 +14,13 @@ export function touchingOnRope(
   { pitchX, pitchY, period, sites }: Pick<Lattice, 'pitchX' | 'pitchY' | 'period' | 'sites'>,
   { l, d } = { l: 1, d: 1 },
 ): Place[][] {
-  const { columns, rows } = period
+  const { columns } = period
   const round = columns * pitchX
   // Measured in beads where these are not as long as wide; room is shared in the same measure.
   const [unitX, unitY] = [l, d]
   const share = Math.sqrt(((pitchX / unitX) * pitchY) / unitY)
   const at = (c: number, r: number) => {
-    const site = sites[modulo(r, rows) * columns + modulo(c, columns)]!
+    const site = sites[siteIndexOf(period, c, r)]!
     return { x: modulo(c, columns) * pitchX + site.dx, y: r * pitchY + site.dy }
   }
   // Rows further off than this cannot touch, whatever their sites.
@@ -28,7 +29,7 @@ export function touchingOnRope(
   for (let reach = 1.3; ; reach *= 1.15) {
     const far = Math.ceil((reach * share * unitY + spread) / pitchY)
     const touching = sites.map((_, i) => {
-      const [c, r] = [i % columns, Math.floor(i / columns)]
+      const { c, r } = placeOfKey(columns, i)
       const here = at(c, r)
       const out: Place[] = []
       for (let dr = -far; dr <= far; dr++) {

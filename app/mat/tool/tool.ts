@@ -2,7 +2,8 @@ import { clampBox, fillBox, boxBetween, moveBox, pasteClip, type Clip } from '#c
 import { floodFrom, lineBetween, rectangleBetween, runBetween } from '#core/pattern/place'
 import { isScattered } from '#core/piece/lattice'
 import { withImages, type SymmetryKind } from '#core/pattern/symmetry'
-import { layingSteps, placeKey, swapSteps, type Laying } from '#core/piece/edit'
+import { keyOf } from '#core/grid/key'
+import { layingSteps, swapSteps, type Laying } from '#core/piece/edit'
 import { columnsOf, isInside, numberAt, type Part } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { type Place, type Box } from '#core/technique/lattice'
@@ -52,7 +53,7 @@ interface Tool {
 
 /** What laying a bead on places changes, images of the live symmetry included. */
 const keysOf = ({ part, symmetry }: Ground, places: readonly Place[], number: number): Laying =>
-  withImages(part, new Map(places.map((p) => [placeKey(columnsOf(part), p.c, p.r), number])), symmetry)
+  withImages(part, new Map(places.map((p) => [keyOf(columnsOf(part), p.c, p.r), number])), symmetry)
 
 const gesture = (from: Place, to: Place, laying: Laying): Gesture => ({ from, to, laying })
 

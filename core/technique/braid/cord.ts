@@ -1,3 +1,4 @@
+import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { plainNumber, showNumber } from '../../units/length'
@@ -144,7 +145,7 @@ export const cordBraid: Technique = {
     from: i + 1,
     to: i + 1,
     direction: '→',
-    keys: Int32Array.from(roundOrder(planOf(own), i), (s) => i * columns + s),
+    keys: Int32Array.from(roundOrder(planOf(own), i), (s) => keyOf(columns, s, i)),
   }),
   nearestColumns: (_, own) => strandsOf(own),
   check({ columns, settings: own }) {

@@ -1,3 +1,4 @@
+import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import { problem, type Problem } from '../../problem'
@@ -195,7 +196,7 @@ export function ropeBraid(rope: Rope): Technique {
       from: i + 1,
       to: i + 1,
       direction: '→',
-      keys: Int32Array.from(roundOrder(rope.plan(own), i), (s) => i * columns + s),
+      keys: Int32Array.from(roundOrder(rope.plan(own), i), (s) => keyOf(columns, s, i)),
     }),
     nearestColumns: (_, own) => strandsOf(own),
     check({ columns, settings: own }) {

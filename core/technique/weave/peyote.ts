@@ -1,3 +1,4 @@
+import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
 import type { Lattice } from '../lattice'
@@ -94,7 +95,7 @@ function flatRow(i: number, columns: number, own: Own, longTurn: boolean): Worki
       : evenRow(numbers, direction, columns, r, 2 * count - 1, -2, count, !fromLeft)
   }
   const group = Array.from({ length: columns }, (_, c) => c).filter((c) => isLow(c, drop) === low)
-  const ordered = Int32Array.from(low ? group : group.reverse(), (c) => r * columns + c)
+  const ordered = Int32Array.from(low ? group : group.reverse(), (c) => keyOf(columns, c, r))
   return { ...numbers, direction, keys: fromLeft ? ordered : mirroredKeys(columns, ordered) }
 }
 

@@ -1,3 +1,4 @@
+import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
@@ -83,7 +84,7 @@ export const rightAngle: Technique = {
   voids({ columns, rows }) {
     // A single row makes no unit, so nothing of it can be worked.
     if (rows === 1) return Array.from({ length: columns }, (_, c) => c)
-    return rows === 0 ? [] : Array.from({ length: (columns + 1) / 2 }, (_, k) => (rows - 1) * columns + 2 * k)
+    return rows === 0 ? [] : Array.from({ length: (columns + 1) / 2 }, (_, k) => keyOf(columns, 2 * k, rows - 1))
   },
 
   extent(work) {
@@ -138,7 +139,7 @@ export const rightAngle: Technique = {
         'those of the two ends.',
       addsMm: rows < 2 ? 0 : p,
       formula: `+ 1 unit × ${plainNumber(p)} mm to join the ends`,
-      keys: rows < 2 ? [] : Array.from({ length: Math.floor(u) + 1 }, (_, k) => (rows - 1) * columns + 2 * k),
+      keys: rows < 2 ? [] : Array.from({ length: Math.floor(u) + 1 }, (_, k) => keyOf(columns, 2 * k, rows - 1)),
       threadMm: rows < 2 ? 0 : u * unitThreadMm(bead),
     }
   },
@@ -152,9 +153,9 @@ export const rightAngle: Technique = {
     const u = (columns - 1) / 2
     const right = (i % 2 === 0) === (read(own).start === 'left')
     const keys: number[] = []
-    const upright = (k: number) => i * columns + 2 * k
-    const upper = (k: number) => i * columns + 2 * k + 1
-    const lower = (k: number) => (i + 1) * columns + 2 * k + 1
+    const upright = (k: number) => keyOf(columns, 2 * k, i)
+    const upper = (k: number) => keyOf(columns, 2 * k + 1, i)
+    const lower = (k: number) => keyOf(columns, 2 * k + 1, i + 1)
     for (let k = 0; k < u; k++) {
       if (i === 0) {
         if (k === 0) keys.push(upright(0))

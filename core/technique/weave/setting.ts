@@ -1,3 +1,4 @@
+import { columnOfKey, keyOf } from '../../grid/key'
 import { z } from 'zod'
 import type { SettingField, Settings, Technique, WorkingRow } from '../technique'
 
@@ -31,10 +32,10 @@ export function reader<T>(schema: z.ZodType<T>): (settings: Settings) => T {
   }
 }
 
-/** Keys (r · columns + c) of `count` cells of one row: the first column, then every `stride`-th. */
+/** Keys of `count` cells of one row: the first column, then every `stride`-th. */
 function keysAcross(columns: number, r: number, first: number, stride: number, count: number): Int32Array {
   const keys = new Int32Array(count)
-  for (let k = 0, key = r * columns + first; k < count; k++, key += stride) keys[k] = key
+  for (let k = 0, key = keyOf(columns, first, r); k < count; k++, key += stride) keys[k] = key
   return keys
 }
 
@@ -60,7 +61,7 @@ export function evenRow(
     from,
     to,
     direction,
-    even: { from: r * columns + at, stride: step, count },
+    even: { from: keyOf(columns, at, r), stride: step, count },
     get keys() {
       return (keys ??= keysAcross(columns, r, at, step, count))
     },
@@ -84,7 +85,7 @@ export const wholeRow = (
 export function mirroredKeys(columns: number, keys: Int32Array): Int32Array {
   for (let k = 0; k < keys.length; k++) {
     const key = keys[k]!
-    const c = key % columns
+    const c = columnOfKey(columns, key)
     keys[k] = key - c + (columns - 1 - c)
   }
   return keys

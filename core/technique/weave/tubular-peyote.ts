@@ -1,3 +1,4 @@
+import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { tubeExtent, type Technique, type Work } from '../technique'
@@ -52,7 +53,7 @@ const tube = (
 /** Every other column of row r, beginning at column `first` and going round once. */
 function everyOther(columns: number, r: number, first: number, count: number): Int32Array {
   const keys = new Int32Array(count)
-  for (let k = 0; k < count; k++) keys[k] = r * columns + ((first + 2 * k) % columns)
+  for (let k = 0; k < count; k++) keys[k] = keyOf(columns, (first + 2 * k) % columns, r)
   return keys
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { keyOf } from '#core/grid/key'
 import { usePreferredReducedMotion } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { extentOf } from '#core/fit/extent'
@@ -171,7 +172,7 @@ function setCord(bobbin: number, number: number) {
       `Cord of strand ${bobbin}`,
       layingSteps(
         part.value,
-        new Map(Array.from({ length: rowsOf(part.value) }, (_, r) => [r * columns + bobbin - 1, number])),
+        new Map(Array.from({ length: rowsOf(part.value) }, (_, r) => [keyOf(columns, bobbin - 1, r), number])),
       ),
     ) ?? ''
 }
