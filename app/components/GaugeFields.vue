@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wordsOf } from '#core/technique/technique'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import {
@@ -75,8 +76,7 @@ async function keep(gauges: Gauge[]) {
 const draft = reactive({ rows: 20, lengthMm: 30, columns: 0, widthMm: 0 })
 const adding = ref(false)
 const wide = computed(() => draft.columns > 0)
-/** Braids are measured by a test inch. */
-const rope = computed(() => techniqueOf(part.value).braid !== undefined)
+const words = computed(() => wordsOf(techniqueOf(part.value)))
 function open() {
   const rows = 20
   draft.rows = rows
@@ -150,11 +150,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
       <template v-else
         >Not measured yet in {{ techniqueOf(part).name.toLowerCase() }}, {{ requireSpec(part.spec).name }},
         {{ requireThread(piece.supply.thread).name }}.
-        {{
-          rope
-            ? 'Braid a little more than an inch, lay a rule on it and count the rounds, and sizes stand on your hand.'
-            : 'Lay a rule on a swatch, count the rows in the middle, and sizes stand on your hand.'
-        }}</template
+        {{ words.sample.how }}</template
       >
     </p>
     <p v-if="differs" class="use">
@@ -165,7 +161,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
     <ul v-if="gauge">
       <li v-for="(s, k) in gauge.swatches" :key="k" :class="{ strange: why(k) }">
         <span
-          ><b>{{ s.rows }} {{ rope ? 'rounds' : 'rows' }} = {{ length(s.lengthMm, 1) }}</b>
+          ><b>{{ s.rows }} {{ words.line }}s = {{ length(s.lengthMm, 1) }}</b>
           <span class="quiet"
             >{{ percent(factor(s))
             }}<template v-if="s.columns"> · {{ s.columns }} across = {{ length(s.widthMm, 1) }}</template
@@ -175,7 +171,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
         <button
           type="button"
           class="link"
-          :aria-label="`Take out ${s.rows} ${rope ? 'rounds' : 'rows'} = ${length(s.lengthMm, 1)}`"
+          :aria-label="`Take out ${s.rows} ${words.line}s = ${length(s.lengthMm, 1)}`"
           @click="keep(withoutSwatch(piece.gauges, key, k))"
         >
           Take out
@@ -192,13 +188,9 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
     <ReadForm v-if="adding" class="form" @done="add">
       <NumberField
         v-model="draft.rows"
-        :label="rope ? 'Rounds counted' : 'Bead rows counted'"
+        :label="words.sample.counted"
         :bounds="boundsOf(swatchSchema, 'rows')"
-        :hint="
-          rope
-            ? 'Rounds of the whole braid: count along one strand. Not its plain ends.'
-            : 'Rows in the middle of the work, not its edges.'
-        "
+        :hint="words.sample.where"
       />
       <div class="with">
         <LengthField v-model="draft.lengthMm" label="They measure" :bounds="boundsOf(swatchSchema, 'lengthMm')" />
@@ -212,7 +204,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
         />
       </div>
       <NumberField
-        v-if="!rope"
+        v-if="words.sample.wide"
         v-model="draft.columns"
         label="Beads across (optional)"
         :bounds="boundsOf(swatchSchema, 'columns')"
@@ -246,7 +238,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
       </div>
     </ReadForm>
     <div v-else class="acts">
-      <button type="button" class="button" @click="open">{{ rope ? 'Enter a test inch' : 'Enter a swatch' }}</button>
+      <button type="button" class="button" @click="open">Enter a {{ words.sample.name }}</button>
       <button
         type="button"
         class="button"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wordsOf } from '#core/technique/technique'
 import { useElementSize, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { layingSteps } from '#core/piece/edit'
@@ -343,7 +344,7 @@ function placeWords(place: Place): string {
   const number = numberAt(props.part, place.c, place.r)
   const bead = trayByNumber(props.piece.tray).get(number)
   return (
-    `${rowTitle(words)}, ${technique.braid ? 'strand' : 'column'} ${place.c + 1}: ` +
+    `${rowTitle(words)}, ${wordsOf(technique).place} ${place.c + 1}: ` +
     `${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
   )
 }

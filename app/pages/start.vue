@@ -12,7 +12,7 @@ import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import { requireTechnique } from '#core/technique/registry'
-import type { Settings } from '#core/technique/technique'
+import { choosesWidth, titled, wordsOf, type Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { createdAnswer } from '#core/contract/answers'
@@ -79,13 +79,9 @@ function setting(key: string, value: string | number | boolean) {
 const busy = ref(false)
 const problem = ref('')
 
+const words = computed(() => wordsOf(requireTechnique(wish.technique)))
 const defaultName = computed(
-  () =>
-    (cords.value
-      ? `Cord ${fit.value.kind}`
-      : requireTechnique(wish.technique).family === 'weave'
-        ? ''
-        : `Rope ${fit.value.kind}`) || `${MOTIFS.find((m) => m.id === wish.motif)!.name} ${fit.value.kind}`,
+  () => `${words.value.thing || MOTIFS.find((m) => m.id === wish.motif)!.name} ${fit.value.kind}`,
 )
 const piece = computed(() =>
   beginPiece({
@@ -101,6 +97,7 @@ const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
 watch(tube, () => {
   set('widthMm', tubeWidth())
 })
+const widthChosen = computed(() => choosesWidth(techniqueOf(part.value), workOf(part.value)))
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
 const cords = computed(() => requireTechnique(wish.technique).material === 'cord')
 const specs = useSpecs(
@@ -203,7 +200,7 @@ async function begin() {
             @update:model-value="(mm) => set('passMm', mm)"
           />
           <LengthField
-            v-if="requireTechnique(wish.technique).family === 'weave'"
+            v-if="widthChosen"
             :model-value="fit.widthMm"
             :label="tube ? 'Thickness wanted, outside' : 'Width wanted'"
             :least="2"
@@ -253,13 +250,11 @@ async function begin() {
               ><span class="figure big">{{ showNumber(totalOf(tallyPiece(piece))) }}</span>
             </div>
             <div>
-              <span class="quiet">{{
-                requireTechnique(wish.technique).braid ? 'Strands' : tube ? 'Round' : 'Across'
-              }}</span><span class="figure big">{{ columnsOf(part) }}</span
+              <span class="quiet">{{ words.acrossTitle }}</span><span class="figure big">{{ columnsOf(part) }}</span
               ><span class="quiet">{{ length(width, 1) }}</span>
             </div>
             <div>
-              <span class="quiet">{{ requireTechnique(wish.technique).rowName ?? 'Row' }}s</span
+              <span class="quiet">{{ titled(words.line) }}s</span
               ><span class="figure big">{{ countedRows(part) }}</span
               ><span class="quiet">{{ requireSpec(wish.spec).name }}</span>
             </div>

@@ -1,3 +1,4 @@
+import { wordsOf } from '../technique/technique'
 import { emptyOf, laidRows } from '../piece/laid'
 import { countedRows, rowsOf, techniqueOf, type Part } from '../piece/piece'
 
@@ -25,7 +26,7 @@ export function gapFindings(part: Part): GapFinding[] {
   const { rows: emptyRows, columns: emptyColumns } = emptyOf(part)
   const out: GapFinding[] = []
   if (laidRows(part) === 0) return out
-  const name = (techniqueOf(part).rowName ?? 'Row').toLowerCase()
+  const name = wordsOf(techniqueOf(part)).line
   const { between } = emptyRows
   if (between.length > 0) {
     // As weavers count them: a bead row of peyote is two.

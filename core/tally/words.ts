@@ -12,7 +12,7 @@ import {
   type Part,
   type Piece,
 } from '../piece/piece'
-import type { WorkingRow } from '../technique/technique'
+import { titled, wordsOf, type TechniqueWords, type WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
 export interface WordRun {
@@ -37,8 +37,8 @@ export interface RowWords {
    * worked on.
    */
   readonly edges?: { readonly start: number; readonly end: number }
-  /** What the technique calls it, where it is not a row. */
-  readonly name?: 'Round'
+  /** What the technique calls it. */
+  readonly line: TechniqueWords['line']
 }
 
 const NO_CELLS = new Uint16Array(0)
@@ -48,7 +48,6 @@ export const workingRowCount = (part: Part): number => techniqueOf(part).working
 /** The i-th thing to do, as runs. */
 export function rowWords(part: Part, i: number): RowWords {
   const columns = columnsOf(part)
-  const { rowName: named } = techniqueOf(part)
   const row = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
   const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
   const edges =
@@ -62,7 +61,7 @@ export function rowWords(part: Part, i: number): RowWords {
     beads,
     ...(row.after ? { after: row.after } : {}),
     ...(edges ? { edges } : {}),
-    ...(named ? { name: named } : {}),
+    line: wordsOf(techniqueOf(part)).line,
   }
 }
 
@@ -188,12 +187,8 @@ export const asides = ({ edges, after }: Pick<RowWords, 'edges' | 'after'>): str
   ...(after ? [AFTER[after]] : []),
 ]
 
-export const rowTitle = ({
-  from,
-  to,
-  name = 'Row',
-}: Pick<RowWords, 'from' | 'to'> & { readonly name?: string }): string =>
-  from === to ? `${name} ${from}` : `${name}s ${from}–${to}`
+export const rowTitle = ({ from, to, line }: Pick<RowWords, 'from' | 'to' | 'line'>): string =>
+  from === to ? `${titled(line)} ${from}` : `${titled(line)}s ${from}–${to}`
 
 /** Sign for a gap in words and charts. */
 export const GAP = '–'
@@ -242,7 +237,6 @@ export function joinWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowW
     else runs.push({ count: 1, number })
   }
   const counted = laidCounted(part) + 1
-  const { rowName: named } = techniqueOf(part)
   return {
     index: workingRowCount(part),
     from: counted,
@@ -251,7 +245,7 @@ export function joinWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowW
     runs,
     beads: numbers.length,
     after: 'join',
-    ...(named ? { name: named } : {}),
+    line: wordsOf(techniqueOf(part)).line,
   }
 }
 

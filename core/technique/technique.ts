@@ -114,6 +114,63 @@ export interface ThreadPath {
   readonly cord?: ThreadGauge & { readonly name: string }
 }
 
+/** What a technique calls its lines, what is counted across them, and the sample by which a hand is measured. */
+export interface TechniqueWords {
+  /** A working line: “row 12”. */
+  readonly line: 'row' | 'round'
+  /** One of those across: “strand 3”. */
+  readonly place: 'column' | 'strand'
+  /** Behind a count of them: “26 across”, “8 strands”. */
+  readonly across: string
+  /** Over a count of them. */
+  readonly acrossTitle: string
+  /** What a piece of it is called where no motif names it: “Rope”; empty where one does. */
+  readonly thing: string
+  readonly sample: {
+    readonly name: string
+    /** How it is measured, in a sentence. */
+    readonly how: string
+    /** What is counted of it, and where. */
+    readonly counted: string
+    readonly where: string
+    /** Whether its width says something too: not where the count across is given. */
+    readonly wide: boolean
+  }
+}
+
+const FLAT_WORDS: TechniqueWords = {
+  line: 'row',
+  place: 'column',
+  across: 'across',
+  acrossTitle: 'Across',
+  thing: '',
+  sample: {
+    name: 'swatch',
+    how: 'Lay a rule on a swatch, count the rows in the middle, and sizes stand on your hand.',
+    counted: 'Bead rows counted',
+    where: 'Rows in the middle of the work, not its edges.',
+    wide: true,
+  },
+}
+
+/** Words of woven work: rows of columns, round or flat. */
+export const WOVEN_WORDS: Readonly<Record<Technique['form'], TechniqueWords>> = {
+  flat: FLAT_WORDS,
+  tube: { ...FLAT_WORDS, acrossTitle: 'Round' },
+}
+
+export const wordsOf = ({ words, form }: Pick<Technique, 'words' | 'form'>): TechniqueWords =>
+  words ?? WOVEN_WORDS[form]
+
+/** Whether a width can be wished for: only where the count across follows from it. */
+export const choosesWidth = (
+  { columnsFor }: Pick<Technique, 'columnsFor'>,
+  work: Omit<Work, 'rows' | 'columns'>,
+): boolean => columnsFor(20, work) !== columnsFor(40, work)
+
+/** A word at the head of a line: “Row”. */
+export const titled = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`
+
 /** A choice that the stitch itself offers, for forms to show. */
 export interface SettingField {
   readonly key: string
@@ -144,8 +201,8 @@ export interface Technique {
    */
   readonly braid?: { readonly strands: number; plan(settings: Settings): BraidPlan }
 
-  /** What a working row is called, where it is not a row. */
-  readonly rowName?: 'Round'
+  /** What its lines and counts are called; those of woven bands and tubes where it says nothing else (`wordsOf`). */
+  readonly words?: TechniqueWords
   /**
    * Whether cells are beads, or crossings of plain cords that keep their colour from end to end; beads if not said.
    */
@@ -243,8 +300,8 @@ export function tubeExtent(
 }
 
 /** A count of columns in words: beads across a band, strands of a braid, beads in a row of a coil's string. */
-export const acrossWords = ({ braid, family }: Pick<Technique, 'braid' | 'family'>, columns: number): string =>
-  `${columns} ${braid ? 'strands' : family === 'coil' ? 'in a row' : 'across'}`
+export const acrossWords = (technique: Pick<Technique, 'words' | 'form'>, columns: number): string =>
+  `${columns} ${wordsOf(technique).across}`
 
 /** The sums of a work: as it is laid, or of the whole grid by closed formula. */
 export function sumsOf(technique: Pick<Technique, 'beads' | 'workingRows' | 'workingRow'>, work: Work): LaidSums {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isScattered } from '#core/piece/lattice'
 import { computed } from 'vue'
 import { VISION_NAMES, VISIONS } from '#core/colour/vision'
 import { techniqueOf, type Part } from '#core/piece/piece'
@@ -54,7 +55,7 @@ const visions = VISIONS.map((v) => ({ value: v, title: VISION_NAMES[v] }))
         {
           value: 'bent',
           title:
-            techniqueOf(part).family !== 'weave'
+            isScattered(part)
               ? 'as a rope, turning'
               : tube
                 ? 'as a tube, turning'

@@ -5,7 +5,7 @@ import { plainNumber, showNumber } from '../../units/length'
 import { unjoined, type Settings, type Technique, type Work } from '../technique'
 import { reader, ROW_BY_ROW } from '../weave/setting'
 import { roundOrder, SEVEN, type BraidPlan } from './plan'
-import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm } from './rope'
+import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm, STRAND_WORDS } from './rope'
 import { latticeFor, ROUND_CHARTS, roundPlans } from './round'
 import { linesOf } from './surface'
 import { SEVEN_MOVES } from './table'
@@ -58,7 +58,7 @@ export const cordBraid: Technique = {
   id: 'braid-cord',
   family: 'braid',
   form: 'tube',
-  rowName: 'Round',
+  words: { ...STRAND_WORDS, thing: 'Cord' },
   material: 'cord',
   name: 'Plain cord braid',
   summary: 'Cords without beads on the disc: colours and thickness by slot make the pattern.',

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import { problem, type Problem } from '../../problem'
 import { plainNumber, showNumber } from '../../units/length'
-import { sumsOf, unjoined, type SettingField, type Settings, type Technique, type Work } from '../technique'
+import { sumsOf, unjoined, type SettingField, type Settings, type Technique, type TechniqueWords, type Work } from '../technique'
 import { ROW_BY_ROW } from '../weave/setting'
 import { roundOrder, type BraidPlan } from './plan'
 
@@ -49,6 +49,22 @@ export const outsideMm = (lines: number, d: number): number => (lines * LINE_PIT
 export const spreadOf = ({ id }: Pick<BeadSpec, 'id'>): { readonly below: number; readonly above: number } => {
   const [, below, above] = ROUND_OF_EIGHT[id] ?? [0, 0.15, 0.15]
   return { below, above }
+}
+
+/** A braid is counted in rounds of its strands, and measured by a test inch. */
+export const STRAND_WORDS: TechniqueWords = {
+  line: 'round',
+  place: 'strand',
+  across: 'strands',
+  acrossTitle: 'Strands',
+  thing: 'Rope',
+  sample: {
+    name: 'test inch',
+    how: 'Braid a little more than an inch, lay a rule on it and count the rounds, and sizes stand on your hand.',
+    counted: 'Rounds counted',
+    where: 'Rounds of the whole braid: count along one strand. Not its plain ends.',
+    wide: false,
+  },
 }
 
 /** Settings that every beaded braid has. */
@@ -126,7 +142,7 @@ export function ropeBraid(rope: Rope): Technique {
     ...(charts ? { charts } : {}),
     family: 'braid',
     form: 'tube',
-    rowName: 'Round',
+    words: STRAND_WORDS,
     braid: { strands: strandsOf(settings.parse({})), plan: (own) => rope.plan(own) },
     plain: { key: 'plainMm', ...PLAIN_MM, ofMm: (own) => 2 * rope.read(own).plainMm },
 

@@ -3,7 +3,7 @@ import type { BeadSpec } from '../../bead/spec'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
 import type { Lattice, Site } from '../lattice'
-import { rangeOf, sumsOf, unjoined, type Technique, type Work } from '../technique'
+import { rangeOf, sumsOf, unjoined, WOVEN_WORDS, type Technique, type Work } from '../technique'
 import { touchingOnRope } from '../unrolled'
 import { reader, ROW_BY_ROW, wholeRow } from '../weave/setting'
 
@@ -127,6 +127,7 @@ export const coiledRope: Technique = {
   id: 'coil',
   family: 'coil',
   form: 'tube',
+  words: { ...WOVEN_WORDS.tube, across: 'in a row', acrossTitle: 'In a row', thing: 'Rope' },
   name: 'Coiled rope',
   summary: 'Beads on wire wound round a core, turn beside turn; the order of the string makes a spiral.',
   settings,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wordsOf } from '#core/technique/technique'
 import { computed, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
@@ -105,7 +106,7 @@ function setRing(text: string) {
 }
 
 const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
-const rowWord = (n: number) => `${(techniqueOf(part.value).rowName ?? 'Row').toLowerCase()}${n === 1 ? '' : 's'}`
+const rowWord = (n: number) => `${wordsOf(techniqueOf(part.value)).line}${n === 1 ? '' : 's'}`
 const changeOf = (choice: Choice) => {
   const said: string[] = []
   const ends = choice.startRows + choice.endRows

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { isScattered } from '#core/piece/lattice'
+import { titled, wordsOf } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { wholeBox } from '#core/pattern/plan'
@@ -352,7 +354,7 @@ const underHand = computed(() => {
         </button>
       </div>
       <RopeView
-        v-if="mat.bent && techniqueOf(part).family !== 'weave'"
+        v-if="mat.bent && isScattered(part)"
         class="canvas"
         :part="part"
         :tray="seenTray"
@@ -466,7 +468,7 @@ const underHand = computed(() => {
           <span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span
+          <span class="quiet">{{ titled(wordsOf(techniqueOf(part)).line) }}s</span
           ><span class="figure big">{{ showNumber(laidCounted(part)) }}</span>
         </div>
       </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { acrossWords, wordsOf } from '#core/technique/technique'
 import { computed, ref, watchEffect } from 'vue'
 import { shortened } from '#core/units/text'
 import { feelShort } from '#core/fit/feel'
@@ -111,7 +112,7 @@ const charts = computed(() =>
         {
           section,
           title:
-            `${title} · ${(techniqueOf(part).rowName ?? 'Row').toLowerCase()}s ` +
+            `${title} · ${wordsOf(techniqueOf(part)).line}s ` +
             `${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
           drawn,
           strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
@@ -272,9 +273,8 @@ async function readIn(event: Event) {
         <h1>{{ piece.name }}</h1>
         <p>
           <template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} ·
-          {{ beadOf(fitted).name }} · {{ columnsOf(fitted) }}
-          {{ techniqueOf(fitted).braid ? 'strands' : 'beads across' }}, {{ laidCounted(fitted) }}
-          {{ (techniqueOf(fitted).rowName ?? 'Row').toLowerCase() }}s<template v-if="piece.fit.wearer">
+          {{ beadOf(fitted).name }} · {{ acrossWords(techniqueOf(fitted), columnsOf(fitted)) }}, {{ laidCounted(fitted) }}
+          {{ wordsOf(techniqueOf(fitted)).line }}s<template v-if="piece.fit.wearer">
             · for {{ piece.fit.wearer }}</template
           >
         </p>

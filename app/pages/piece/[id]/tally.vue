@@ -6,7 +6,7 @@ import { gapFindings } from '#core/proof/gaps'
 import { columnsOf, techniqueOf, type Part } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
-import { placesOf } from '#core/technique/technique'
+import { placesOf, titled, wordsOf } from '#core/technique/technique'
 import { joinSays, joinWords, rowWords, wordedRows, workingRowCount } from '#core/tally/words'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
@@ -88,11 +88,11 @@ function choose(part: number) {
           ><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ techniqueOf(part).rowName ?? 'Row' }}s</span
+          <span class="quiet">{{ titled(wordsOf(techniqueOf(part)).line) }}s</span
           ><span class="figure big">{{ showNumber(laidCounted(part)) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ techniqueOf(part).braid ? 'Strands' : 'Across' }}</span><span class="figure big">{{
+          <span class="quiet">{{ wordsOf(techniqueOf(part)).acrossTitle }}</span><span class="figure big">{{
             columnsOf(part)
           }}</span>
         </div>
@@ -155,7 +155,7 @@ function choose(part: number) {
       </template>
       <div v-if="!isCordWork(part)" class="over">
         <h3 id="row-by-row">
-          {{ techniqueOf(part).rowName ? 'Round by round, as worked' : 'Row by row, as worked' }}
+          {{ titled(wordsOf(techniqueOf(part)).line) }} by {{ wordsOf(techniqueOf(part)).line }}, as worked
         </h3>
         <nav v-if="pages > 1" class="pager" aria-label="Pages of rows">
           <button type="button" class="button" :disabled="page === 0" @click="page--">Earlier</button
