@@ -80,127 +80,6 @@ const anyBand: fc.Arbitrary<Piece> = fc
 
 const atBody = (p: Piece, bodyMm: number): Piece => ({ ...p, fit: { ...p.fit, bodyMm } })
 
-describe('choices, in order', () => {
-  it('with the same closure and bead a longer body never takes fewer beads', () => {
-    fc.assert(
-      fc.property(anyBand, fc.integer({ min: 140, max: 215 }), (p, from) => {
-        let before: Choice | null = null
-        for (let bodyMm = from; bodyMm < from + 14; bodyMm += 0.5) {
-          const first = fitChoices(atBody(p, bodyMm)).find(
-            (c) => c.spec === p.parts[0]!.spec && c.way !== 'chain' && c.way !== 'closure',
-          )!
-          if (before)
-            expect(
-              first.beads,
-              `${bodyMm} mm: ${before.id} ${before.way} then ${first.id} ${first.way}`,
-            ).toBeGreaterThanOrEqual(before.beads)
-          before = first
-        }
-      }),
-      { numRuns: 80 },
-    )
-  })
-  it('the nearest row that can be reached is always among them', () => {
-    fc.assert(
-      fc.property(
-        anyBand.filter((p) => p.fit.closure.openings === 1 && p.fit.closure.extenderMm === 0),
-        fc.integer({ min: 80, max: 260 }),
-        (p, bodyMm) => {
-          const q = atBody(p, bodyMm)
-          const one = q.parts[0]!
-          const own = fitChoices(q).filter(
-            (c) => c.spec === one.spec && c.closure.kind === q.fit.closure.kind && c.closure.extenderMm === 0,
-          )
-          const best = Math.min(...own.map((c) => Math.abs(c.fit.differenceMm)))
-          // Any count of rows, from one repeat without ends upward, as one section.
-          const rows = (count: number) =>
-            Math.abs(
-              fitOf({
-                ...q,
-                parts: [
-                  {
-                    ...one,
-                    start: emptyCells(columnsOf(one), 0),
-                    repeat: emptyCells(columnsOf(one), count, 1),
-                    end: emptyCells(columnsOf(one), 0),
-                    times: 1,
-                  },
-                ],
-              }).differenceMm,
-            )
-          let least = Infinity
-          for (let count = one.repeat.rows; count < one.repeat.rows + 400; count++)
-            least = Math.min(least, rows(count))
-          expect(best).toBeLessThanOrEqual(least + 1e-6)
-        },
-      ),
-      { numRuns: 80 },
-    )
-  })
-  it('the nearest whole repeat is always among them, of several openings too', () => {
-    fc.assert(
-      fc.property(anyBand, fc.integer({ min: 140, max: 230 }), (p, bodyMm) => {
-        const q = atBody(p, bodyMm)
-        const one = q.parts[0]!
-        const whole = fitChoices(q).filter((c) => c.way === 'whole')
-        const off = (times: number) => Math.abs(fitOf({ ...q, parts: [{ ...one, times }] }).differenceMm)
-        const least = Math.min(...Array.from({ length: 400 }, (_, k) => off(k + 1)))
-        // Where repeats are so short that many of them lie within reach, one within half a repeat is near enough.
-        const per = off(1) - off(2)
-        expect(Math.min(...whole.map((c) => Math.abs(c.fit.differenceMm)))).toBeLessThanOrEqual(
-          Math.max(least, q.fit.closure.openings > 1 ? per / 2 : 0) + 1e-6,
-        )
-      }),
-      { numRuns: 80 },
-    )
-  })
-  it('a chain does not come before a plain change that is within a millimetre (once it did)', () => {
-    const p = piece({
-      fit: fitted(172, usualClosure('toggle')),
-      parts: [grid('loom', { columns: 6, start: 2, repeat: 30, end: 2, times: 3, spec: 'cylinder-11' })],
-    })
-    const choices = fitChoices(p)
-    const [chain, ends] = [choices.findIndex((c) => c.way === 'chain'), choices.findIndex((c) => c.way === 'ends')]
-    expect(chain).toBeGreaterThan(-1)
-    expect(Math.abs(choices[ends]!.fit.differenceMm)).toBeLessThan(1)
-    expect(ends).toBeLessThan(chain)
-    expect(choices[0]!.way).not.toBe('chain')
-  })
-  it('ends are made shorter where start, one repeat and end are already too long (once they were not)', () => {
-    const p = piece({
-      fit: fitted(40, usualClosure('toggle'), { easeMm: 0 }),
-      parts: [grid('loom', { columns: 6, start: 8, repeat: 20, end: 6, times: 1, spec: 'cylinder-11' })],
-    })
-    // 40 + π 1.6 − 14 = 31.03 mm: 19 rows; one repeat alone has 20.
-    const ends = fitChoices(p).find((c) => c.way === 'ends')!
-    expect([ends.times, ends.startRows, ends.endRows]).toEqual([1, -8, -6])
-    // 46 mm: 37.03 ÷ 1.6 = 23.1, three rows are left, and each end keeps one as long as the other can give
-    const near = fitChoices(atBody(p, 46)).find((c) => c.way === 'ends')!
-    expect([near.startRows + near.endRows, near.startRows > -8 && near.endRows > -6]).toEqual([-11, true])
-  })
-  it('follow a fixed price for each way, never a class', () => {
-    // whole repeats are free; plain ends cost less at their most (12 mm longer each) than rows laid besides
-    expect(PRICE.whole).toBe(0)
-    expect(PRICE.plain + 0.02 * 24).toBeLessThan(PRICE.cycle)
-    expect(PRICE.cycle).toBeLessThan(PRICE.ends)
-    expect(PRICE.ends).toBeLessThan(PRICE.part)
-    for (const way of ['closure', 'bead', 'chain'] as const) expect(PRICE[way]).toBeGreaterThan(PRICE.part)
-    fc.assert(
-      fc.property(
-        anyBand.filter((p) => p.fit.closure.openings === 1 && p.fit.closure.extenderMm === 0),
-        fc.integer({ min: 150, max: 200 }),
-        (p, bodyMm) => {
-          const choices = fitChoices(atBody(p, bodyMm)).filter((c) => c.way !== 'plain' && c.way !== 'chain')
-          const rank = (c: Choice) => Math.abs(c.fit.differenceMm) * 1.05 + PRICE[c.way]
-          for (let i = 1; i < choices.length; i++)
-            expect(rank(choices[i]!)).toBeGreaterThanOrEqual(rank(choices[i - 1]!) - 1e-6)
-        },
-      ),
-      { numRuns: 60 },
-    )
-  })
-})
-
 describe('what is offered, and nothing else', () => {
   const loom = (over: Partial<Parameters<typeof grid>[1]> = {}) =>
     grid('loom', { columns: 6, start: 4, repeat: 30, end: 4, times: 3, spec: 'cylinder-11', ...over })
@@ -442,5 +321,126 @@ describe('widths that are offered', () => {
     expect(laid(rows('BAAAAA', 'AAAAAA'))).toEqual([2])
     expect(laid(rows('.AAAAA', 'AAAAAA'))).toEqual([1])
     expect(laid(emptyCells(6, 0))).toEqual([1])
+  })
+})
+
+describe('choices, in order', () => {
+  it('with the same closure and bead a longer body never takes fewer beads', () => {
+    fc.assert(
+      fc.property(anyBand, fc.integer({ min: 140, max: 215 }), (p, from) => {
+        let before: Choice | null = null
+        for (let bodyMm = from; bodyMm < from + 14; bodyMm += 0.5) {
+          const first = fitChoices(atBody(p, bodyMm)).find(
+            (c) => c.spec === p.parts[0]!.spec && c.way !== 'chain' && c.way !== 'closure',
+          )!
+          if (before)
+            expect(
+              first.beads,
+              `${bodyMm} mm: ${before.id} ${before.way} then ${first.id} ${first.way}`,
+            ).toBeGreaterThanOrEqual(before.beads)
+          before = first
+        }
+      }),
+      { numRuns: 80 },
+    )
+  })
+  it('the nearest row that can be reached is always among them', () => {
+    fc.assert(
+      fc.property(
+        anyBand.filter((p) => p.fit.closure.openings === 1 && p.fit.closure.extenderMm === 0),
+        fc.integer({ min: 80, max: 260 }),
+        (p, bodyMm) => {
+          const q = atBody(p, bodyMm)
+          const one = q.parts[0]!
+          const own = fitChoices(q).filter(
+            (c) => c.spec === one.spec && c.closure.kind === q.fit.closure.kind && c.closure.extenderMm === 0,
+          )
+          const best = Math.min(...own.map((c) => Math.abs(c.fit.differenceMm)))
+          // Any count of rows, from one repeat without ends upward, as one section.
+          const rows = (count: number) =>
+            Math.abs(
+              fitOf({
+                ...q,
+                parts: [
+                  {
+                    ...one,
+                    start: emptyCells(columnsOf(one), 0),
+                    repeat: emptyCells(columnsOf(one), count, 1),
+                    end: emptyCells(columnsOf(one), 0),
+                    times: 1,
+                  },
+                ],
+              }).differenceMm,
+            )
+          let least = Infinity
+          for (let count = one.repeat.rows; count < one.repeat.rows + 400; count++)
+            least = Math.min(least, rows(count))
+          expect(best).toBeLessThanOrEqual(least + 1e-6)
+        },
+      ),
+      { numRuns: 80 },
+    )
+  })
+  it('the nearest whole repeat is always among them, of several openings too', () => {
+    fc.assert(
+      fc.property(anyBand, fc.integer({ min: 140, max: 230 }), (p, bodyMm) => {
+        const q = atBody(p, bodyMm)
+        const one = q.parts[0]!
+        const whole = fitChoices(q).filter((c) => c.way === 'whole')
+        const off = (times: number) => Math.abs(fitOf({ ...q, parts: [{ ...one, times }] }).differenceMm)
+        const least = Math.min(...Array.from({ length: 400 }, (_, k) => off(k + 1)))
+        // Where repeats are so short that many of them lie within reach, one within half a repeat is near enough.
+        const per = off(1) - off(2)
+        expect(Math.min(...whole.map((c) => Math.abs(c.fit.differenceMm)))).toBeLessThanOrEqual(
+          Math.max(least, q.fit.closure.openings > 1 ? per / 2 : 0) + 1e-6,
+        )
+      }),
+      { numRuns: 80 },
+    )
+  })
+  it('a chain does not come before a plain change that is within a millimetre (once it did)', () => {
+    const p = piece({
+      fit: fitted(172, usualClosure('toggle')),
+      parts: [grid('loom', { columns: 6, start: 2, repeat: 30, end: 2, times: 3, spec: 'cylinder-11' })],
+    })
+    const choices = fitChoices(p)
+    const [chain, ends] = [choices.findIndex((c) => c.way === 'chain'), choices.findIndex((c) => c.way === 'ends')]
+    expect(chain).toBeGreaterThan(-1)
+    expect(Math.abs(choices[ends]!.fit.differenceMm)).toBeLessThan(1)
+    expect(ends).toBeLessThan(chain)
+    expect(choices[0]!.way).not.toBe('chain')
+  })
+  it('ends are made shorter where start, one repeat and end are already too long (once they were not)', () => {
+    const p = piece({
+      fit: fitted(40, usualClosure('toggle'), { easeMm: 0 }),
+      parts: [grid('loom', { columns: 6, start: 8, repeat: 20, end: 6, times: 1, spec: 'cylinder-11' })],
+    })
+    // 40 + π 1.6 − 14 = 31.03 mm: 19 rows; one repeat alone has 20.
+    const ends = fitChoices(p).find((c) => c.way === 'ends')!
+    expect([ends.times, ends.startRows, ends.endRows]).toEqual([1, -8, -6])
+    // 46 mm: 37.03 ÷ 1.6 = 23.1, three rows are left, and each end keeps one as long as the other can give
+    const near = fitChoices(atBody(p, 46)).find((c) => c.way === 'ends')!
+    expect([near.startRows + near.endRows, near.startRows > -8 && near.endRows > -6]).toEqual([-11, true])
+  })
+  it('follow a fixed price for each way, never a class', () => {
+    // whole repeats are free; plain ends cost less at their most (12 mm longer each) than rows laid besides
+    expect(PRICE.whole).toBe(0)
+    expect(PRICE.plain + 0.02 * 24).toBeLessThan(PRICE.cycle)
+    expect(PRICE.cycle).toBeLessThan(PRICE.ends)
+    expect(PRICE.ends).toBeLessThan(PRICE.part)
+    for (const way of ['closure', 'bead', 'chain'] as const) expect(PRICE[way]).toBeGreaterThan(PRICE.part)
+    fc.assert(
+      fc.property(
+        anyBand.filter((p) => p.fit.closure.openings === 1 && p.fit.closure.extenderMm === 0),
+        fc.integer({ min: 150, max: 200 }),
+        (p, bodyMm) => {
+          const choices = fitChoices(atBody(p, bodyMm)).filter((c) => c.way !== 'plain' && c.way !== 'chain')
+          const rank = (c: Choice) => Math.abs(c.fit.differenceMm) * 1.05 + PRICE[c.way]
+          for (let i = 1; i < choices.length; i++)
+            expect(rank(choices[i]!)).toBeGreaterThanOrEqual(rank(choices[i - 1]!) - 1e-6)
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
 })
