@@ -149,8 +149,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
       >
       <template v-else
         >Not measured yet in {{ techniqueOf(part).name.toLowerCase() }}, {{ requireSpec(part.spec).name }},
-        {{ requireThread(piece.supply.thread).name }}.
-        {{ words.sample.how }}</template
+        {{ requireThread(piece.supply.thread).name }}. {{ words.sample.how }}</template
       >
     </p>
     <p v-if="differs" class="use">

@@ -61,7 +61,9 @@ export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
   const columns = t.nearestColumns(t.id === 'ladder' ? 2 : t.form === 'tube' ? 6 : 7, settings)
-  const flat = Array.from({ length: columns * 48 }, (_, key) => (Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1))
+  const flat = Array.from({ length: columns * 48 }, (_, key) =>
+    Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1,
+  )
   return {
     id: 'sample',
     name: 'Sample',

@@ -52,11 +52,7 @@ export function pictureBeads(
       const site = placeOfKey(period.columns, i)
       return neighbourOffsets(lattice, site.c, site.r)
     })
-    numbers = tidied(
-      numbers,
-      columns,
-      (c, r) => offsets[siteIndexOf(period, c + sample.box.c, r + sample.box.r)]!,
-    )
+    numbers = tidied(numbers, columns, (c, r) => offsets[siteIndexOf(period, c + sample.box.c, r + sample.box.r)]!)
   }
   const counts = new Array<number>(colours.length).fill(0)
   for (const number of numbers) if (number > 0) counts[number - 1]!++

@@ -1,7 +1,14 @@
 import { keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import { isScattered, latticeOf } from '../piece/lattice'
 import { columnsOf, isInside, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from '../piece/piece'
-import { beadCentre, nearestPlace, neighbourOffsets, siteIndexOf, type Lattice, type Place } from '../technique/lattice'
+import {
+  beadCentre,
+  nearestPlace,
+  neighbourOffsets,
+  siteIndexOf,
+  type Lattice,
+  type Place,
+} from '../technique/lattice'
 import { placesOf } from '../technique/technique'
 
 /** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */

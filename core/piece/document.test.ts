@@ -338,6 +338,19 @@ describe('steps that do not fit', () => {
     expect(applySteps(p, [setStep(p, ['name'], '')]).ok).toBe(false)
     expect(refused(setStep(p, ['parts', 'band', 'times'], -1)).length).toBe(1)
   })
+  it('a bead may come on the tray, be laid, taken up and go off it again, all at once', () => {
+    const more = bead(4)
+    const laid = (before: number, after: number): Step => ({
+      type: 'cells',
+      part: 'band',
+      section: 'start',
+      patches: [[0, 1, before, after]],
+    })
+    const at = p.tray.length
+    const [on, off] = (['insert', 'remove'] as const).map((way): Step => ({ type: 'tray', do: way, at, bead: more }))
+    expect(valueOf(applySteps(p, [on!, laid(1, 4), laid(4, 1), off!]))).toEqual(p)
+    expect(refused(on!, laid(1, 4), off!)).toEqual(['stray-number'])
+  })
   it('the last part stays, and a part is taken out only as it is', () => {
     const value = pieceToBody(p).parts[1]!
     const out: Step = { type: 'part', do: 'remove', at: 1, value }

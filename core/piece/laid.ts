@@ -118,7 +118,9 @@ function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>; 
     for (const r of new Set(voids.map((key) => rowOfKey(columns, key)))) {
       const { section, row } = locateRow(part, r)
       if (section === 'repeat' && part.times > 1) continue
-      rows[section][row] = partRow(part, r).some((number, c) => number !== 0 && !hidden.has(keyOf(columns, c, r))) ? 1 : 0
+      rows[section][row] = partRow(part, r).some((number, c) => number !== 0 && !hidden.has(keyOf(columns, c, r)))
+        ? 1
+        : 0
     }
   }
   return { rows, across }

@@ -183,7 +183,8 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   if (!settings) return null
   const flat = wholePart(part)
   const turned = new Uint16Array(flat.length)
-  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) turned[keyOf(rows, r, c)] = flat[keyOf(columns, c, r)]!
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) turned[keyOf(rows, r, c)] = flat[keyOf(columns, c, r)]!
   const none = emptyCells(rows, 0)
   const next: Part = {
     ...part,

@@ -306,7 +306,8 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
   }
   const onTray = new Set(next.tray.map((b) => b.number))
   for (const number of broughtIn(steps)) {
-    if (!onTray.has(number))
+    // What was laid and taken up again within the list is nowhere.
+    if (!onTray.has(number) && usesNumber(next, number))
       return bad(problem('stray-number', 'tray', `Bead number ${number} is not on the tray. Add it first.`))
   }
   for (const step of steps) {

@@ -160,4 +160,16 @@ function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Arr
   })
 }
 
-export const WORK = { begun, begunFromFile, filed, moved, movedBy, packed, pictured, readStand, replayed, summarised, written }
+export const WORK = {
+  begun,
+  begunFromFile,
+  filed,
+  moved,
+  movedBy,
+  packed,
+  pictured,
+  readStand,
+  replayed,
+  summarised,
+  written,
+}

@@ -58,7 +58,7 @@ interface ListedRow {
 /** How long a listing works out summaries: what is left is listed as it last was, and is worked out by the next. */
 const SUMMARIES_MS = 500
 
-/** The summary of a piece that was changed since it was last listed; what cannot be opened is listed as it last was. */
+/** The summary of a piece changed since it was last listed; what cannot be opened is listed as it last was. */
 async function newSummary(db: Database, accountId: string, row: ListedRow): Promise<Listing['summary']> {
   const { id, revision } = row
   try {

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { cellsFrom } from '#core/grid/cells'
 import { copyClip, mirrorBox, repeatBox, turnBox } from '#core/pattern/clip'
-import { type Box } from '#core/technique/lattice'
+import type { Box } from '#core/technique/lattice'
 import { insertRowsStep, layingSteps, removeRowsStep, type Laying } from '#core/piece/edit'
 import { columnsOf, countedRows, locateRow, techniqueOf, workOf, type Part, type Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'

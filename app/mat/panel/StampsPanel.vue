@@ -2,7 +2,7 @@
 import { onMounted, ref } from 'vue'
 import { partOfClip } from '#core/pattern/plan'
 import { copyClip } from '#core/pattern/clip'
-import { type Box } from '#core/technique/lattice'
+import type { Box } from '#core/technique/lattice'
 import type { Part, Piece } from '#core/piece/piece'
 import { applySteps, type Step } from '#core/piece/step'
 import type { Stamp } from '#core/shelf/shelf'

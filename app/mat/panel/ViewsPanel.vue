@@ -54,12 +54,7 @@ const visions = VISIONS.map((v) => ({ value: v, title: VISION_NAMES[v] }))
         { value: 'flat', title: 'flat' },
         {
           value: 'bent',
-          title:
-            isScattered(part)
-              ? 'as a rope, turning'
-              : tube
-                ? 'as a tube, turning'
-                : 'round the wrist',
+          title: isScattered(part) ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist',
         },
       ]"
     />

@@ -6,7 +6,7 @@ import { keyOf } from '#core/grid/key'
 import { layingSteps, swapSteps, type Laying } from '#core/piece/edit'
 import { columnsOf, isInside, numberAt, type Part } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
-import { type Place, type Box } from '#core/technique/lattice'
+import type { Place, Box } from '#core/technique/lattice'
 
 export type ToolId = 'lay' | 'run' | 'line' | 'box' | 'fill' | 'swap' | 'lift' | 'take' | 'select' | 'move' | 'paste'
 

@@ -3,7 +3,15 @@ import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import { problem, type Problem } from '../../problem'
 import { plainNumber, showNumber } from '../../units/length'
-import { sumsOf, unjoined, type SettingField, type Settings, type Technique, type TechniqueWords, type Work } from '../technique'
+import {
+  sumsOf,
+  unjoined,
+  type SettingField,
+  type Settings,
+  type Technique,
+  type TechniqueWords,
+  type Work,
+} from '../technique'
 import { ROW_BY_ROW } from '../weave/setting'
 import { roundOrder, type BraidPlan } from './plan'
 

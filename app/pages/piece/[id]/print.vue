@@ -273,8 +273,8 @@ async function readIn(event: Event) {
         <h1>{{ piece.name }}</h1>
         <p>
           <template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} ·
-          {{ beadOf(fitted).name }} · {{ acrossWords(techniqueOf(fitted), columnsOf(fitted)) }}, {{ laidCounted(fitted) }}
-          {{ wordsOf(techniqueOf(fitted)).line }}s<template v-if="piece.fit.wearer">
+          {{ beadOf(fitted).name }} · {{ acrossWords(techniqueOf(fitted), columnsOf(fitted)) }},
+          {{ laidCounted(fitted) }} {{ wordsOf(techniqueOf(fitted)).line }}s<template v-if="piece.fit.wearer">
             · for {{ piece.fit.wearer }}</template
           >
         </p>
