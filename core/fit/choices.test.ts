@@ -220,6 +220,41 @@ describe('what is offered, and nothing else', () => {
     }
     expect(seen).toBeGreaterThan(5)
   })
+  it('of several openings all counts that one of them reaches, or nearly so, are whole choices', () => {
+    let more = 0
+    for (let bodyMm = 60; bodyMm < 190; bodyMm += 7) {
+      const button = { ...usualClosure('button'), openings: 3, openingStepMm: 8 }
+      const one = loom({ start: 0, end: 0, repeat: 3, times: 4 })
+      const p = { ...band(bodyMm, {}, one), fit: fitted(bodyMm, button) }
+      const reaches = (times: number) => {
+        const { finishedMm, wantedMm } = fitOf(p, { part: { ...one, times } })
+        return finishedMm.nominal <= wantedMm && wantedMm <= finishedMm.nominal + 16
+      }
+      // a third of the 16 mm it can be let out is left to spare
+      const aim = (times: number) => fitOf(p, { part: { ...one, times } })
+      let n = 1
+      while (aim(n + 1).beadworkMm.nominal <= aim(n + 1).targetMm + 1e-9) n++
+      const near = Array.from({ length: 13 }, (_, k) => n - 8 + k).filter(
+        (times) => times >= 1 && [times - 1, times, times + 1].some(reaches),
+      )
+      const expected = [...new Set([4, n, n + 1, ...near])].sort((a, b) => a - b)
+      const offered = ways(p, 'whole').map((c) => c.times)
+      expect(offered.sort((a, b) => a - b)).toEqual(expected)
+      more += near.length
+    }
+    expect(more).toBeGreaterThan(40)
+  })
+  it('cords keep their colours from end to end, so nothing is laid at their ends', () => {
+    const cord = grid('braid-cord', { columns: 8, start: 0, repeat: 30, end: 0, times: 1, spec: 'cord-2' })
+    for (let bodyMm = 130; bodyMm < 200; bodyMm += 5) {
+      const p = piece({
+        tray: [bead(1, { spec: 'cord-2' })],
+        fit: fitted(bodyMm, usualClosure('toggle')),
+        parts: [cord],
+      })
+      expect(fitChoices(p).filter((c) => ['ends', 'cycle', 'part'].includes(c.way))).toEqual([])
+    }
+  })
   it('say how many beads and hours, for both of a pair, and which of them stands', () => {
     const p = {
       ...band(170, { kind: 'earrings', easeMm: 0, closure: usualClosure('ear-wire') }),

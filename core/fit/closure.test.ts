@@ -7,9 +7,9 @@ import { FIT_KINDS, type FitKind } from '../wear/kind'
 
 const anyClosure: fc.Arbitrary<Closure> = fc
   .record({
-    extenderMm: fc.constantFrom(0, 0, 3, 25, 50),
-    openings: fc.integer({ min: 1, max: 4 }),
-    openingStepMm: fc.constantFrom(0, 5, 8, 12),
+    extenderMm: fc.constantFrom(0, 2, 3, 25),
+    openings: fc.constantFrom(1, 2, 3, 4),
+    openingStepMm: fc.constantFrom(0, 8, 12),
   })
   .map((over) => ({ ...usualClosure('button'), ...over }))
 
@@ -35,7 +35,7 @@ describe('a closure', () => {
   })
   it('closes at the place nearest to what is wanted, of all its openings with all of its chain', () => {
     fc.assert(
-      fc.property(anyClosure, fc.integer({ min: -40, max: 240 }), (closure, wanted) => {
+      fc.property(anyClosure, fc.integer({ min: -10, max: 120 }), (closure, wanted) => {
         const more = wanted / 2
         const near = (from: number) => Math.min(from + closure.extenderMm, Math.max(from, more))
         const all = Array.from({ length: closure.openings }, (_, k) => near(k * closure.openingStepMm))

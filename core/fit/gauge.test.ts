@@ -101,10 +101,44 @@ describe('a gauge', () => {
     expect(questionedSwatches(gauge(swatch(20, 40)))).toEqual([{ index: 0, why: 'far from the beads' }])
     expect(questionedSwatches(gauge(swatch(20, 32), swatch(20, 32.3), swatch(20, 31.8)))).toEqual([])
   })
+  it('is as sure as its swatches are alike: twice their deviation, as a sample of n − 1', () => {
+    // 1.00, 1.02, 1.04: mean 1.02, √((0.02² + 0.02²) ÷ 2) = 0.02
+    expect(handOf(gauge(swatch(20, 32), swatch(20, 32.64), swatch(20, 33.28)))!.spread).toBeCloseTo(0.04 / 1.02, 9)
+  })
+  it('goes by the settings of the work that it is for, and says nothing of a width that was not measured', () => {
+    const loom = { ...KEY, technique: 'loom' } as const
+    const wide = swatch(20, 32, { columns: 10, widthMm: 18 })
+    const across = (warpMm: number) => {
+      const settings = requireTechnique('loom').settings.parse({ warpMm }) as Record<string, number>
+      return swatchFactors(loom, wide, { settings, columns: 6 }).across!
+    }
+    // a column is a bead of 1.3 mm and a warp
+    expect([across(0.2), across(0.5)]).toEqual([18 / 15, 18 / 18].map((f) => expect.closeTo(f, 9) as number))
+    expect(swatchFactors(KEY, swatch(20, 32, { columns: 10 })).across).toBeNull()
+    expect(swatchFactors(KEY, swatch(20, 32, { widthMm: 12 })).across).toBeNull()
+  })
+  it('questions what is over 4 % and over three times the usual distance from the others, of three or more', () => {
+    const asked = (...mm: number[]) => questionedSwatches(gauge(...mm.map((m) => swatch(20, m)))).map((q) => q.index)
+    expect(asked(32, 34)).toEqual([])
+    expect(asked(32, 32.1, 33.6)).toEqual([2])
+    expect(asked(33.6, 32, 32.1)).toEqual([0])
+    expect(asked(32.1, 33.6, 32, 32.2)).toEqual([1])
+    // 3.75 % off; 5 % off where 2.5 % is usual
+    expect(asked(32, 32, 32, 33.2)).toEqual([])
+    expect(asked(30.4, 31.2, 32, 32.8, 33.6)).toEqual([])
+    // 4 % of what these measure, not of the beads
+    expect(asked(28.8, 28.8, 28.8, 30.05)).toEqual([3])
+    expect(questionedSwatches(gauge(swatch(20, 32 * 1.13)))).toEqual([{ index: 0, why: 'far from the beads' }])
+    expect(asked(32 * 1.11)).toEqual([])
+    expect(questionedSwatches({ ...KEY, swatches: [] })).toEqual([])
+  })
   it('takes swatches in and out; one without swatches goes', () => {
     const one = withSwatch([], KEY, swatch(20, 32))
     const two = withSwatch(one, KEY, swatch(10, 16))
     expect(two).toEqual([gauge(swatch(20, 32), swatch(10, 16))])
+    const other = { ...gauge(swatch(5, 9)), spec: 'round-8' }
+    expect(withSwatch([other, ...one], KEY, swatch(10, 16))).toEqual([other, ...two])
+    expect(withoutSwatch([other, ...two], KEY, 0)).toEqual([other, gauge(swatch(10, 16))])
     expect(withoutSwatch(two, KEY, 0)).toEqual([gauge(swatch(10, 16))])
     expect(withoutSwatch(one, KEY, 0)).toEqual([])
     expect(withSwatch(one, { ...KEY, thread: 'nylon-d' }, swatch(5, 8))).toHaveLength(2)
