@@ -194,7 +194,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
       <div class="with">
         <LengthField v-model="draft.lengthMm" label="They measure" :bounds="boundsOf(swatchSchema, 'lengthMm')" />
         <CaliperButton
-          label="Length of the swatch"
+          :label="`Length of the ${words.sample.name}`"
           @measured="
             (mm) => {
               draft.lengthMm = mm
@@ -216,7 +216,7 @@ const why = (index: number) => questioned.value.find((q) => q.index === index)?.
         :bounds="boundsOf(swatchSchema, 'widthMm')"
       />
       <div class="acts">
-        <button type="submit" class="button main">Keep the swatch</button
+        <button type="submit" class="button main">Keep the {{ words.sample.name }}</button
         ><button type="button" class="button plain" @click="adding = false">Not now</button>
       </div>
     </ReadForm>
