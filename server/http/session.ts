@@ -1,4 +1,12 @@
-import { getRequestHeader, getRequestIP, useSession, type H3Event, type SessionConfig } from 'h3'
+import {
+  getCookie,
+  getRequestHeader,
+  getRequestIP,
+  unsealSession,
+  useSession,
+  type H3Event,
+  type SessionConfig,
+} from 'h3'
 import { ACCOUNT_HEADER } from '../../core/contract/answers'
 import { database } from '../database/connection'
 import { accountOfSession, openSession, type Account } from '../service/account'
@@ -20,11 +28,16 @@ const isSecure = (event: H3Event): boolean => trustsProxy() && getRequestHeader(
 
 export const addressOf = (event: H3Event): string => getRequestIP(event, { xForwardedFor: trustsProxy() }) ?? 'unknown'
 
-/** The sealed cookie holds the id of a session and nothing else; its `Secure` follows the scheme. */
+const COOKIE = 'weben'
+
+/**
+ * The sealed cookie holds the id of a session and nothing else; its `Secure` follows the scheme. The seal does not
+ * age: how long a session lives is written with the session, which is prolonged as it is used.
+ */
 const config = (event: H3Event): SessionConfig => ({
-  name: 'weben',
+  name: COOKIE,
   password: secret(),
-  maxAge: 60 * DAY,
+  sessionHeader: false,
   cookie: { httpOnly: true, sameSite: 'lax', path: '/', secure: isSecure(event), maxAge: 60 * DAY },
 })
 
@@ -55,9 +68,15 @@ export async function enter(event: H3Event, account: Account): Promise<void> {
   await sealed.update({ sid: await openSession(database(), account.id, agentOf(event)) })
 }
 
+/**
+ * Whoever brings no cookie of ours gets none by asking: a late answer to such a request would end the session that was
+ * begun meanwhile.
+ */
 export async function sessionId(event: H3Event): Promise<string | null> {
-  const sealed = await useSession<{ sid?: string }>(event, config(event))
-  return sealed.data.sid ?? null
+  const sealed = getCookie(event, COOKIE)
+  if (sealed === undefined) return null
+  const session = await unsealSession(event, config(event), sealed).catch(() => null)
+  return (session?.data as { sid?: string } | undefined)?.sid ?? null
 }
 
 export async function leave(event: H3Event): Promise<void> {

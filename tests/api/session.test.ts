@@ -1,3 +1,4 @@
+import { sealSession, type H3Event } from 'h3'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import type { Device } from '#core/contract/answers'
 import { pieceToBody } from '#core/piece/codec'
@@ -212,6 +213,24 @@ describe('an account', () => {
     } finally {
       await db.destroy()
     }
+  })
+  it('is as old as it is written down to be, however old its cookie', async () => {
+    const here = await person(address)
+    const [{ id }] = (await devices(here)) as [Device]
+    const old = { id: 'of old', createdAt: Date.now() - 90 * 86_400_000, data: { sid: id } }
+    const event = { context: { sessions: { weben: old } } } as unknown as H3Event
+    here.cookie = `weben=${await sealSession(event, { name: 'weben', password: inject('secret') })}`
+    expect((await here.call('GET', 'piece')).status).toBe(200)
+  })
+  it('gives no cookie to whoever asks without one: a late answer would end a session begun meanwhile', async () => {
+    const nobody = client(address)
+    for (const path of ['session', 'piece', 'health']) {
+      const answer = await nobody.call('GET', path)
+      expect([path, answer.headers.getSetCookie()]).toEqual([path, []])
+    }
+    nobody.cookie = 'weben=not-a-seal'
+    const answer = await nobody.call('GET', 'piece')
+    expect([answer.status, answer.headers.getSetCookie()]).toEqual([401, []])
   })
   it('is removed with everything it owns: no row of any table knows it', async () => {
     const db = connect(inject('databaseUrl'))
