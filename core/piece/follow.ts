@@ -1,25 +1,17 @@
 import type { Place, Box } from '../technique/lattice'
 import { findPart, locateRow, rowsOf, sectionStart, type Part, type Piece } from './piece'
-import type { Step } from './step'
+import { mapPosition } from './rebase'
+import type { Step } from './steps/schema'
 
 /**
  * Where a place of a part lies after a step: what refers to rows and columns moves along with them. Null if it was
  * taken out.
  */
 export function followPlace(before: Part, after: Part, step: Step, place: Place): Place | null {
-  if ((step.type !== 'rows' && step.type !== 'columns') || step.part !== before.id) return place
-  const moved = (at: number): number | null => {
-    if (step.do === 'insert') return at >= step.at ? at + step.count : at
-    return at < step.at ? at : at < step.at + step.count ? null : at - step.count
-  }
-  if (step.type === 'columns') {
-    const c = moved(place.c)
-    return c === null ? null : { ...place, c }
-  }
   if (place.r < 0 || place.r >= rowsOf(before)) return place
   const { section, row, copy } = locateRow(before, place.r)
-  const to = section === step.section ? moved(row) : row
-  return to === null ? null : { ...place, r: sectionStart(after, section, copy) + to }
+  const to = mapPosition({ part: before.id, section, c: place.c, r: row }, step)
+  return to && { c: to.c, r: sectionStart(after, section, copy) + to.r }
 }
 
 /** The same for a box; null if one of its corners was taken out. */

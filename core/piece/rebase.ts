@@ -1,38 +1,19 @@
 import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { bad, good, problem, type Result } from '../problem'
-import { columnsOf, findPart, type Piece, type SectionName } from './piece'
-import { applyStep, type CellsStep, type ColumnsStep, type Patch, type RowsStep, type Step } from './step'
-
-/** A cell of one section: where a selection or a cursor stands. */
-interface CellPosition {
-  readonly part: string
-  readonly section: SectionName
-  readonly c: number
-  readonly r: number
-}
-
-/** Where index i lies after `count` things were put in or taken out at `at`; null if it was taken out. */
-function shifted(i: number, at: number, count: number, doing: 'insert' | 'remove'): number | null {
-  if (i < at) return i
-  if (doing === 'insert') return i + count
-  return i < at + count ? null : i - count
-}
+import { columnsOf, findPart, type Piece } from './piece'
+import { applyStep } from './step'
+import { shifted, type CellPosition } from './steps/kind'
+import type { CellsStep, ColumnsStep, Patch, RowsStep, Step } from './steps/schema'
+import { kindOf } from './steps/table'
 
 /**
  * Where a cell is after a step; null if the step took it away. Mapping composes: over a list, one step after the
  * other.
  */
 export function mapPosition(position: CellPosition, step: Step): CellPosition | null {
-  if (step.type === 'rows' && step.part === position.part && step.section === position.section) {
-    const r = shifted(position.r, step.at, step.count, step.do)
-    return r === null ? null : { ...position, r }
-  }
-  if (step.type === 'columns' && step.part === position.part) {
-    const c = shifted(position.c, step.at, step.count, step.do)
-    return c === null ? null : { ...position, c }
-  }
-  if (step.type === 'part' && step.do === 'remove' && step.value.id === position.part) return null
-  return position
+  const { map, part } = kindOf(step)
+  const whose = part(step)
+  return !map || (whose !== null && whose !== position.part) ? position : map(step, position)
 }
 
 export function mapPositions(position: CellPosition, steps: readonly Step[]): CellPosition | null {
@@ -136,11 +117,7 @@ const overlaps = (a: readonly (string | number)[], b: readonly (string | number)
   return true
 }
 
-const partOf = (step: Step): string | null => {
-  if (step.type === 'cells' || step.type === 'rows' || step.type === 'columns') return step.part
-  if (step.type === 'set' && step.path[0] === 'parts') return String(step.path[1])
-  return null
-}
+const partOf = (step: Step): string | null => kindOf(step).part(step)
 
 /**
  * My step as it must read when theirs came first, both made on `base`. A null step: theirs did the same already.
@@ -180,13 +157,13 @@ function carry(mine: Step, theirs: Step, base: Piece, last: boolean): Carried {
     if (theirs.type === 'rows') {
       if (theirs.section !== mine.section) return unchanged(mine)
       return cellsMoved(mine, columns, (c, r) => {
-        const to = shifted(r, theirs.at, theirs.count, theirs.do)
+        const to = shifted(r, theirs)
         return to === null ? null : keyOf(columns, c, to)
       })
     }
     const wide = theirs.do === 'insert' ? columns + theirs.count : columns - theirs.count
     return cellsMoved(mine, columns, (c, r) => {
-      const to = shifted(c, theirs.at, theirs.count, theirs.do)
+      const to = shifted(c, theirs)
       return to === null ? null : keyOf(wide, to, r)
     })
   }

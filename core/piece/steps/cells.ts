@@ -1,0 +1,48 @@
+import { cellAt, withCells, type Cells } from '../../grid/cells'
+import { columnOfKey, rowOfKey } from '../../grid/key'
+import { bad, good, type Result } from '../../problem'
+import { inPart, misfit, type StepKind } from './kind'
+import type { CellsStep, Patch } from './schema'
+
+/** Cells of a block that are copied for one that is changed: 64 rows of a band as wide as most. */
+const COPIED = 640
+
+function patched(cells: Cells, patches: readonly Patch[], at: string): Result<Cells> {
+  const size = cells.columns * cells.rows
+  let last = 0
+  for (const [index, length, before] of patches) {
+    if (index < last || index + length > size) return bad(misfit(at))
+    last = index + length
+    for (let i = index; i < last; i++)
+      if (cellAt(cells, columnOfKey(cells.columns, i), rowOfKey(cells.columns, i)) !== before) return bad(misfit(at))
+  }
+  return good(
+    withCells(cells, (set) => {
+      for (const [index, length, , after] of patches) for (let i = index; i < index + length; i++) set(i, after)
+    }),
+  )
+}
+
+/** Beads are laid, lifted or exchanged in one section. */
+export const cellsKind: StepKind<CellsStep> = {
+  apply: (piece, step) =>
+    inPart(piece, step.part, (part) => {
+      const cells = patched(part[step.section], step.patches, `${step.part}/${step.section}`)
+      return cells.ok ? good({ ...part, [step.section]: cells.value }) : cells
+    }),
+  invert: (step) => ({
+    ...step,
+    patches: step.patches.map(([index, length, before, after]) => [index, length, after, before]),
+  }),
+  part: (step) => step.part,
+  numbers(step, add) {
+    for (const patch of step.patches) add(patch[3])
+  },
+  effort(step, sizes) {
+    const size = sizes.get(step.part)
+    if (!size) return 0
+    // What is patched is read and written; blocks that are touched are copied.
+    const cells = step.patches.reduce((sum, patch) => sum + patch[1], 0)
+    return 2 * cells + step.patches.length + Math.min(size.columns * size.rows[step.section], cells * COPIED)
+  },
+}
