@@ -61,6 +61,7 @@ export function braidOf(plan: BraidPlan): Piece {
     settings: requireTechnique(technique).settings.parse(plan.other?.settings ?? { school }),
     spec: plan.spec,
     times: 1,
+    on: null,
     start: cells(ends.rounds, ends.at),
     end: cells(ends.rounds, (s, k) => ends.at(s, ends.rounds - 1 - k)),
     repeat:
@@ -109,6 +110,7 @@ function cordOf(): Piece {
     settings: requireTechnique('braid-cord').settings.parse({ school: 'A', doubled: '', folded: true }),
     spec: 'cord-1-5',
     times: 1,
+    on: null,
     start: emptyCells(8, 0),
     repeat: cellsFrom(8, 1, [3, 1, 2, 1, 3, 1, 2, 1]),
     end: emptyCells(8, 0),
@@ -146,6 +148,7 @@ function coilOf(): Piece {
     settings: requireTechnique('coil').settings.parse({ coreMm: 3.5 }),
     spec: 'round-8',
     times: 1,
+    on: null,
     start: emptyCells(11, 1, 1),
     repeat: cellsFrom(11, 1, [1, 1, 1, 1, 1, 1, 3, 2, 2, 2, 3]),
     end: emptyCells(11, 1, 1),

@@ -84,6 +84,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
     settings,
     spec: plan.spec,
     times: 1,
+    on: null,
     start: endOf((r) => r),
     repeat: sampled(lattice, plan.columns, rows, plan.design),
     end: endOf((r) => plan.endRows - 1 - r),

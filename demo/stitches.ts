@@ -31,6 +31,7 @@ const tab: Part = {
   settings: requireTechnique('square').settings.parse({}),
   spec: 'cube-3-mm',
   times: 1,
+  on: null,
   start: emptyCells(4, 0),
   repeat: cellsFrom(4, 4, [1, 1, 1, 1, 1, 2, 2, 1, 1, 2, 2, 1, 0, 3, 3, 0]),
   end: emptyCells(4, 0),

@@ -34,6 +34,7 @@ export function beginSmall(
     settings: requireTechnique(design.technique).settings.parse({}),
     spec,
     times: 1,
+    on: null,
     start: emptyCells(columns, 0),
     repeat: cellsFrom(
       columns,

@@ -71,6 +71,7 @@ export function sampleOf(technique: string, spec: string): Part {
     settings,
     spec,
     times: 1,
+    on: null,
     start: emptyCells(columns, 0),
     repeat: cellsFrom(columns, 48, flat),
     end: emptyCells(columns, 0),
@@ -105,6 +106,7 @@ export function beginPiece(wish: PieceWish): Piece {
     settings,
     spec: wish.spec,
     times: 1,
+    on: null,
     start: plain(PLAIN_END_ROWS),
     repeat: motifCells(
       wish.motif,
@@ -164,6 +166,7 @@ function beginCords(wish: PieceWish, tray: TrayBead[], strands: number, settings
     settings,
     spec: wish.spec,
     times: 1,
+    on: null,
     start: none,
     repeat,
     end: none,

@@ -1,8 +1,8 @@
 import { fittedPart } from '../piece/piece'
 import { showNumber } from '../units/length'
 import { closureName, letOutMm } from '../wear/closure'
-import { extentOf } from './extent'
 import { CUFF_GAP_MM, fitKindOf } from '../wear/kind'
+import { wholeExtent } from './whole'
 import { fitOf, mustPassMm, wideRingMm, type Fitted } from './reckon'
 
 /** A piece of a formula: words, or a length that is shown in the unit of the person. */
@@ -24,7 +24,7 @@ export function reasonsOf(piece: Fitted): Reason[] {
   const { fit } = piece
   const part = fittedPart(piece)
   const entry = fitKindOf(fit.kind)
-  const extent = extentOf(piece, part)
+  const extent = wholeExtent(piece, part)
   const r = fitOf(piece)
   const out: Reason[] = []
   const say = (id: Reason['id'], label: string, terms: readonly Term[], result: Term) =>

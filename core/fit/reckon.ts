@@ -3,9 +3,10 @@ import type { Fit } from '../piece/schema'
 import type { Extent, Range } from '../technique/technique'
 import { HALF_US_SIZE_MM } from '../units/ring-size'
 import { letOutMm, settingsOf } from '../wear/closure'
-import { extentOf, rowsForLength } from './extent'
+import { rowsForLength } from './extent'
 import { feelFor, type Feel } from './feel'
 import type { Ground } from './gauge'
+import { ownLengthFor, wholeExtent } from './whole'
 import { fitKindOf, PASSES_HEAD_MM, WIDE_RING_MM } from '../wear/kind'
 
 /** What the fit is asked of. */
@@ -102,7 +103,7 @@ const instead = (piece: Fitted, part: Part, fit: Fit): Fitted => {
 
 /** How a piece fits, or would with another part or another fit. */
 export function fitOf(piece: Fitted, { part = fittedPart(piece), fit = piece.fit }: Instead = {}): FitResult {
-  const extent = extentOf(instead(piece, part, fit), part)
+  const extent = wholeExtent(instead(piece, part, fit), part)
   const { bend } = fitKindOf(fit.kind)
   const t = bend === 'round' ? extent.thicknessMm : 0
   const wanted = wantedMm(fit, extent.widthMm.nominal)
@@ -137,5 +138,6 @@ export function fitOf(piece: Fitted, { part = fittedPart(piece), fit = piece.fit
 
 /** Rows (a real number) of the fitted part that come exactly to what is wanted. */
 export function rowsWanted(piece: Fitted, { part = fittedPart(piece), fit = piece.fit }: Instead = {}): number {
-  return rowsForLength(instead(piece, part, fit), part, fitOf(piece, { part, fit }).targetMm)
+  const on = instead(piece, part, fit)
+  return rowsForLength(on, part, ownLengthFor(on, part, fitOf(piece, { part, fit }).targetMm))
 }

@@ -55,11 +55,11 @@ export function readPieceFile(text: string): Result<Piece> {
           `${PIECE_VERSION}). Update Weben to open it.`,
       ),
     )
-  if (outer.data.version !== PIECE_VERSION && outer.data.version !== 1)
+  if (outer.data.version < 1 || !Number.isInteger(outer.data.version))
     return bad(problem('file-version', 'version', `Version ${outer.data.version} is not a version of the piece file.`))
   const { format: _, version: __, ...rest } = outer.data
   const extra = Object.keys(rest).filter((k) => k !== 'piece')
   if (extra.length > 0)
     return bad(problem('file-extra', extra[0]!, `“${extra[0]}” does not belong in a piece file. Take it out.`))
-  return pieceFromBody(outer.data.version === 1 ? upgradeBody(rest.piece) : rest.piece)
+  return pieceFromBody(outer.data.version < PIECE_VERSION ? upgradeBody(rest.piece) : rest.piece)
 }

@@ -3,6 +3,7 @@ import { rowAt, type Cells } from '../grid/cells'
 import { runsLength, runsOf, type Runs } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import { findTechnique } from '../technique/registry'
+import { checkJoints } from './joint'
 import type { Part, Piece, SectionName } from './piece'
 import { columnsOf, rowsOf, SECTIONS, storedCells } from './piece'
 import {
@@ -119,7 +120,7 @@ export function checkPiece(piece: Piece): Problem[] {
     'part id',
   )
   for (const part of piece.parts) problems.push(...checkPart(part))
-  return [...problems, ...checkSize(piece)]
+  return [...problems, ...checkJoints(piece), ...checkSize(piece)]
 }
 
 /** A piece holds no more beads than a part may: as they are worked, and as they are kept. */

@@ -2,6 +2,7 @@ import { columnOfKey, keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import { cellAt, copyBox, type Cells } from '../grid/cells'
 import { runsOf } from '../grid/runs'
 import { columnsOf, locateRow, rowsOf, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from './piece'
+import type { Joint } from './schema'
 import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep } from './step'
 
 /** Cells of a part to change: the key of a cell of the whole part → tray number. */
@@ -130,3 +131,7 @@ export function setStep(piece: Piece, path: (string | number)[], after: SetStep[
   }
   return { type: 'set', path, before: (value ?? null) as SetStep['before'], after }
 }
+
+/** Hangs a part on another, or on nothing. */
+export const hangStep = (piece: Piece, part: Part, on: Joint | null): SetStep =>
+  setStep(piece, ['parts', part.id, 'on'], on && { ...on, link: on.link && { ...on.link }, holes: [...on.holes] })

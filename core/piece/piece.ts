@@ -5,7 +5,7 @@ import { rowAt, type Cells } from '../grid/cells'
 import { requireTechnique } from '../technique/registry'
 import type { Place } from '../technique/lattice'
 import type { Settings, Technique, Work } from '../technique/technique'
-import type { Cost, Fit, Gauge, PieceHead, Supply } from './schema'
+import type { Cost, Fit, Gauge, Joint, PieceHead, Supply } from './schema'
 
 /** The three sections of a weave: start + times × repeat + end. Editing any copy of the repeat edits them all. */
 export type SectionName = 'start' | 'repeat' | 'end'
@@ -19,6 +19,8 @@ export interface Part {
   readonly settings: Settings
   readonly spec: string
   readonly times: number
+  /** What it hangs on; null if on nothing. */
+  readonly on: Joint | null
   readonly start: Cells
   readonly repeat: Cells
   readonly end: Cells

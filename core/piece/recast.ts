@@ -10,8 +10,9 @@ import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
 import { insertColumnsStep, insertRowsStep, removeColumnsStep, setStep } from './edit'
 import { beadOf, columnsOf, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
-import { LIMITS } from './schema'
-import type { Step } from './step'
+import { beadsOfSide, hangingOn } from './joint'
+import { LIMITS, type Joint, type Side } from './schema'
+import type { SetStep, Step } from './step'
 
 /** Changes of how a part is made. The pattern stays bead for bead; what its size becomes follows. */
 
@@ -81,10 +82,8 @@ function materialSteps(piece: Piece, part: Part, next: Technique, settings: Sett
     repeat: cellsFrom(columns, next.repeatRows, Array.from({ length: next.repeatRows }, () => row).flat()),
     end: none,
   }
-  const at = piece.parts.findIndex((p) => p.id === part.id)
   return [
-    { type: 'part', do: 'insert', at, value: partToFile(made) },
-    { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
+    ...exchangeSteps(piece, part, made),
     ...piece.tray.filter((b) => b.spec === part.spec).map((b) => setStep(piece, ['tray', b.number, 'spec'], spec)),
   ]
 }
@@ -196,10 +195,30 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
     repeat: cellsFrom(rows, columns, turned),
     end: none,
   }
+  return exchangeSteps(piece, part, next, (side) => QUARTER_SIDE[side])
+}
+
+/** Rows become columns: what was joined at its first row is joined at its first column. */
+const QUARTER_SIDE: Record<Side, Side> = { start: 'left', left: 'start', end: 'right', right: 'end' }
+
+/**
+ * Puts a part in the place of another: what hangs on it stays there, at the beads that are left of those it hung at.
+ * `turned` says which side becomes of each of its sides.
+ */
+function exchangeSteps(piece: Piece, part: Part, next: Part, turned: (side: Side) => Side = (side) => side): Step[] {
   const at = piece.parts.findIndex((p) => p.id === part.id)
+  const put: Part = { ...next, on: part.on && { ...part.on, by: turned(part.on.by) } }
+  const rehung = (on: Joint): Joint => {
+    const side = turned(on.at)
+    return { ...on, part: put.id, at: side, holes: on.holes.filter((hole) => hole <= beadsOfSide(put, side)) }
+  }
   return [
-    { type: 'part', do: 'insert', at, value: partToFile(next) },
+    { type: 'part', do: 'insert', at, value: partToFile(put) },
+    ...hangingOn(piece.parts, part.id).map((child) =>
+      setStep(piece, ['parts', child.id, 'on'], rehung(child.on!) as SetStep['after']),
+    ),
     { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
+    ...(piece.fit.part === part.id ? [setStep(piece, ['fit', 'part'], put.id)] : []),
   ]
 }
 
@@ -244,6 +263,7 @@ export function addPartSteps(
     settings,
     spec: isCord(requireSpec(spec)) === wantsCord ? spec : first.spec,
     times: wantsCord ? 40 : 1,
+    on: null,
     start: emptyCells(columns, 0),
     repeat: emptyCells(columns, rows, first.number),
     end: emptyCells(columns, 0),
@@ -254,11 +274,15 @@ export function addPartSteps(
   ]
 }
 
+/** Takes a part off the piece; what hung on it hangs on nothing then. */
 export function removePartSteps(piece: Piece, id: string): Step[] {
   const at = piece.parts.findIndex((p) => p.id === id)
   return at < 0 || piece.parts.length === 1
     ? []
-    : [{ type: 'part', do: 'remove', at, value: partToFile(piece.parts[at]!) }]
+    : [
+        ...hangingOn(piece.parts, id).map((child) => setStep(piece, ['parts', child.id, 'on'], null)),
+        { type: 'part', do: 'remove', at, value: partToFile(piece.parts[at]!) },
+      ]
 }
 
 /** Writes the repeats of a part out as one: afterwards every row is its own, and the picture is the same. */
@@ -297,12 +321,5 @@ export function replaceGridSteps(
     repeat: cellsFrom(grid.columns, grid.rows, grid.numbers),
     end: none,
   }
-  const at = piece.parts.findIndex((p) => p.id === part.id)
-  return {
-    id,
-    steps: [
-      { type: 'part', do: 'insert', at, value: partToFile(next) },
-      { type: 'part', do: 'remove', at: at + 1, value: partToFile(part) },
-    ],
-  }
+  return { id, steps: exchangeSteps(piece, part, next) }
 }

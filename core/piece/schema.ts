@@ -13,10 +13,10 @@ import { TECHNIQUES } from '../technique/registry'
  * Version of the piece file. A newer one is refused with words, never read in part; an older one is carried over
  * (upgrade.ts).
  */
-export const PIECE_VERSION = 2
+export const PIECE_VERSION = 3
 
 /** Bounds that keep a document workable: a million cells fit with room. */
-export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 2000, tray: 200, parts: 20 } as const
+export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 2000, tray: 200, parts: 200 } as const
 
 /** A spec of the catalogue by its id, or a user's own written out (core/bead/spec.ts). */
 export const specId = z.union([
@@ -155,13 +155,44 @@ const section = z
 
 const setting = z.union([z.string().max(600), z.number(), z.boolean()])
 
+const partId = z.string().regex(/^[a-z0-9-]{1,40}$/)
+
+/** Sides of a part: its first and its last row, its first and its last column. */
+export const SIDES = ['start', 'end', 'left', 'right'] as const
+const side = z.enum(SIDES)
+
+/** What joins two parts where they are not sewn edge to edge. */
+export const LINK_KINDS = ['ring', 'chain'] as const
+
+export const jointSchema = z
+  .strictObject({
+    part: partId.describe('Id of the part that it hangs on'),
+    at: side.describe('Side of that part: its first row, its last row, its first column, its last column'),
+    by: side.describe('Side of its own that is joined to it'),
+    holes: z
+      .array(
+        z
+          .int()
+          .min(1)
+          .max(LIMITS.rows * LIMITS.times),
+      )
+      .max(40)
+      .describe('Beads of that side, counted from 1, at which it is joined; none: side to side, middle to middle'),
+    link: z
+      .strictObject({ kind: z.enum(LINK_KINDS), mm: mm(0, 300).describe('Distance that it keeps') })
+      .nullable()
+      .describe('What joins them, one for each hole; null: sewn on'),
+  })
+  .describe('How a part hangs on another')
+
 export const partHeadSchema = z.strictObject({
-  id: z.string().regex(/^[a-z0-9-]{1,40}$/),
+  id: partId,
   name: text(60).min(1),
   technique: z.enum(TECHNIQUES.map((t) => t.id)),
   settings: z.record(z.string().max(40), setting).default({}).describe('The stitch’s own settings'),
   spec: specId.default(DEFAULT_SPEC).describe('The bead that the grid is drawn for'),
   times: z.int().min(0).max(LIMITS.times).describe('How often the repeat is worked'),
+  on: jointSchema.nullable().default(null).describe('What it hangs on; null: nothing'),
 })
 
 export const partFileSchema = partHeadSchema.extend({
@@ -194,6 +225,8 @@ export const pieceFileSchema = z
 export type PieceFile = z.infer<typeof pieceFileSchema>
 export type PartFile = z.infer<typeof partFileSchema>
 export type PieceBody = z.infer<typeof pieceBodySchema>
+export type Joint = Readonly<z.infer<typeof jointSchema>>
+export type Side = (typeof SIDES)[number]
 export type PieceHead = Readonly<z.infer<typeof pieceHeadSchema>>
 export type Fit = Readonly<z.infer<typeof fitSchema>>
 export type Supply = Readonly<z.infer<typeof supplySchema>>

@@ -1,5 +1,6 @@
 import { bad, good, problem, type Result } from '../problem'
 import { checkPart, checkPiece, checkSize } from './codec'
+import { checkJoints } from './joint'
 import { findPart, SECTIONS, type Piece } from './piece'
 import type { Step } from './steps/schema'
 import { kindOf } from './steps/table'
@@ -62,7 +63,7 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
   const touched = new Set(next.parts.filter((p) => p !== findPart(piece, p.id)))
   const problems =
     next.tray === piece.tray && next.parts.length === piece.parts.length
-      ? [...[...touched].flatMap(checkPart), ...checkSize(next)]
+      ? [...[...touched].flatMap(checkPart), ...checkJoints(next), ...checkSize(next)]
       : checkPiece(next)
   return problems.length > 0 ? bad(...problems) : good(next)
 }

@@ -1,10 +1,12 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { part, piece } from '../../tests/fixture/piece'
 import { requireTechnique } from '../technique/registry'
 import { partToFile } from './codec'
 import { readPieceFile, writePieceFile } from '../format/piece-file'
 import { setStep } from './edit'
-import { applySteps } from './step'
+import { PIECE_VERSION } from './schema'
+import { applySteps, invertSteps, stepSchema, type Step } from './step'
 import { upgradeBody, upgradeStep } from './upgrade'
 import { valueOf } from '../problem'
 
@@ -23,7 +25,7 @@ describe('a piece of version 1', () => {
     now.piece.supply = Object.fromEntries(Object.entries(now.piece.supply).filter(([field]) => !fresh.includes(field)))
     expect(valueOf(readPieceFile(JSON.stringify(now)))).toEqual(piece())
     // The same under the name of today is not accepted half.
-    expect(readPieceFile(JSON.stringify({ ...now, version: 2 })).ok).toBe(false)
+    expect(readPieceFile(JSON.stringify({ ...now, version: PIECE_VERSION })).ok).toBe(false)
   })
   it('leaves what is new, or not to be understood, as it is', () => {
     expect(upgradeBody('nonsense')).toBe('nonsense')
@@ -70,5 +72,41 @@ describe('a piece of version 1', () => {
     ).toBe(true)
     const other = setStep(p, ['fit', 'easeMm'], 3)
     expect(upgradeStep(other)).toBe(other)
+  })
+})
+
+/** A piece, steps made on it and what came of them, as that version wrote them. */
+interface Kept {
+  readonly start: unknown
+  readonly transactions: readonly (readonly Step[])[]
+  readonly end: unknown
+}
+
+describe.each([1, 2])('what version %d wrote', (version) => {
+  const kept = JSON.parse(
+    readFileSync(new URL(`../../tests/fixture/version-${version}.json`, import.meta.url), 'utf8'),
+  ) as Kept
+  const start = valueOf(readPieceFile(JSON.stringify(kept.start)))
+  const end = valueOf(readPieceFile(JSON.stringify(kept.end)))
+
+  it('opens, with no part hanging on another', () => {
+    expect((kept.start as { version: number }).version).toBe(version)
+    expect([...start.parts, ...end.parts].map((p) => p.on)).toEqual([...start.parts, ...end.parts].map(() => null))
+  })
+  it('replays step by step to what it became, and can be taken back', () => {
+    let now = start
+    for (const steps of kept.transactions) {
+      const upgraded = steps.map(upgradeStep)
+      for (const step of upgraded) expect(stepSchema.safeParse(step).success).toBe(true)
+      const next = valueOf(applySteps(now, upgraded))
+      expect(valueOf(applySteps(next, invertSteps(upgraded)))).toEqual(now)
+      now = next
+    }
+    expect(now).toEqual(end)
+  })
+  it('is written anew in the form of today', () => {
+    const written = writePieceFile(end)
+    expect((JSON.parse(written) as { version: number }).version).toBe(PIECE_VERSION)
+    expect(valueOf(readPieceFile(written))).toEqual(end)
   })
 })

@@ -14,13 +14,23 @@ function fitOfVersion1(fit: unknown): unknown {
   return { ...rest, bodyMm: wristMm }
 }
 
+/** Before version 3 no part hung on another. */
+const partOfVersion2 = (part: unknown): unknown => (isPlain(part) && !('on' in part) ? { ...part, on: null } : part)
+
 export function upgradeBody(value: unknown): unknown {
-  return isPlain(value) ? { ...value, fit: fitOfVersion1(value.fit) } : value
+  if (!isPlain(value)) return value
+  const { fit, parts } = value
+  return {
+    ...value,
+    ...('fit' in value ? { fit: fitOfVersion1(fit) } : {}),
+    ...(Array.isArray(parts) ? { parts: parts.map(partOfVersion2) } : {}),
+  }
 }
 
 /** The same for a step that was kept from before. */
 export function upgradeStep<T>(step: T): T {
-  const { path } = step as { path?: unknown }
+  const { type, path, value } = step as { type?: unknown; path?: unknown; value?: unknown }
+  if (type === 'part' && isPlain(value) && !('on' in value)) return { ...step, value: partOfVersion2(value) }
   return Array.isArray(path) && path[0] === 'fit' && path[1] === 'wristMm'
     ? { ...step, path: ['fit', 'bodyMm'] }
     : step

@@ -38,6 +38,7 @@ function noisy(columns: number, rows: number): Part {
     settings: { start: 'left' },
     spec: 'cylinder-11',
     times: 1,
+    on: null,
     start: empty,
     repeat: cells,
     end: empty,

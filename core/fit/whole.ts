@@ -1,0 +1,87 @@
+import { layOut, rootOf, treeOf, type Placed, type Whole } from '../piece/joint'
+import type { Part, Piece } from '../piece/piece'
+import type { Extent, Range } from '../technique/technique'
+import { plainNumber } from '../units/length'
+import { extentOf } from './extent'
+import type { Ground } from './gauge'
+
+type Grounded = Ground & Pick<Piece, 'parts'> & Partial<Pick<Piece, 'fit'>>
+
+/** The parts that hang together with a part, itself among them. */
+export const partsWith = (parts: readonly Part[], part: Part): readonly Part[] =>
+  part.on || parts.some((p) => p.on?.part === part.id) ? treeOf(parts, rootOf(parts, part)) : [part]
+
+const BOUNDS = ['least', 'nominal', 'most'] as const
+
+interface Long {
+  readonly lengthMm: number
+  readonly widthMm: number
+}
+
+/** Size of a laid-out piece as it lies to one of its parts, mm: along the length of that part, and across it. */
+function sizeBeside({ placed, width, length }: Whole, part: Part): Long {
+  const { turn } = placed.find((p: Placed) => p.part.id === part.id)!
+  return turn % 2 === 0 ? { lengthMm: length, widthMm: width } : { lengthMm: width, widthMm: length }
+}
+
+/** The same with each part as long and wide as `extents` say, and this one of a length of its own where it is given. */
+function sized(
+  parts: readonly Part[],
+  extents: ReadonlyMap<string, Extent>,
+  part: Part,
+  bound: keyof Range,
+  ownMm?: number,
+): Long {
+  const whole = layOut(parts, parts[0]!, ({ id }) => {
+    const { lengthMm, widthMm } = extents.get(id)!
+    return { length: id === part.id && ownMm !== undefined ? ownMm : lengthMm[bound], width: widthMm[bound] }
+  })
+  return sizeBeside(whole, part)
+}
+
+const extentsOf = (ground: Grounded, parts: readonly Part[]): Map<string, Extent> =>
+  new Map(parts.map((p) => [p.id, extentOf(ground, p)]))
+
+/**
+ * How long and wide a part is together with all that hangs on it and that it hangs on, mm: along its own length and
+ * across it. The extent of the part itself where it stands alone. Lengths add along joints: part, link, part; what lies
+ * beside it counts only as far as it reaches further.
+ */
+export function wholeExtent(ground: Grounded, part: Part): Extent {
+  const own = extentOf(ground, part)
+  const parts = partsWith(ground.parts, part)
+  if (parts.length === 1) return own
+  const extents = extentsOf(ground, parts)
+  const [least, nominal, most] = BOUNDS.map((bound) => sized(parts, extents, part, bound))
+  const others = parts.filter((p) => p.id !== part.id)
+  const names = others.length > 3 ? `${others.length} joined parts` : others.map((p) => p.name).join(', ')
+  const more = (all: number, alone: number) =>
+    all - alone > 0.05 ? ` + ${plainNumber(all - alone)} mm with ${names}` : ''
+  return {
+    ...own,
+    lengthMm: { least: least!.lengthMm, nominal: nominal!.lengthMm, most: most!.lengthMm },
+    widthMm: { least: least!.widthMm, nominal: nominal!.widthMm, most: most!.widthMm },
+    lengthFormula: own.lengthFormula + more(nominal!.lengthMm, own.lengthMm.nominal),
+    widthFormula: own.widthFormula + more(nominal!.widthMm, own.widthMm.nominal),
+  }
+}
+
+/** Rounds after which the length of a part is found, or there is none that makes the whole so long. */
+const ROUNDS = 8
+
+/**
+ * How long a part must be for the whole to be `wholeMm`, mm. Where other parts alone are longer than that, nothing it
+ * could be makes the whole as short: then it is as long as it would be by itself.
+ */
+export function ownLengthFor(ground: Grounded, part: Part, wholeMm: number): number {
+  const parts = partsWith(ground.parts, part)
+  if (parts.length === 1) return wholeMm
+  const extents = extentsOf(ground, parts)
+  let own = extents.get(part.id)!.lengthMm.nominal
+  for (let k = 0; k < ROUNDS; k++) {
+    const missing = wholeMm - sized(parts, extents, part, 'nominal', own).lengthMm
+    if (Math.abs(missing) < 1e-6) return own
+    own = Math.max(0, own + missing)
+  }
+  return wholeMm
+}

@@ -1,0 +1,199 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { part, piece } from '../../tests/fixture/piece'
+import { emptyCells } from '../grid/cells'
+import { hangStep } from './edit'
+import { beadsOfSide, checkJoints, layOut, linksOf, rootOf, treeOf, turnOfJoint, type Turn } from './joint'
+import type { Part } from './piece'
+import { quarterTurnSteps, removePartSteps } from './recast'
+import { requireTechnique } from '../technique/registry'
+import { SIDES, type Joint } from './schema'
+import { applySteps, invertSteps } from './step'
+import { valueOf } from '../problem'
+
+const joint = (over: Partial<Joint> = {}): Joint => ({
+  part: 'band',
+  at: 'end',
+  by: 'start',
+  holes: [],
+  link: null,
+  ...over,
+})
+const grid = (columns: number, rows: number) => ({
+  times: 1,
+  start: emptyCells(columns, 0),
+  repeat: emptyCells(columns, rows, 1),
+  end: emptyCells(columns, 0),
+})
+const named = (id: string, on: Joint | null, columns = 4, rows = 6): Part =>
+  part({
+    id,
+    name: id,
+    technique: 'loom',
+    settings: requireTechnique('loom').settings.parse({}),
+    on,
+    ...grid(columns, rows),
+  })
+const size = (p: Part) => ({ width: 2 * beadsOfSide(p, 'end'), length: 3 * beadsOfSide(p, 'left') })
+
+describe('where parts lie', () => {
+  it('one under the other: the length is that of both and of the link between', () => {
+    const top = named('band', null, 10, 8)
+    const drop = named('drop', joint({ link: { kind: 'ring', mm: 5 } }), 4, 6)
+    const whole = layOut([top, drop], top, size)
+    expect(whole.placed.map(({ turn, x, y }) => ({ turn, x, y }))).toEqual([
+      { turn: 0, x: 0, y: 0 },
+      { turn: 0, x: 6, y: 29 },
+    ])
+    expect([whole.width, whole.length]).toEqual([20, 24 + 5 + 18])
+    expect(whole.ties).toEqual([{ kind: 'ring', from: { x: 10, y: 24 }, to: { x: 10, y: 29 } }])
+  })
+  it('hung at beads by name: its middle lies at their mean, a link at each', () => {
+    const top = named('band', null, 10, 8)
+    const drop = named('drop', joint({ holes: [1, 4], link: { kind: 'chain', mm: 8 } }), 4, 6)
+    const { placed, ties } = layOut([top, drop], top, size)
+    expect(placed[1]!.x + placed[1]!.width / 2).toBeCloseTo(4)
+    expect(ties.map((t) => t.from.x)).toEqual([1, 7])
+    expect(linksOf({ parts: [top, drop] })).toEqual([
+      { kind: 'chain', mm: 8 },
+      { kind: 'chain', mm: 8 },
+    ])
+  })
+  it('along an edge: column to column, neither longer', () => {
+    const band = named('band', null, 10, 8)
+    const edging = named('edging', joint({ at: 'right', by: 'left' }), 2, 8)
+    const whole = layOut([band, edging], band, size)
+    expect(whole.placed[1]).toMatchObject({ turn: 0, x: 20, y: 0 })
+    expect([whole.width, whole.length]).toEqual([24, 24])
+  })
+  it('by its first row on an edge: a quarter turn', () => {
+    const band = named('band', null, 10, 8)
+    const tab = named('tab', joint({ at: 'right' }), 4, 6)
+    const whole = layOut([band, tab], band, size)
+    expect(whole.placed[1]).toMatchObject({ turn: 3, x: 20, width: 18, length: 8 })
+    expect([whole.width, whole.length]).toEqual([38, 24])
+  })
+  it('to the left of the first corner where it hangs there', () => {
+    const band = named('band', null, 10, 8)
+    const whole = layOut([band, named('tab', joint({ at: 'left', by: 'right' }), 4, 8)], band, size)
+    expect([whole.x, whole.y, whole.width]).toEqual([-8, 0, 28])
+  })
+  it('by turning, never by mirroring, whichever sides meet: and they face each other', () => {
+    const out = { start: [0, -1], end: [0, 1], left: [-1, 0], right: [1, 0] } as const
+    // Turns clockwise on a screen whose y runs down: right becomes down.
+    const turned = ([x, y]: readonly [number, number], turn: number): [number, number] =>
+      turn === 0 ? [x, y] : turned([0 - y, x], turn - 1)
+    for (const parent of [0, 1, 2, 3] as Turn[])
+      for (const at of SIDES)
+        for (const by of SIDES) {
+          const turn = turnOfJoint({ at, by }, parent)
+          const [a, b] = [turned(out[at], parent), turned(out[by], turn)]
+          expect([at, by, a[0] + b[0], a[1] + b[1]]).toEqual([at, by, 0, 0])
+        }
+  })
+  it('edge to edge: no two neighbours overlap, and a link keeps them apart by its length', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...SIDES),
+        fc.constantFrom(...SIDES),
+        fc.constantFrom(...SIDES),
+        fc.constantFrom(...SIDES),
+        fc.nat({ max: 20 }),
+        (at, by, at2, by2, mm) => {
+          const link = mm === 0 ? null : ({ kind: 'ring', mm } as const)
+          const parts = [
+            named('band', null, 5, 7),
+            named('b', joint({ at, by, link }), 3, 4),
+            named('c', joint({ part: 'b', at: at2, by: by2, link }), 2, 9),
+          ]
+          const { placed } = layOut(parts, parts[0]!, size)
+          for (const [p, q] of [
+            [placed[0]!, placed[1]!],
+            [placed[1]!, placed[2]!],
+          ] as const) {
+            const gapX = Math.max(p.x, q.x) - Math.min(p.x + p.width, q.x + q.width)
+            const gapY = Math.max(p.y, q.y) - Math.min(p.y + p.length, q.y + q.length)
+            expect(Math.max(gapX, gapY)).toBeCloseTo(mm)
+          }
+        },
+      ),
+    )
+  })
+  it('finds the root and the tree of a part', () => {
+    const parts = [
+      named('band', null),
+      named('b', joint()),
+      named('alone', null),
+      named('c', joint({ part: 'b' })),
+      named('d', joint()),
+    ]
+    const ids = (list: readonly Part[]) => list.map((p) => p.id)
+    expect(rootOf(parts, parts[3]!).id).toBe('band')
+    expect(ids(treeOf(parts, parts[0]!))).toEqual(['band', 'b', 'c', 'd'])
+    expect(ids(treeOf(parts, parts[2]!))).toEqual(['alone'])
+  })
+})
+
+describe('what cannot hang so', () => {
+  const says = (parts: readonly Part[]) => checkJoints({ parts }).map((p) => [p.code, p.says])
+  it('on a part that is not there, on itself, in a circle, at a bead that is not there, at one twice', () => {
+    expect(says([named('band', joint({ part: 'gone' }))])).toEqual([
+      ['joint-nowhere', 'band hangs on a part that is not there. Let it hang on one of the piece, or on nothing.'],
+    ])
+    expect(says([named('band', joint())])[0]![1]).toMatch(/^band cannot hang on itself/)
+    const circle = [named('band', joint({ part: 'c' })), named('b', joint()), named('c', joint({ part: 'b' }))]
+    expect(says([...circle, named('d', joint({ part: 'c' }))])).toEqual([
+      ['joint-circle', 'band, c and b hang on each other in a circle. Let one of them hang on nothing.'],
+    ])
+    expect(says([named('band', null, 4), named('b', joint({ holes: [2, 5] }))])[0]![1]).toMatch(
+      /^b hangs at bead 5 of the last row of band, which has 4\./,
+    )
+    expect(says([named('band', null), named('b', joint({ holes: [2, 2] }))])[0]![0]).toBe('joint-twice')
+    expect(says([named('band', null), named('b', joint({ at: 'left', holes: [6] }))])).toEqual([])
+  })
+  it('is refused as an edit, also where the other part gives way, and nothing changes', () => {
+    const p = piece({ parts: [named('band', null), named('b', joint({ holes: [4] }))] })
+    const [band, b] = p.parts as [Part, Part]
+    const refused = (steps: Parameters<typeof applySteps>[1]) => {
+      const result = applySteps(p, steps)
+      return result.ok ? null : result.problems[0]!.code
+    }
+    expect(refused([hangStep(p, band, joint({ part: 'b' }))])).toBe('joint-circle')
+    expect(refused([hangStep(p, b, joint({ part: 'nobody' }))])).toBe('joint-nowhere')
+    expect(refused([hangStep(p, b, joint({ holes: [9] }))])).toBe('joint-hole')
+    expect(refused(removePartSteps(p, 'band').slice(1))).toBe('joint-nowhere')
+    expect(refused([{ ...hangStep(p, b, null), after: { part: 'band' } }])).toMatch(/^shape/)
+  })
+})
+
+describe('steps and joints', () => {
+  const p = piece({
+    parts: [
+      part({ id: 'band', technique: 'brick', settings: requireTechnique('brick').settings.parse({}), ...grid(5, 8) }),
+      named('b', joint({ holes: [2], link: { kind: 'ring', mm: 4 } })),
+      named('c', joint({ part: 'b', at: 'left' })),
+    ],
+  })
+  it('a part is hung on another, let go, and back', () => {
+    const steps = [hangStep(p, p.parts[1]!, null)]
+    const free = valueOf(applySteps(p, steps))
+    expect(free.parts[1]!.on).toBeNull()
+    expect(valueOf(applySteps(free, invertSteps(steps)))).toEqual(p)
+  })
+  it('what hung on a part that is taken off hangs on nothing, and comes back with it', () => {
+    const steps = removePartSteps(p, 'b')
+    const without = valueOf(applySteps(p, steps))
+    expect(without.parts.map((q) => [q.id, q.on])).toEqual([
+      ['band', null],
+      ['c', null],
+    ])
+    expect(valueOf(applySteps(without, invertSteps(steps)))).toEqual(p)
+  })
+  it('what hangs on a part that is turned by a quarter hangs at the same side as before: last row is last column', () => {
+    const turned = valueOf(applySteps(p, quarterTurnSteps(p, p.parts[0]!)!))
+    const next = turned.parts[0]!
+    expect(next.id).not.toBe('band')
+    expect(turned.parts[1]!.on).toEqual({ ...p.parts[1]!.on!, part: next.id, at: 'right' })
+    expect(turned.parts[2]!.on).toEqual(p.parts[2]!.on)
+  })
+})

@@ -1,0 +1,235 @@
+import { problem, type Problem } from '../problem'
+import type { Point } from '../technique/lattice'
+import { columnsOf, rowsOf, type Part, type Piece } from './piece'
+import type { Joint, Side } from './schema'
+
+/**
+ * A piece is a tree of parts: each may hang on another by one of its sides. Where every part lies follows from the
+ * joints and from how large each part is; a joint turns a part by quarters and never mirrors it.
+ */
+type Joined = Pick<Part, 'id' | 'name' | 'on'>
+
+/** Parts that hang on a part, in the order of the piece. */
+export const hangingOn = <P extends Joined>(parts: readonly P[], id: string): P[] =>
+  parts.filter((p) => p.on?.part === id)
+
+/** The part at the root of the tree that a part belongs to. */
+export function rootOf<P extends Joined>(parts: readonly P[], part: P): P {
+  const passed = new Set<P>()
+  let at = part
+  while (at.on && !passed.has(at)) {
+    passed.add(at)
+    at = parts.find((p) => p.id === at.on!.part) ?? at
+    if (passed.has(at)) break
+  }
+  return at
+}
+
+/** The parts of a tree: each after the one that it hangs on. */
+export const treeOf = <P extends Joined>(parts: readonly P[], root: P): P[] => [
+  root,
+  ...hangingOn(parts, root.id)
+    .filter((p) => p !== root)
+    .flatMap((p) => treeOf(parts, p)),
+]
+
+/** Beads along a side. */
+export const beadsOfSide = (part: Part, side: Side): number =>
+  side === 'start' || side === 'end' ? columnsOf(part) : rowsOf(part)
+
+const SIDE_WORDS: Record<Side, string> = {
+  start: 'first row',
+  end: 'last row',
+  left: 'first column',
+  right: 'last column',
+}
+/** A side in words: “last row”. */
+export const sideWords = (side: Side): string => SIDE_WORDS[side]
+
+/** Parts that go round in a circle from this one; null if it ends at a part that hangs on nothing. */
+function circleFrom<P extends Joined>(parts: readonly P[], part: P): P[] | null {
+  const passed: P[] = []
+  for (let at: P | undefined = part; at?.on; at = parts.find((p) => p.id === at!.on!.part)) {
+    if (passed.includes(at)) return at === part ? passed : null
+    passed.push(at)
+  }
+  return null
+}
+
+/** What must hold of the joints of a piece: each leads to a part and to beads that are there, and none in a circle. */
+export function checkJoints({ parts }: Pick<Piece, 'parts'>): Problem[] {
+  const problems: Problem[] = []
+  const told = new Set<Part>()
+  for (const part of parts) {
+    const { on } = part
+    if (!on) continue
+    const there = parts.find((p) => p.id === on.part)
+    if (!there) {
+      problems.push(
+        problem(
+          'joint-nowhere',
+          part.id,
+          `${part.name} hangs on a part that is not there. Let it hang on one of the piece, or on nothing.`,
+        ),
+      )
+      continue
+    }
+    const circle = circleFrom(parts, part)
+    if (circle && !told.has(part)) {
+      for (const each of circle) told.add(each)
+      const names = circle.map((p) => p.name)
+      problems.push(
+        problem(
+          'joint-circle',
+          part.id,
+          names.length === 1
+            ? `${part.name} cannot hang on itself. Let it hang on another part, or on nothing.`
+            : `${names.slice(0, -1).join(', ')} and ${names.at(-1)} hang on each other in a circle. Let one of them ` +
+                'hang on nothing.',
+        ),
+      )
+      continue
+    }
+    const beads = beadsOfSide(there, on.at)
+    const beyond = on.holes.find((hole) => hole > beads)
+    if (beyond !== undefined)
+      problems.push(
+        problem(
+          'joint-hole',
+          part.id,
+          `${part.name} hangs at bead ${beyond} of the ${sideWords(on.at)} of ${there.name}, which has ${beads}. ` +
+            'Let it hang at one that is there first.',
+        ),
+      )
+    if (new Set(on.holes).size < on.holes.length)
+      problems.push(
+        problem('joint-twice', part.id, `${part.name} hangs at one bead twice. Name each of its beads once.`),
+      )
+  }
+  return problems
+}
+
+/** Quarter turns clockwise on the screen, from a part's own lie: x across its width, y along its length. */
+export type Turn = 0 | 1 | 2 | 3
+
+/** A part where it lies, mm: its upper left corner and its size as it is turned; its own width and length. */
+export interface Placed {
+  readonly part: Part
+  readonly turn: Turn
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly length: number
+}
+
+/** A link between two parts, mm, from the edge of one to the edge of the other. */
+export interface Tie {
+  readonly kind: NonNullable<Joint['link']>['kind']
+  readonly from: Point
+  readonly to: Point
+}
+
+/** Parts that hang together as they lie, mm, with the box round all of them. */
+export interface Whole {
+  readonly placed: readonly Placed[]
+  readonly ties: readonly Tie[]
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly length: number
+}
+
+export interface PartSize {
+  readonly width: number
+  readonly length: number
+}
+
+const turned = ({ x, y }: Point, turn: Turn): Point =>
+  [
+    { x, y },
+    { x: 0 - y, y: x },
+    { x: 0 - x, y: 0 - y },
+    { x: y, y: 0 - x },
+  ][turn]!
+
+/** Way out of a part over a side. */
+const OUT: Record<Side, Point> = {
+  start: { x: 0, y: -1 },
+  end: { x: 0, y: 1 },
+  left: { x: -1, y: 0 },
+  right: { x: 1, y: 0 },
+}
+const TURNS = [0, 1, 2, 3] as const
+
+/** The quarter turn that lays side `by` against side `at` of a part that is turned by `parent`. */
+export const turnOfJoint = ({ at, by }: Pick<Joint, 'at' | 'by'>, parent: Turn): Turn =>
+  TURNS.find((turn) => {
+    const [a, b] = [turned(OUT[at], parent), turned(OUT[by], turn)]
+    return Math.abs(a.x + b.x) < 0.5 && Math.abs(a.y + b.y) < 0.5
+  })!
+
+const plus = (a: Point, b: Point, times = 1): Point => ({ x: a.x + times * b.x, y: a.y + times * b.y })
+
+/** A point of a side from the middle of its part, mm: `share` of the way along it. */
+function onSide(side: Side, share: number, { width, length }: PartSize): Point {
+  const out = OUT[side]
+  return out.x === 0
+    ? { x: (share - 0.5) * width, y: (out.y * length) / 2 }
+    : { x: (out.x * width) / 2, y: (share - 0.5) * length }
+}
+
+/** How far along the side it hangs on each bead of a joint lies, shares of the side; the middle where none is named. */
+function sharesOf({ at, holes }: Joint, parent: Part): number[] {
+  const beads = Math.max(1, beadsOfSide(parent, at))
+  return holes.length === 0 ? [0.5] : holes.map((hole) => (hole - 0.5) / beads)
+}
+
+const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length
+
+/**
+ * Lays out the tree of a part, from its root, which lies unturned with its first corner at 0, 0. `sizeOf`: width and
+ * length of a part as it lies by itself, mm. The middle of the side that is joined lies at the mean of the beads that
+ * it hangs on.
+ */
+export function layOut(parts: readonly Part[], root: Part, sizeOf: (part: Part) => PartSize): Whole {
+  const placed: Placed[] = []
+  const ties: Tie[] = []
+  const put = (part: Part, middle: Point, turn: Turn, size: PartSize) => {
+    const [w, l] = turn % 2 === 0 ? [size.width, size.length] : [size.length, size.width]
+    placed.push({ part, turn, x: middle.x - w / 2, y: middle.y - l / 2, width: w, length: l })
+    for (const child of hangingOn(parts, part.id)) {
+      const on = child.on!
+      const own = sizeOf(child)
+      const childTurn = turnOfJoint(on, turn)
+      const out = turned(OUT[on.at], turn)
+      const mm = on.link?.mm ?? 0
+      const shares = sharesOf(on, part)
+      const anchor = plus(middle, turned(onSide(on.at, mean(shares), size), turn))
+      if (on.link)
+        for (const share of shares) {
+          const from = plus(middle, turned(onSide(on.at, share, size), turn))
+          ties.push({ kind: on.link.kind, from, to: plus(from, out, mm) })
+        }
+      const edge = turned(onSide(on.by, 0.5, own), childTurn)
+      put(child, plus(plus(anchor, out, mm), edge, -1), childTurn, own)
+    }
+  }
+  const size = sizeOf(root)
+  put(root, { x: size.width / 2, y: size.length / 2 }, 0, size)
+  const x = Math.min(...placed.map((p) => p.x))
+  const y = Math.min(...placed.map((p) => p.y))
+  return {
+    placed,
+    ties,
+    x,
+    y,
+    width: Math.max(...placed.map((p) => p.x + p.width)) - x,
+    length: Math.max(...placed.map((p) => p.y + p.length)) - y,
+  }
+}
+
+/** Links that join the parts of a piece: one for each bead that a part hangs at. */
+export const linksOf = ({ parts }: Pick<Piece, 'parts'>): { readonly kind: Tie['kind']; readonly mm: number }[] =>
+  parts.flatMap(({ on }) =>
+    on?.link ? Array.from({ length: Math.max(1, on.holes.length) }, () => ({ ...on.link! })) : [],
+  )
