@@ -4,6 +4,7 @@ import { pieceOf } from './plan'
 import { BRAID_PIECES } from './braids'
 import { FIT_PIECES } from './fits'
 import { FLAT_PEYOTE } from './shelf'
+import { JOINED_PIECES } from './joined'
 import { STITCH_PIECES } from './stitches'
 
 /**
@@ -99,4 +100,5 @@ export const DEMO_PIECES: readonly Piece[] = [
   ...BRAID_PIECES,
   ...FIT_PIECES,
   ...STITCH_PIECES,
+  ...JOINED_PIECES,
 ]

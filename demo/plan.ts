@@ -109,7 +109,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
     cost: costSchema.parse(plan.cost ?? {}),
   }
   // The design is stretched a little, so that whole repeats end where the measure does.
-  const first = { ...base, parts: [partOf(plan.repeatRows)] }
+  const first = { ...base, parts: [partOf(plan.repeatRows), ...more] }
   const times = nearestTimes(first)
   const step = technique.repeatRows
   const rows = step * Math.max(1, Math.round((rowsWanted(first) - 2 * plan.endRows) / times / step))

@@ -40,7 +40,7 @@ watchEffect(() => {
     { x: 0, y: 0, width: target.width, height: target.height },
     props.part,
     view,
-    makeSprites(props.tray, scale, 'level', { ground: matGround(theme.value), glyphs: false, nap: 4 }),
+    makeSprites(props.tray, scale, { ground: matGround(theme.value), glyphs: false, nap: 4 }),
   )
   target
     .getContext('2d')!

@@ -41,7 +41,7 @@ function flatPicture(ground: { r: number; g: number; b: number }, wanted: number
     { x: 0, y: 0, width: flat.width, height: flat.height },
     props.part,
     { lie: 'level', scale, x: 0, y: 0 },
-    makeSprites(props.tray, scale, 'level', { ground, glyphs: false, nap: 0 }),
+    makeSprites(props.tray, scale, { ground, glyphs: false, nap: 0 }),
   )
   made = { key, flat, scale }
   return made

@@ -14,7 +14,8 @@ import {
   type Piece,
 } from '#core/piece/piece'
 import { GLYPH_PX } from '#core/picture/sprite'
-import { arrowNote, axesOf, flipOf, type Flip, type View } from '#core/picture/view'
+import { placedOf, viewBeside, wholeOf } from '#core/picture/whole'
+import { arrowNote, axesOf, flipOf, sizeOnScreen, type Flip, type View } from '#core/picture/view'
 import { asSeen } from '#core/colour/vision'
 import { applySteps } from '#core/piece/step'
 import { beside } from '#core/pattern/place'
@@ -30,7 +31,7 @@ import { makePainter } from './painter'
 import { toolOf, type Gesture, type Outcome } from './tool/tool'
 import { handFor } from '#core/fit/gauge'
 import { useScreen } from '../composables/screen'
-import { moved, placeAt, showing, viewOfAll, viewToBegin, centred, zoomed } from './view'
+import { moved, placeAt, showing, viewOfAll, viewToBegin, centred, zoomed, type Seen } from './view'
 
 /** The bead grid itself: draws the part, follows pointer, touch and keys, and hands finished gestures up. */
 const props = defineProps<{ piece: Piece; part: Part }>()
@@ -49,8 +50,17 @@ const { width, height } = useElementSize(frame)
 const size = computed(() => ({ width: width.value, height: height.value }))
 
 const view = shallowRef<View | null>(null)
+/** All parts as they lie; null where there is but one. */
+const whole = computed(() =>
+  props.piece.parts.length === 1
+    ? null
+    : wholeOf(props.piece.parts.map((p) => (p.id === props.part.id ? props.part : p))),
+)
+const seen = computed<Seen>(() => ({ part: props.part, whole: whole.value }))
 const gesture = shallowRef<Gesture | null>(null)
 const focused = ref(false)
+/** A part that is not in hand, under the pointer. */
+const otherHovered = shallowRef<Part | null>(null)
 
 /** The part as it would be if the gesture ended now. */
 const shown = computed<Part>(() => {
@@ -115,6 +125,7 @@ function draw() {
   const { lie, scale, x, y } = view.value
   painter.show(base, {
     part: shown.value,
+    whole: whole.value,
     tray: tray.value,
     view: {
       lie,
@@ -150,6 +161,8 @@ useRafFn(draw)
 watch(
   [
     shown,
+    whole,
+    otherHovered,
     tray,
     view,
     width,
@@ -173,17 +186,34 @@ onMounted(() => {
 })
 
 // ---- view
-const flipped = (v: View): View => (flip.value ? { ...v, flip: flip.value } : v)
+const lying = () => ({ lie: mat.lie, ...(flip.value ? { flip: flip.value } : {}) })
 watch(
   [width, height, () => mat.lie],
   ([w, h], [oldW, oldH]) => {
     if (w < 2 || h < 2) return
     if (!view.value || view.value.lie !== mat.lie) {
       if (!view.value) mat.lie = w < h * 0.9 ? 'upright' : 'level'
-      view.value = viewToBegin(props.part, { lie: mat.lie, ...(flip.value ? { flip: flip.value } : {}) }, size.value)
-    } else if (oldW && oldH) view.value = moved(props.part, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
+      view.value = viewToBegin(seen.value, lying(), size.value)
+    } else if (oldW && oldH) view.value = moved(seen.value, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
   },
   { flush: 'post' },
+)
+
+/** Another part is taken in hand: nothing moves on the screen, it is only seen by that part now. */
+watch(
+  () => props.part.id,
+  (id, old) => {
+    gesture.value = null
+    otherHovered.value = null
+    if (!view.value) return
+    const [from, to] = [old, id].map((each) => whole.value?.placed.find((p) => p.part.id === each))
+    const next = from && to ? viewBeside(from, view.value, to) : viewToBegin(seen.value, lying(), size.value)
+    view.value = next
+    mat.lie = next.lie
+    const { across, along } = next.flip ?? { across: false, along: false }
+    mat.turned = along
+    mat.wrongSide = across !== along
+  },
 )
 
 watch(flip, (now) => {
@@ -197,10 +227,10 @@ const zoom = (factor: number, at = middle()) => {
   if (view.value) view.value = zoomed(view.value, factor, at)
 }
 const showAll = () => {
-  view.value = flipped(viewOfAll(props.part, mat.lie, size.value))
+  view.value = viewOfAll(seen.value, lying(), size.value)
 }
 const showTrue = () => {
-  if (view.value) view.value = flipped(centred(props.part, mat.lie, pxPerMm.value * stretch.value, size.value))
+  if (view.value) view.value = centred(seen.value, lying(), pxPerMm.value * stretch.value, size.value)
 }
 function showBead() {
   if (!view.value) return
@@ -232,6 +262,25 @@ const placeOf = (event: MouseEvent): Place => {
   return placeAt(props.part, view.value!, x, y)
 }
 
+/** The part that is not in hand, under a point of the screen. */
+function otherAt({ x, y }: { x: number; y: number }): Part | null {
+  if (!whole.value || !view.value || isInside(props.part, placeAt(props.part, view.value, x, y))) return null
+  const own = placedOf(whole.value, props.part)
+  for (const p of whole.value.placed) {
+    if (p === own) continue
+    const there = viewBeside(own, view.value, p)
+    const { width: w, height: h } = sizeOnScreen(p.part, there)
+    if (x >= there.x && y >= there.y && x < there.x + w && y < there.y + h) return p.part
+  }
+  return null
+}
+
+/** Takes another part in hand. */
+function take(part: Part) {
+  mat.part = part.id
+  mat.say(`${part.name} in hand`)
+}
+
 function begin(place: Place) {
   gesture.value = tool.value.down(ground.value, place)
 }
@@ -253,6 +302,11 @@ function down(event: PointerEvent) {
   }
   dragging = event.button === 1 || event.button === 2 || spaceDown
   if (dragging || event.button !== 0) return
+  const other = otherAt(at(event))
+  if (other) {
+    take(other)
+    return
+  }
   pressed = event.pointerId
   mat.cursor = null
   begin(placeOf(event))
@@ -269,17 +323,18 @@ function move(event: PointerEvent) {
       Math.max(1, Math.hypot(before.x - other!.x, before.y - other!.y))
     const centre = { x: (now.x + other!.x) / 2, y: (now.y + other!.y) / 2 }
     view.value = moved(
-      props.part,
+      seen.value,
       zoomed(view.value, grew, centre),
       (now.x - before.x) / 2,
       (now.y - before.y) / 2,
       size.value,
     )
   } else if (dragging && before)
-    view.value = moved(props.part, view.value, now.x - before.x, now.y - before.y, size.value)
+    view.value = moved(seen.value, view.value, now.x - before.x, now.y - before.y, size.value)
   else {
     const place = placeOf(event)
     const inside = isInside(props.part, place)
+    otherHovered.value = pressed === null ? otherAt(now) : null
     if (event.pointerType !== 'touch' || pressed !== null) {
       const old = mat.hover
       if (!inside) mat.hover = null
@@ -316,7 +371,7 @@ function wheel(event: WheelEvent) {
   else {
     const unitPx = event.deltaMode === 1 ? 18 : 1
     const [dx, dy] = event.shiftKey && event.deltaX === 0 ? [event.deltaY, 0] : [event.deltaX, event.deltaY]
-    view.value = moved(props.part, view.value, -dx * unitPx, -dy * unitPx, size.value)
+    view.value = moved(seen.value, view.value, -dx * unitPx, -dy * unitPx, size.value)
   }
 }
 
@@ -370,6 +425,13 @@ function keydown(event: KeyboardEvent) {
     if (event.shiftKey && mat.cursor && (mat.tool === 'lay' || mat.tool === 'lift')) use()
     return
   }
+  if ((event.key === 'PageUp' || event.key === 'PageDown') && whole.value) {
+    event.preventDefault()
+    const { parts } = props.piece
+    const here = parts.findIndex((p) => p.id === props.part.id)
+    take(parts[(here + (event.key === 'PageDown' ? 1 : parts.length - 1)) % parts.length]!)
+    return
+  }
   if (event.key === 'Home' || event.key === 'End') {
     event.preventDefault()
     mat.cursor = { c: mat.cursor?.c ?? 0, r: event.key === 'Home' ? 0 : rowsOf(props.part) - 1 }
@@ -421,7 +483,7 @@ const glyphsHidden = computed(
   <div
     ref="frame"
     class="mat-canvas"
-    :class="`tool-${mat.tool}`"
+    :class="[`tool-${mat.tool}`, { other: otherHovered }]"
     tabindex="0"
     role="application"
     aria-roledescription="bead mat"
@@ -431,7 +493,7 @@ const glyphsHidden = computed(
     @pointermove="move"
     @pointerup="up"
     @pointercancel="cancel"
-    @pointerleave="mat.hover = null"
+    @pointerleave="mat.hover = otherHovered = null"
     @contextmenu.prevent
     @wheel.prevent="wheel"
     @keydown="keydown"
@@ -443,10 +505,12 @@ const glyphsHidden = computed(
     <canvas ref="marks" />
     <p id="mat-keys" class="hidden">
       Arrow keys walk over the beads. Space uses the tool there; run, line and select take one press to begin and one
-      to end. Escape lets go.
+      to end. Escape lets go.<template v-if="whole"> Page up and page down take another part in hand.</template>
     </p>
     <p class="scale">
-      {{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span><span v-if="arrow"> · {{ arrow }}</span>
+      <template v-if="whole"
+        ><b>{{ otherHovered ? `${otherHovered.name}: press to take it in hand` : part.name }}</b> · </template
+      >{{ scaleSays }}<span v-if="glyphsHidden"> · zoom in for glyphs</span><span v-if="arrow"> · {{ arrow }}</span>
     </p>
   </div>
 </template>

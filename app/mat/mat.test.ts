@@ -10,7 +10,8 @@ import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
 import { anyWish, play } from '../../tests/fixture/step'
 import { makePainter, type Scene, type Target } from './painter'
 import { toolOf, TOOLS, type Ground } from './tool/tool'
-import { moved, placeAt, pointOf, showing, viewOfAll, viewToBegin, zoomed } from './view'
+import { moved, placeAt, pointOf, showing, viewOfAll, viewToBegin, zoomed, type Seen } from './view'
+import { wholeOf } from '#core/picture/whole'
 
 class Picture {
   constructor(
@@ -35,8 +36,11 @@ function screen(width: number, height: number): Target & { pixels: Uint8ClampedA
   }
 }
 
+const seenAlone = (part: Part): Seen => ({ part, whole: null })
+
 const sceneOf = (p: Piece, over: Partial<Scene['view']> = {}): Scene => ({
   part: p.parts[0]!,
+  whole: p.parts.length > 1 ? wholeOf(p.parts) : null,
   tray: p.tray,
   view: { lie: 'level', scale: 7.3, x: 4, y: 6, ...over },
   options: { ground: { r: 200, g: 190, b: 180 }, glyphs: false, nap: 3 },
@@ -310,7 +314,7 @@ describe('the view', () => {
   })
   it('zooms about the point under the hand', () => {
     const one = part({ times: 40 })
-    const view = viewOfAll(one, 'level', size)
+    const view = viewOfAll(seenAlone(one), { lie: 'level' }, size)
     const at = { x: 333, y: 222 }
     const closer = zoomed(view, 2, at)
     expect(placeAt(one, closer, at.x, at.y)).toEqual(placeAt(one, view, at.x, at.y))
@@ -319,7 +323,7 @@ describe('the view', () => {
   it('shows all when asked, and never loses the work', () => {
     for (const lie of ['level', 'upright'] as const) {
       const one = part({ times: 300 })
-      const view = viewOfAll(one, lie, size)
+      const view = viewOfAll(seenAlone(one), { lie }, size)
       for (const place of [
         { c: 0, r: 0 },
         { c: 3, r: rowsOf(one) - 1 },
@@ -327,7 +331,7 @@ describe('the view', () => {
         const p = pointOf(one, view, place)
         expect(p.x > 0 && p.x < size.width && p.y > 0 && p.y < size.height).toBe(true)
       }
-      const far = moved(one, viewToBegin(one, { lie }, size), -1e6, 1e6, size)
+      const far = moved(seenAlone(one), viewToBegin(seenAlone(one), { lie }, size), -1e6, 1e6, size)
       expect(far.y).toBeLessThan(size.height)
       const seen = pointOf(one, showing(one, far, { c: 0, r: 5 }, size), { c: 0, r: 5 })
       expect(seen.x >= 0 && seen.x <= size.width && seen.y >= 0 && seen.y <= size.height).toBe(true)

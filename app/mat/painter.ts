@@ -2,13 +2,17 @@ import { columnOfKey, rowOfKey } from '#core/grid/key'
 import type { TrayBead } from '#core/bead/bead'
 import type { Cells } from '#core/grid/cells'
 import { columnsOf, rowsOf, SECTIONS, sectionStart, type Part } from '#core/piece/piece'
-import { paint } from '#core/picture/raster'
 import { largestGrowth, makeSprites, type PaintOptions, type Sprites } from '#core/picture/sprite'
 import { rectOfCell, type PixelRect, type View } from '#core/picture/view'
+import { paintWhole } from '#core/picture/whole'
+import { fadedTray } from '#core/picture/fade'
+import type { Whole } from '#core/piece/joint'
 
 /** What is to be shown; lengths in device pixels. */
 export interface Scene {
   readonly part: Part
+  /** All parts as they lie, the one in hand by its view; null where it is the only one. */
+  readonly whole: Whole | null
   readonly tray: readonly TrayBead[]
   readonly view: View
   readonly options: PaintOptions
@@ -47,6 +51,8 @@ export function makePainter() {
   let buffer: Buffer | null = null
   let last: Scene | null = null
   let sprites: Sprites | null = null
+  /** Of the parts that are not in hand: paler. */
+  let pale: Sprites | null = null
 
   function resize(width: number, height: number): void {
     if (buffer?.width === width && buffer.height === height) return
@@ -55,9 +61,11 @@ export function makePainter() {
     last = null
   }
 
+  const paintInto = (rect: PixelRect, scene: Scene) => paintWhole(buffer!, rect, scene, sprites!, pale ?? sprites!)
+
   function draw(target: Target, rect: PixelRect, scene: Scene): void {
     if (!buffer || !sprites) return
-    paint(buffer, rect, scene.part, scene.view, sprites)
+    paintInto(rect, scene)
     target.putImageData(buffer.image, 0, 0, rect.x, rect.y, rect.width, rect.height)
   }
 
@@ -72,7 +80,7 @@ export function makePainter() {
       pixels.copyWithin(y * width + (dx > 0 ? dx : 0), from, from + length)
     }
     const strip = (rect: PixelRect) => {
-      if (rect.width > 0 && rect.height > 0) paint(buffer!, rect, scene.part, scene.view, sprites!)
+      if (rect.width > 0 && rect.height > 0) paintInto(rect, scene)
     }
     strip(dx > 0 ? { x: 0, y: 0, width: dx, height } : { x: width + dx, y: 0, width: -dx, height })
     strip(dy > 0 ? { x: 0, y: 0, width, height: dy } : { x: 0, y: height + dy, width, height: -dy })
@@ -96,16 +104,17 @@ export function makePainter() {
       before.view.scale === scene.view.scale &&
       before.view.lie === scene.view.lie &&
       sameFlip(before.view, scene.view)
-    if (!sameLook)
-      sprites = makeSprites(
-        scene.tray,
-        scene.view.scale,
-        scene.view.lie,
-        scene.options,
-        sameTray ? sprites! : undefined,
-      )
+    if (!sameTray || before.view.scale !== scene.view.scale) {
+      sprites = makeSprites(scene.tray, scene.view.scale, scene.options, sameTray ? sprites! : undefined)
+      pale = null
+    }
+    if (scene.whole)
+      pale ??= makeSprites(fadedTray(scene.tray, scene.options.ground), scene.view.scale, {
+        ...scene.options,
+        bare: true,
+      })
     const all: PixelRect = { x: 0, y: 0, width: buffer.width, height: buffer.height }
-    if (!sameLook || !sameShape(before.part, scene.part)) {
+    if (!sameLook || !sameShape(before.part, scene.part) || !sameBeside(before, scene)) {
       draw(target, all, scene)
       return 'all'
     }
@@ -145,6 +154,35 @@ const sameColour = (a: PaintOptions, b: PaintOptions): boolean =>
 
 const sameFlip = (a: View, b: View): boolean =>
   (a.flip?.across ?? false) === (b.flip?.across ?? false) && (a.flip?.along ?? false) === (b.flip?.along ?? false)
+
+/** Whether the parts that are not in hand are what they were, and lie where they lay. */
+function sameBeside({ whole: a, part }: Scene, { whole: b, part: other }: Scene): boolean {
+  if (a === b && part.id === other.id) return true
+  return (
+    a !== null &&
+    b !== null &&
+    part.id === other.id &&
+    a.placed.length === b.placed.length &&
+    a.ties.length === b.ties.length &&
+    a.placed.every((p, k) => {
+      const q = b.placed[k]!
+      return (
+        (p.part === q.part || (p.part.id === part.id && q.part.id === part.id)) &&
+        p.turn === q.turn &&
+        p.x === q.x &&
+        p.y === q.y &&
+        p.width === q.width &&
+        p.length === q.length
+      )
+    }) &&
+    a.ties.every((t, k) => {
+      const u = b.ties[k]!
+      return (
+        t.kind === u.kind && t.from.x === u.from.x && t.from.y === u.from.y && t.to.x === u.to.x && t.to.y === u.to.y
+      )
+    })
+  )
+}
 
 /** Whether only cells differ: same stitch, size and counts, so that no bead has moved. */
 function sameShape(a: Part, b: Part): boolean {

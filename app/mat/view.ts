@@ -1,5 +1,7 @@
 import { axesOf, latticeOnScreen, screenPoint, sizeOnScreen, workPoint, type Lie, type View } from '#core/picture/view'
+import { boxOfWhole } from '#core/picture/whole'
 import { nearestPlace, type Place } from '#core/technique/lattice'
+import type { Whole } from '#core/piece/joint'
 import type { Part } from '#core/piece/piece'
 
 /** The view transform: an immutable value. Lengths in CSS px; `scale` is px a millimetre. */
@@ -8,7 +10,19 @@ export interface Size {
   readonly height: number
 }
 
+/** What lies on the mat: the part in hand, and all parts as they lie where it is not the only one. */
+export interface Seen {
+  readonly part: Part
+  readonly whole: Whole | null
+}
+
+/** The box round all that is seen, px. */
+const boxOf = ({ part, whole }: Seen, view: View) =>
+  whole ? boxOfWhole(whole, part, view) : { x: view.x, y: view.y, ...sizeOnScreen(part, view) }
+
 const MOST_SCALE = 60
+/** A first view is no closer than this. */
+const BEGIN_SCALE = 13
 const LEAST_SCALE = 0.15
 
 /** Room kept free round the work for rulers and tools, px. */
@@ -21,30 +35,35 @@ const footOf = (lie: Lie): number => (lie === 'upright' ? EDGE.bottom + 36 : EDG
 
 const clampScale = (scale: number): number => Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale))
 
-export function viewOfAll(part: Part, lie: Lie, size: Size): View {
-  const unit = sizeOnScreen(part, { lie, scale: 1 })
+type Lying = Pick<View, 'lie' | 'flip'>
+
+export function viewOfAll(seen: Seen, lying: Lying, size: Size): View {
+  const unit = boxOf(seen, { ...lying, scale: 1, x: 0, y: 0 })
   const scale = clampScale(
     Math.min(
       (size.width - 2 * EDGE.side) / Math.max(1, unit.width),
-      (size.height - EDGE.top - footOf(lie)) / Math.max(1, unit.height),
+      (size.height - EDGE.top - footOf(lying.lie)) / Math.max(1, unit.height),
     ),
   )
-  return centred(part, lie, scale, size)
+  return centred(seen, lying, scale, size)
 }
 
 /**
  * A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work, on
- * whichever side that lies.
+ * whichever side that lies. Of several parts all are seen.
  */
-export function viewToBegin(part: Part, { lie, flip }: Pick<View, 'lie' | 'flip'>, size: Size): View {
+export function viewToBegin(seen: Seen, lying: Lying, size: Size): View {
+  const { part } = seen
+  const { lie } = lying
+  const all = viewOfAll(seen, lying, size)
+  if (seen.whole) return all.scale <= BEGIN_SCALE ? all : centred(seen, lying, BEGIN_SCALE, size)
   const unit = sizeOnScreen(part, { lie, scale: 1 })
   const across =
     lie === 'level'
       ? (size.height - EDGE.top - footOf(lie)) / unit.height
       : (size.width - 2 * EDGE.side - 24) / unit.width
-  const all = viewOfAll(part, lie, size)
-  const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, 13)))
-  const view = { ...centred(part, lie, scale, size), ...(flip ? { flip } : {}) }
+  const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, BEGIN_SCALE)))
+  const view = centred(seen, lying, scale, size)
   const work = sizeOnScreen(part, view)
   const { sx, sy } = axesOf(part, view)
   if (lie === 'level')
@@ -55,14 +74,15 @@ export function viewToBegin(part: Part, { lie, flip }: Pick<View, 'lie' | 'flip'
   }
 }
 
-export function centred(part: Part, lie: Lie, scale: number, size: Size): View {
-  const work = sizeOnScreen(part, { lie, scale })
+export function centred(seen: Seen, { lie, flip }: Lying, scale: number, size: Size): View {
+  const lying = { lie, ...(flip ? { flip } : {}) }
+  const box = boxOf(seen, { ...lying, scale, x: 0, y: 0 })
   const free = size.height - EDGE.top - footOf(lie)
   return {
-    lie,
+    ...lying,
     scale,
-    x: Math.round((size.width - work.width) / 2),
-    y: Math.round(EDGE.top + (free - work.height) / 2),
+    x: Math.round((size.width - box.width) / 2 - box.x),
+    y: Math.round(EDGE.top + (free - box.height) / 2 - box.y),
   }
 }
 
@@ -74,11 +94,15 @@ export function zoomed(view: View, factor: number, at: { readonly x: number; rea
 }
 
 /** The view moved, with at least a corner of the work kept in sight. */
-export function moved(part: Part, view: View, dx: number, dy: number, size: Size): View {
-  const work = sizeOnScreen(part, view)
+export function moved(seen: Seen, view: View, dx: number, dy: number, size: Size): View {
+  const box = boxOf(seen, view)
   const keep = 60
   const hold = (at: number, length: number, room: number) => Math.min(room - keep, Math.max(keep - length, at))
-  return { ...view, x: hold(view.x + dx, work.width, size.width), y: hold(view.y + dy, work.height, size.height) }
+  return {
+    ...view,
+    x: view.x + hold(box.x + dx, box.width, size.width) - box.x,
+    y: view.y + hold(box.y + dy, box.height, size.height) - box.y,
+  }
 }
 
 /** The cell under a point of the screen; it may lie outside the work. */

@@ -2,13 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { part, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
+import { partsWith } from '../piece/joint'
 import type { Part, Piece } from '../piece/piece'
 import { SIDES, type Joint } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { extentOf } from './extent'
 import { reasonLine, reasonsOf } from './reasoning'
 import { fitOf, rowsWanted } from './reckon'
-import { ownLengthFor, partsWith, wholeExtent } from './whole'
+import { ownLengthFor, wholeExtent } from './whole'
 
 const made = (id: string, on: Joint | null, columns: number, rows: number, times = 1): Part =>
   part({

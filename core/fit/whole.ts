@@ -1,4 +1,4 @@
-import { layOut, rootOf, treeOf, type Placed, type Whole } from '../piece/joint'
+import { layOut, partsWith, type Placed, type Whole } from '../piece/joint'
 import type { Part, Piece } from '../piece/piece'
 import type { Extent, Range } from '../technique/technique'
 import { plainNumber } from '../units/length'
@@ -7,10 +7,6 @@ import type { Ground } from './gauge'
 
 type Grounded = Ground & Pick<Piece, 'parts'> & Partial<Pick<Piece, 'fit'>>
 
-/** The parts that hang together with a part, itself among them. */
-export const partsWith = (parts: readonly Part[], part: Part): readonly Part[] =>
-  part.on || parts.some((p) => p.on?.part === part.id) ? treeOf(parts, rootOf(parts, part)) : [part]
-
 const BOUNDS = ['least', 'nominal', 'most'] as const
 
 interface Long {
@@ -18,13 +14,13 @@ interface Long {
   readonly widthMm: number
 }
 
-/** Size of a laid-out piece as it lies to one of its parts, mm: along the length of that part, and across it. */
+/** Size of a laid-out piece as it lies to one of its parts, mm: along the length of that part and across it. */
 function sizeBeside({ placed, width, length }: Whole, part: Part): Long {
   const { turn } = placed.find((p: Placed) => p.part.id === part.id)!
   return turn % 2 === 0 ? { lengthMm: length, widthMm: width } : { lengthMm: width, widthMm: length }
 }
 
-/** The same with each part as long and wide as `extents` say, and this one of a length of its own where it is given. */
+/** The same with each part as large as `extents` say, and this one of a length of its own where it is given. */
 function sized(
   parts: readonly Part[],
   extents: ReadonlyMap<string, Extent>,
@@ -44,8 +40,8 @@ const extentsOf = (ground: Grounded, parts: readonly Part[]): Map<string, Extent
 
 /**
  * How long and wide a part is together with all that hangs on it and that it hangs on, mm: along its own length and
- * across it. The extent of the part itself where it stands alone. Lengths add along joints: part, link, part; what lies
- * beside it counts only as far as it reaches further.
+ * across it. The extent of the part itself where it stands alone. Lengths add along joints: part, link, part; what is
+ * beside it counts as far as it reaches further.
  */
 export function wholeExtent(ground: Grounded, part: Part): Extent {
   const own = extentOf(ground, part)

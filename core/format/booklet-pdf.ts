@@ -2,12 +2,18 @@ import { keyOf } from '../grid/key'
 import { degrees, PDFDocument, rgb, StandardFonts, type PDFFont } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
 import { inkOn } from '../colour/colour'
+import { wholeExtent } from '../fit/whole'
+import { jointWords, partsWith } from '../piece/joint'
 import { latticeOf } from '../piece/lattice'
+import { pictureOf } from '../picture/picture'
+import { boxOfWhole, wholeOf } from '../picture/whole'
+import { linksNeeded } from '../supply/links'
 import { ownSize } from '../picture/sprite'
 import { laidCounted } from '../piece/laid'
 import {
   columnsOf,
   countedRows,
+  fittedPart,
   partRow,
   rowsOf,
   techniqueOf,
@@ -249,13 +255,125 @@ function wordLines(piece: Piece, part: Part, font: PDFFont, roomMm: number): str
   return lines
 }
 
-/** Makes the booklet of a part. */
+/** A part in the booklet: its index sheet, its chart and its words. */
+interface Chapter {
+  readonly part: Part
+  readonly layout: Layout
+  readonly lines: readonly string[]
+  /** Number of its index sheet. */
+  readonly first: number
+  readonly wordPages: number
+}
+
+const columnOf = ({ width }: Ground): number => (width - 2 * MARGIN - 8) / 2
+const linesOf = ({ height }: Ground): number => Math.floor((height - 2 * MARGIN - 10) / LINE)
+
+function chapterOf(ground: Ground, piece: Piece, part: Part, first: number): Chapter {
+  const room = { widthMm: ground.width - 2 * MARGIN - EDGE, heightMm: ground.height - 2 * MARGIN - HEAD - 8 }
+  const lines = wordLines(piece, part, ground.plain, columnOf(ground))
+  return {
+    part,
+    layout: bookletLayout(part, room, first),
+    lines,
+    first,
+    wordPages: Math.ceil(lines.length / (2 * linesOf(ground))),
+  }
+}
+
+const pagesOf = ({ layout, wordPages }: Chapter): number => 1 + layout.tiles.length + wordPages
+
+function chapterPages(
+  ground: Ground,
+  piece: Piece,
+  { part, layout, lines, first, wordPages }: Chapter,
+  ink: BookletOptions['ink'],
+): void {
+  const words = first + 1 + layout.tiles.length
+  indexSheet(ground, piece, part, layout, { first: words })
+  for (const tile of layout.tiles) chartPage(ground, piece, part, tile, layout, ink)
+  const perColumn = linesOf(ground)
+  for (let k = 0; k < wordPages; k++) {
+    const { text } = sheet(ground)
+    text(`${piece.name}: rows as worked`, MARGIN, MARGIN, 10, true)
+    text(`page ${words + k} of ${ground.total.pages}`, ground.width - MARGIN - 30, MARGIN, 9, false, true)
+    for (let i = 0; i < 2 * perColumn; i++) {
+      const line = lines[k * 2 * perColumn + i]
+      if (line)
+        text(line, MARGIN + (i < perColumn ? 0 : columnOf(ground) + 8), MARGIN + 9 + (i % perColumn) * LINE, 8.4)
+    }
+  }
+}
+
+/** Room for the picture of the whole, mm. */
+const PICTURE = { width: 170, height: 120 } as const
+
+/** The first sheet of a piece whose parts hang together: all of it, how its parts join, and what to have ready. */
+async function coverSheet(ground: Ground, piece: Piece, chapters: readonly Chapter[]): Promise<void> {
+  const { page, text } = sheet(ground)
+  const parts = chapters.map((c) => c.part)
+  text(piece.name, MARGIN, 24, 22, true)
+  const { lengthMm, widthMm } = wholeExtent(piece, fittedIn(piece, parts))
+  const mm = (value: number) => `${showNumber(value, 1)} mm`
+  const beads = parts.reduce((sum, part) => sum + totalOf(tallyPart(part)), 0)
+  text(
+    `${parts.length} parts, ${showNumber(beads)} beads; in all ${mm(lengthMm.nominal)} long, ` +
+      `${mm(widthMm.nominal)} wide`,
+    MARGIN,
+    32,
+    10,
+    false,
+    true,
+  )
+  const lie = 'upright'
+  const unit = boxOfWhole(wholeOf(parts), parts[0]!, { lie, scale: 1, x: 0, y: 0 })
+  const turned = unit.height > unit.width * 1.6 ? 'level' : lie
+  const image = await ground.doc.embedPng(
+    pictureOf(parts[0]!, piece.tray, {
+      lie: turned,
+      scale: Math.max(2, Math.min(16, 1800 / Math.max(unit.width, unit.height))),
+      ground: '#ffffff',
+      glyphs: false,
+      margin: 6,
+      parts,
+    }),
+  )
+  const fit = Math.min(PICTURE.width / image.width, PICTURE.height / image.height)
+  const [w, h] = [image.width * fit, image.height * fit]
+  page.drawImage(image, { x: MARGIN * PT, y: (ground.height - 40 - h) * PT, width: w * PT, height: h * PT })
+  let y = 40 + h + 12
+  const line = (words: string, bold = false) => {
+    text(words, MARGIN, y, bold ? 11 : 9.5, bold)
+    y += bold ? 6.5 : 5.4
+  }
+  line('The parts, in the order in which they hang', true)
+  for (const { part, first } of chapters.slice(0, 14)) {
+    const how = jointWords(piece.parts, part, mm)
+    line(
+      `${part.name}: ${techniqueOf(part).name}, ${showNumber(totalOf(tallyPart(part)))} beads, from page ${first}` +
+        (how ? `. ${how}` : ''),
+    )
+  }
+  if (chapters.length > 14) line(`and ${chapters.length - 14} more`)
+  const links = linksNeeded({ parts })
+  if (links.length > 0) {
+    y += 3
+    line('To join them', true)
+    for (const { name, count } of links.slice(0, 6)) line(`${count} × ${name}`)
+  }
+}
+
+/** The part that the piece is fitted by where it is among these, or the first of them. */
+const fittedIn = (piece: Piece, parts: readonly Part[]): Part =>
+  parts.find((p) => p.id === fittedPart(piece).id) ?? parts[0]!
+
+/** Makes the booklet of a part, and of all that hangs together with it. */
 export async function bookletPdf(
   piece: Piece,
   part: Part,
   { paper, ink }: BookletOptions,
 ): Promise<Result<Uint8Array>> {
-  const beads = columnsOf(part) * rowsOf(part)
+  const parts = partsWith(piece.parts, part).filter((p) => columnsOf(p) * rowsOf(p) > 0)
+  const beads = parts.reduce((sum, p) => sum + columnsOf(p) * rowsOf(p), 0)
   if (beads === 0)
     return bad(problem('booklet-empty', part.id, 'There is nothing to print yet: the part has no rows.'))
   if (beads > MOST_BOOKLET_BEADS)
@@ -279,22 +397,15 @@ export async function bookletPdf(
     bold: await doc.embedFont(StandardFonts.HelveticaBold),
     total: { pages: 0 },
   }
-  const layout = bookletLayout(part, { widthMm: width - 2 * MARGIN - EDGE, heightMm: height - 2 * MARGIN - HEAD - 8 })
-  const columnMm = (width - 2 * MARGIN - 8) / 2
-  const lines = wordLines(piece, part, ground.plain, columnMm)
-  const perColumn = Math.floor((height - 2 * MARGIN - 10) / LINE)
-  const wordPages = Math.ceil(lines.length / (2 * perColumn))
-  ground.total.pages = 1 + layout.tiles.length + wordPages
-  indexSheet(ground, piece, part, layout, { first: 2 + layout.tiles.length })
-  for (const tile of layout.tiles) chartPage(ground, piece, part, tile, layout, ink)
-  for (let k = 0; k < wordPages; k++) {
-    const { text } = sheet(ground)
-    text(`${piece.name}: rows as worked`, MARGIN, MARGIN, 10, true)
-    text(`page ${2 + layout.tiles.length + k} of ${ground.total.pages}`, width - MARGIN - 30, MARGIN, 9, false, true)
-    for (let i = 0; i < 2 * perColumn; i++) {
-      const line = lines[k * 2 * perColumn + i]
-      if (line) text(line, MARGIN + (i < perColumn ? 0 : columnMm + 8), MARGIN + 9 + (i % perColumn) * LINE, 8.4)
-    }
+  const chapters: Chapter[] = []
+  let first = parts.length > 1 ? 2 : 1
+  for (const each of parts) {
+    const chapter = chapterOf(ground, piece, each, first)
+    chapters.push(chapter)
+    first += pagesOf(chapter)
   }
+  ground.total.pages = first - 1
+  if (parts.length > 1) await coverSheet(ground, piece, chapters)
+  for (const chapter of chapters) chapterPages(ground, piece, chapter, ink)
   return good(await doc.save())
 }

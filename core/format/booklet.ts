@@ -5,7 +5,7 @@ import { beadCentre, type Point } from '../technique/lattice'
 
 /** A chart laid out over pages: which cells each page shows, and which of them its neighbours show too. */
 export interface Tile {
-  /** Number of the page in the booklet, from 1; the index sheet is page 1. */
+  /** Number of the page in the booklet, from 1; the index sheet of its part is the page before the first. */
   readonly page: number
   readonly across: number
   readonly up: number
@@ -51,9 +51,9 @@ function spans(total: number, room: number): readonly (readonly [number, number,
 
 /**
  * Lays the chart of a part over pages with so much room for beads on each, the work standing upright: the first pages
- * hold its first rows.
+ * hold its first rows. `index`: the page before the first.
  */
-export function bookletLayout(part: Part, room: Room): Layout {
+export function bookletLayout(part: Part, room: Room, index = 1): Layout {
   const lattice = latticeOf(part)
   const scale = LEAST_BEAD_MM / Math.min(lattice.beadX, lattice.beadY, lattice.pitchX * 1.4, lattice.pitchY * 1.4)
   const size = drawnSize(part)
@@ -66,7 +66,7 @@ export function bookletLayout(part: Part, room: Room): Layout {
   const up = spans(rowsOf(part), perUp)
   const tiles = up.flatMap(([r, rows, overlapRows], j) =>
     across.map(([c, columns, overlapColumns], i) => ({
-      page: 2 + j * across.length + i,
+      page: index + 1 + j * across.length + i,
       across: i,
       up: j,
       c,

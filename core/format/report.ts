@@ -1,4 +1,6 @@
 import { extentOf } from '../fit/extent'
+import { wholeExtent } from '../fit/whole'
+import { linksNeeded } from '../supply/links'
 import { fitChoices, widthChoices } from '../fit/choices'
 import { reasonLine, reasonsOf } from '../fit/reasoning'
 import { fitOf } from '../fit/reckon'
@@ -47,6 +49,7 @@ function reportPart(piece: Piece, part: Part) {
         words: wordsLine(w, piece.tray),
       })),
     },
+    on: part.on,
     extent: extentOf(piece, part),
     join: joinOf(piece, part),
     path: pathOf(part, piece),
@@ -60,7 +63,7 @@ export function reportPiece(piece: Piece) {
   const counts = tallyPiece(piece)
   return {
     format: 'weben-report',
-    version: 2,
+    version: 3,
     name: piece.name,
     tally: {
       beads: totalOf(counts),
@@ -76,6 +79,7 @@ export function reportPiece(piece: Piece) {
       bySize: sizeCounts(piece.tray, counts),
     },
     parts: piece.parts.map((part) => reportPart(piece, part)),
+    whole: wholeExtent(piece, fittedPart(piece)),
     fit: {
       kind: piece.fit.kind,
       part: fittedPart(piece).id,
@@ -84,6 +88,6 @@ export function reportPiece(piece: Piece) {
       choices: fitChoices(piece),
       widths: widthChoices(piece),
     },
-    supplies: { beads: beadsToBuy(piece), cut: cutList(piece), cost: costOf(piece) },
+    supplies: { beads: beadsToBuy(piece), cut: cutList(piece), links: linksNeeded(piece), cost: costOf(piece) },
   }
 }

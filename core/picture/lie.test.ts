@@ -118,13 +118,7 @@ describe('level and upright are one work', () => {
       const [width, height] = [Math.round(size.width), Math.round(size.height)]
       const surface = { width, height, pixels: new Int32Array(width * height) }
       const view: View = { lie, scale: 16, x: 0, y: 0 }
-      paint(
-        surface,
-        { x: 0, y: 0, width, height },
-        p,
-        view,
-        makeSprites(own, 16, lie, { ground, glyphs: false, nap: 0 }),
-      )
+      paint(surface, { x: 0, y: 0, width, height }, p, view, makeSprites(own, 16, { ground, glyphs: false, nap: 0 }))
       // What is red, blue or neither: light falls from above either way.
       return {
         width,

@@ -72,7 +72,7 @@ describe('painting in pieces', () => {
         fc.integer({ min: 1, max: 59 }),
         (p, scale, lie, x, y, cutX, cutY) => {
           const view: View = { lie, scale, x, y }
-          const sprites = makeSprites(tray, scale, lie, options)
+          const sprites = makeSprites(tray, scale, options)
           const whole = blank(80, 60)
           paint(whole, { x: 0, y: 0, width: 80, height: 60 }, p.parts[0]!, view, sprites)
           const pieces = blank(80, 60)
@@ -97,7 +97,7 @@ describe('painting in pieces', () => {
         { x: -10, y: -10, width: 200, height: 200 },
         part(),
         { lie: 'level', scale: 8, x: 3, y: 3 },
-        makeSprites(tray, 8, 'level', options),
+        makeSprites(tray, 8, options),
       ),
     ).toBeGreaterThan(0)
     expect(surface.pixels.every((p) => p !== 0)).toBe(true)
@@ -107,7 +107,7 @@ describe('painting in pieces', () => {
         { x: 60, y: 0, width: 10, height: 10 },
         part(),
         { lie: 'level', scale: 8, x: 3, y: 3 },
-        makeSprites(tray, 8, 'level', options),
+        makeSprites(tray, 8, options),
       ),
     ).toBe(0)
   })

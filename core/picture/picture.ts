@@ -2,9 +2,10 @@ import { encode } from 'fast-png'
 import type { TrayBead } from '../bead/bead'
 import { rgbOf } from '../colour/colour'
 import type { Part } from '../piece/piece'
-import { paint } from './raster'
+import { partsWith } from '../piece/joint'
 import { makeSprites } from './sprite'
-import { sizeOnScreen, type Lie } from './view'
+import type { Lie } from './view'
+import { boxOfWhole, paintWhole, wholeOf } from './whole'
 
 interface PictureOptions {
   readonly lie: Lie
@@ -15,20 +16,25 @@ interface PictureOptions {
   /** Border round the work, px. */
   readonly margin: number
   /** Cuts the picture off after this many px of length. */
+  readonly parts?: readonly Part[]
   readonly most?: { readonly width: number; readonly height: number }
 }
 
-/** The part as a PNG (ISO/IEC 15948), drawn as on the mat. */
+/**
+ * The part as a PNG (ISO/IEC 15948), drawn as on the mat; with `parts`, all that hangs together with it.
+ */
 export function pictureOf(
   part: Part,
   tray: readonly TrayBead[],
-  { lie, scale, ground, glyphs, margin, most }: PictureOptions,
+  { lie, scale, ground, glyphs, margin, most, parts = [part] }: PictureOptions,
 ): Uint8Array {
-  const size = sizeOnScreen(part, { lie, scale })
-  const width = Math.max(1, Math.min(most?.width ?? Infinity, Math.ceil(size.width) + 2 * margin))
-  const height = Math.max(1, Math.min(most?.height ?? Infinity, Math.ceil(size.height) + 2 * margin))
+  const whole = wholeOf(partsWith(parts, part))
+  const box = boxOfWhole(whole, part, { lie, scale, x: 0, y: 0 })
+  const width = Math.max(1, Math.min(most?.width ?? Infinity, Math.ceil(box.width) + 2 * margin))
+  const height = Math.max(1, Math.min(most?.height ?? Infinity, Math.ceil(box.height) + 2 * margin))
   const surface = { width, height, pixels: new Int32Array(width * height) }
-  const sprites = makeSprites(tray, scale, lie, { ground: rgbOf(ground), glyphs, nap: 0 })
-  paint(surface, { x: 0, y: 0, width, height }, part, { lie, scale, x: margin, y: margin }, sprites)
+  const sprites = makeSprites(tray, scale, { ground: rgbOf(ground), glyphs, nap: 0, bare: whole.placed.length > 1 })
+  const view = { lie, scale, x: margin - box.x, y: margin - box.y }
+  paintWhole(surface, { x: 0, y: 0, width, height }, { part, view, whole }, sprites, sprites)
   return encode({ width, height, channels: 4, depth: 8, data: new Uint8Array(surface.pixels.buffer) })
 }

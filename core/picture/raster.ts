@@ -6,7 +6,7 @@ import { NAP_HEIGHT, NAP_WIDTH, ownSize, solidSprite, turnedSprite, type Sprites
 import { axesOf, latticeOnScreen, type Axes, type Lie, type PixelRect, type View } from './view'
 
 /** A buffer of pixels, row-major, as a canvas stores them. */
-interface Surface {
+export interface Surface {
   readonly width: number
   readonly height: number
   readonly pixels: Int32Array
@@ -127,7 +127,7 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
   return out
 }
 
-function fillGround(surface: Surface, rect: PixelRect, view: View, tile: Int32Array): void {
+function fillGround(surface: Surface, rect: PixelRect, view: Pick<View, 'x' | 'y'>, tile: Int32Array): void {
   const { width, pixels } = surface
   const shiftX = ((Math.round(-view.x) % NAP_WIDTH) + NAP_WIDTH) % NAP_WIDTH
   const shiftY = ((Math.round(-view.y) % NAP_HEIGHT) + NAP_HEIGHT) % NAP_HEIGHT
@@ -232,26 +232,42 @@ function oddSizes(tray: readonly TrayBead[], part: Part, lattice: Lattice): Read
   return out
 }
 
-/**
- * Paints a rectangle of the screen: ground, then every bead that shows in it. Cost follows the pixels and the visible
- * beads, not the size of the work. Returns how many beads were drawn.
- */
-export function paint(surface: Surface, rect: PixelRect, part: Part, view: View, sprites: Sprites): number {
-  const { width, height } = surface
+/** The part of a rectangle that lies on a surface; null if none does. */
+function clipOf({ width, height }: Surface, rect: PixelRect): Free['clip'] | null {
   const clip = {
     x0: Math.max(0, rect.x),
     y0: Math.max(0, rect.y),
     x1: Math.min(width, rect.x + rect.width),
     y1: Math.min(height, rect.y + rect.height),
   }
-  if (clip.x1 <= clip.x0 || clip.y1 <= clip.y0) return 0
+  return clip.x1 <= clip.x0 || clip.y1 <= clip.y0 ? null : clip
+}
+
+/** Paints the ground of a rectangle of the screen; its nap moves with the work. */
+export function paintGround(surface: Surface, rect: PixelRect, view: Pick<View, 'x' | 'y'>, sprites: Sprites): void {
+  const clip = clipOf(surface, rect)
+  if (!clip) return
   fillGround(
     surface,
     { x: clip.x0, y: clip.y0, width: clip.x1 - clip.x0, height: clip.y1 - clip.y0 },
     view,
     sprites.tile,
   )
+}
 
+/** Paints a rectangle of the screen: ground, then every bead that shows in it. Returns how many beads were drawn. */
+export function paint(surface: Surface, rect: PixelRect, part: Part, view: View, sprites: Sprites): number {
+  paintGround(surface, rect, view, sprites)
+  return paintBeads(surface, rect, part, view, sprites)
+}
+
+/**
+ * Paints every bead that shows in a rectangle of the screen over what is there. Cost follows the pixels and the
+ * visible beads, not the size of the work. Returns how many beads were drawn.
+ */
+export function paintBeads(surface: Surface, rect: PixelRect, part: Part, view: View, sprites: Sprites): number {
+  const clip = clipOf(surface, rect)
+  if (!clip) return 0
   const lattice = latticeOnScreen(part, view.lie)
   const [countI, countJ] = view.lie === 'level' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
   const axes = axesOf(part, view)
@@ -269,6 +285,7 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
   const ni = Math.ceil((i1 - i0) / step)
   const nj = Math.ceil((j1 - j0) / step)
   const numbers = readWindow(part, view.lie, i0, i1, j0, j1, step)
+  if (sprites.options.bare) for (let k = 0; k < numbers.length; k++) if (numbers[k] === 0) numbers[k] = VOID
   const { period, sites } = lattice
   const turned = sites.some((site) => site.turnDegrees !== 0)
   const free: Free = { i0, j0, ni, nj, step, numbers, lattice, axes, clip, odd, wanted: turned ? 'all' : 'odd' }

@@ -4,7 +4,6 @@ import type { Part } from '../piece/piece'
 import { latticeOf } from '../piece/lattice'
 import type { Rgb } from '../colour/colour'
 import { beadPixels, emptyPixels, lookOf, meanPixel, pack, turnedEmpty, turnedPixels } from './look'
-import type { Lie } from './view'
 
 /** From this many pixels on there is room for a glyph. */
 export const GLYPH_PX = 13
@@ -14,6 +13,8 @@ export interface PaintOptions {
   readonly glyphs: boolean
   /** A nap of noise on the ground, 0 (flat) … about 6. */
   readonly nap: number
+  /** Places without a bead are left as the ground, without a dimple: where nobody lays beads. */
+  readonly bare?: boolean
 }
 
 /** Size of the tile of felt, px; wide, so that a line of the screen is a few copies. */
@@ -52,14 +53,13 @@ function farLook(tray: readonly TrayBead[], options: PaintOptions): Far {
 export interface Sprites {
   readonly tray: readonly TrayBead[]
   readonly scale: number
-  readonly lie: Lie
   readonly options: PaintOptions
   readonly tile: Int32Array
   /** Mean colour by tray number. */
   readonly means: Int32Array
-  /** Solid sprites by tray number, then by size key. */
+  /** Solid sprites by tray number and how the bead lies, then by size key. */
   readonly bySize: (Map<number, Int32Array> | undefined)[]
-  /** See-through sprites by tray number, then by size and turn. */
+  /** See-through sprites by tray number and how the bead lies, then by size and turn. */
   readonly turned: (Map<number, Int32Array> | undefined)[]
 }
 
@@ -67,13 +67,16 @@ export interface Sprites {
 export function makeSprites(
   tray: readonly TrayBead[],
   scale: number,
-  lie: Lie,
   options: PaintOptions,
   before?: Sprites,
 ): Sprites {
   const { tile, means } = before ?? farLook(tray, options)
-  return { tray, scale, lie, options, tile, means, bySize: [], turned: [] }
+  return { tray, scale, options, tile, means, bySize: [], turned: [] }
 }
+
+/** Beads of a number that lie differently have pixels of their own: by the way of the hole, and of growth. */
+const drawerOf = (number: number, hole: 'across' | 'down', way: 1 | -1): number =>
+  number * 4 + (hole === 'down' ? 2 : 0) + (way > 0 ? 1 : 0)
 
 /** A bead that fills its place on a straight or staggered lattice: solid, the ground at its corners included. */
 export function solidSprite(
@@ -84,12 +87,13 @@ export function solidSprite(
   hole: 'across' | 'down',
   way: 1 | -1,
 ): Int32Array {
-  let sizes = sprites.bySize[number]
+  const drawer = drawerOf(number, hole, way)
+  let sizes = sprites.bySize[drawer]
   if (!sizes) {
     sizes = new Map()
-    sprites.bySize[number] = sizes
+    sprites.bySize[drawer] = sizes
   }
-  const key = (w * 4096 + h) * 2 + (way > 0 ? 1 : 0)
+  const key = w * 4096 + h
   let pixels = sizes.get(key)
   if (!pixels) {
     const bead = sprites.tray.find((b) => b.number === number)
@@ -118,12 +122,13 @@ export function turnedSprite(
   hole: 'across' | 'down',
   way: 1 | -1,
 ): Int32Array {
-  let sizes = sprites.turned[number]
+  const drawer = drawerOf(number, hole, way)
+  let sizes = sprites.turned[drawer]
   if (!sizes) {
     sizes = new Map()
-    sprites.turned[number] = sizes
+    sprites.turned[drawer] = sizes
   }
-  const key = ((w * 4096 + h) * 1024 + Math.round(turnDegrees) + 360) * 2 + (way > 0 ? 1 : 0)
+  const key = (w * 4096 + h) * 1024 + Math.round(turnDegrees) + 360
   let pixels = sizes.get(key)
   if (!pixels) {
     const bead = sprites.tray.find((b) => b.number === number)

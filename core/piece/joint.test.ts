@@ -189,7 +189,7 @@ describe('steps and joints', () => {
     ])
     expect(valueOf(applySteps(without, invertSteps(steps)))).toEqual(p)
   })
-  it('what hangs on a part that is turned by a quarter hangs at the same side as before: last row is last column', () => {
+  it('what hangs on a part that is turned by a quarter stays where it was: its last row is its last column', () => {
     const turned = valueOf(applySteps(p, quarterTurnSteps(p, p.parts[0]!)!))
     const next = turned.parts[0]!
     expect(next.id).not.toBe('band')

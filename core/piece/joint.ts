@@ -1,4 +1,4 @@
-import { problem, type Problem } from '../problem'
+import { bad, good, problem, type Problem, type Result } from '../problem'
 import type { Point } from '../technique/lattice'
 import { columnsOf, rowsOf, type Part, type Piece } from './piece'
 import type { Joint, Side } from './schema'
@@ -45,6 +45,39 @@ const SIDE_WORDS: Record<Side, string> = {
 }
 /** A side in words: “last row”. */
 export const sideWords = (side: Side): string => SIDE_WORDS[side]
+
+/** Parts that a part may hang on: all but itself and what hangs on it. */
+export function hangableOn<P extends Joined>(parts: readonly P[], part: P): P[] {
+  const under = new Set(treeOf(parts, part))
+  return parts.filter((p) => !under.has(p))
+}
+
+const LINK_WORDS: Record<NonNullable<Joint['link']>['kind'], readonly [one: string, many: string]> = {
+  ring: ['a ring', 'rings'],
+  chain: ['a piece of chain', 'pieces of chain'],
+}
+
+/** How a part hangs, in words; `show` says a length. */
+export function jointWords(parts: readonly Joined[], { on }: Joined, show: (mm: number) => string): string {
+  if (!on) return ''
+  const there = parts.find((p) => p.id === on.part)?.name ?? 'a part that is not there'
+  const beads = on.holes.length === 0 ? '' : `, bead${on.holes.length > 1 ? 's' : ''} ${on.holes.join(' and ')},`
+  const many = on.holes.length > 1
+  const by = on.link ? `by ${LINK_WORDS[on.link.kind][many ? 1 : 0]}, ${show(on.link.mm)}` : 'sewn on'
+  return `Its ${sideWords(on.by)} on the ${sideWords(on.at)} of ${there}${beads} ${by}`
+}
+
+/** Beads of a side as people write them: numbers with anything between; none is the middle of the side. */
+export function parseHoles(text: string, beads: number): Result<number[]> {
+  const said = text.trim()
+  if (said === '') return good([])
+  const refused = (says: string) => bad(problem('holes', 'holes', says))
+  if (!/^[\d\s,;and+]+$/.test(said)) return refused('Write the numbers of the beads, like “3, 8”.')
+  const holes = [...said.matchAll(/\d+/g)].map((m) => Number(m[0]))
+  if (holes.some((h) => h < 1 || h > beads)) return refused(`That side has beads 1 to ${beads}.`)
+  if (new Set(holes).size < holes.length) return refused('Name each bead once.')
+  return holes.length > 40 ? refused('At most 40 beads.') : good(holes)
+}
 
 /** Parts that go round in a circle from this one; null if it ends at a part that hangs on nothing. */
 function circleFrom<P extends Joined>(parts: readonly P[], part: P): P[] | null {
@@ -178,7 +211,7 @@ function onSide(side: Side, share: number, { width, length }: PartSize): Point {
     : { x: (out.x * width) / 2, y: (share - 0.5) * length }
 }
 
-/** How far along the side it hangs on each bead of a joint lies, shares of the side; the middle where none is named. */
+/** How far along the side it hangs on each bead of a joint lies, as a share; the middle where none is named. */
 function sharesOf({ at, holes }: Joint, parent: Part): number[] {
   const beads = Math.max(1, beadsOfSide(parent, at))
   return holes.length === 0 ? [0.5] : holes.map((hole) => (hole - 0.5) / beads)
@@ -225,6 +258,43 @@ export function layOut(parts: readonly Part[], root: Part, sizeOf: (part: Part) 
     y,
     width: Math.max(...placed.map((p) => p.x + p.width)) - x,
     length: Math.max(...placed.map((p) => p.y + p.length)) - y,
+  }
+}
+
+/** The parts that hang together with a part, itself among them: each after the one that it hangs on. */
+export const partsWith = (parts: readonly Part[], part: Part): readonly Part[] =>
+  part.on || parts.some((p) => p.on?.part === part.id) ? treeOf(parts, rootOf(parts, part)) : [part]
+
+const movedBy = (whole: Whole, dx: number, dy: number): Whole => {
+  const by = { x: dx, y: dy }
+  return {
+    ...whole,
+    x: whole.x + dx,
+    y: whole.y + dy,
+    placed: whole.placed.map((p) => ({ ...p, x: p.x + dx, y: p.y + dy })),
+    ties: whole.ties.map((t) => ({ ...t, from: plus(t.from, by), to: plus(t.to, by) })),
+  }
+}
+
+/**
+ * Lays out parts: what hangs together as it hangs, and what does not side by side, `gapMm` apart. A part whose parent
+ * is not among them begins a tree.
+ */
+export function layOutAll(parts: readonly Part[], sizeOf: (part: Part) => PartSize, gapMm: number): Whole {
+  const trees: Whole[] = []
+  let x = 0
+  for (const root of parts.filter((p) => !parts.some((q) => q.id === p.on?.part))) {
+    const tree = layOut(parts, root, sizeOf)
+    trees.push(movedBy(tree, x - tree.x, 0 - tree.y))
+    x += tree.width + gapMm
+  }
+  return {
+    placed: trees.flatMap((t) => t.placed),
+    ties: trees.flatMap((t) => t.ties),
+    x: 0,
+    y: 0,
+    width: Math.max(0, x - gapMm),
+    length: Math.max(0, ...trees.map((t) => t.length)),
   }
 }
 

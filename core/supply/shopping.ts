@@ -8,6 +8,7 @@ import { tallyPiece } from '../tally/tally'
 import { beadToBuy, timesMade, type BeadToBuy } from './beads'
 import { closureIn, EMPTY_BOX, findingIn, freeFor, spoolOf, takenBy, type Box } from './box'
 import { requireThread } from '../thread/catalogue'
+import { linksNeeded } from './links'
 import { keyOfWanted, type Offer } from './price-list'
 import { cutList, lengthsOf } from './thread'
 
@@ -147,6 +148,8 @@ function othersOf(entries: readonly ToShop[], box: Box): ShopOther[] {
     for (const end of named ? [] : piece.parts.flatMap((part) => boundEnd(part, piece.tray) ?? [])) {
       want(`cap/${end.capMm}`, `End caps, ${end.capMm} mm inside`, 'count', 2 * made, () => 0, piece.name)
     }
+    for (const link of linksNeeded(piece).filter((l) => l.kind === 'ring'))
+      want(`ring/${link.mm}`, link.name, 'count', link.count * made, () => 0, piece.name)
     const { closure } = piece.fit
     const bent = closure.kind === 'ear-wire' && piece.supply.earWireGauge > 0
     if (closure.kind !== 'none' && closure.kind !== 'elastic' && !bent) {

@@ -12,6 +12,7 @@ import { cordScale, isCordWork, strandCords } from '../tally/cords'
 import { tallyPart } from '../tally/tally'
 import type { ThreadPath } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
+import { linksNeeded } from './links'
 import { EAR_WIRE_MM } from './wire'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
 
@@ -259,6 +260,24 @@ function shopNameOf(piece: Piece, part: Part, { id }: ThreadCut): { shopName?: s
   return name ? { shopName: `${name[0]!.toUpperCase()}${name.slice(1)}` } : {}
 }
 
+/** Chain between parts, a piece for each bead that one hangs at. */
+const linkCuts = (piece: Piece): Cut[] =>
+  linksNeeded(piece)
+    .filter((link) => link.kind === 'chain' && link.mm > 0)
+    .map(({ name, count, mm }, k) => ({
+      id: `link-${k + 1}`,
+      part: '',
+      name,
+      material: 'chain',
+      pieces: count,
+      cutMm: mm,
+      totalMm: count * mm,
+      joins: 0,
+      spareMm: 0,
+      formula: `${count} × ${plainNumber(mm)} mm between parts`,
+      shopName: 'Chain',
+    }))
+
 /** Everything to cut for one piece (or one of a pair), part by part. */
 export function cutList(piece: Piece): Cut[] {
   return [
@@ -272,6 +291,7 @@ export function cutList(piece: Piece): Cut[] {
       })),
     ),
     ...closureCuts(piece),
+    ...linkCuts(piece),
   ]
 }
 

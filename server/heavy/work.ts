@@ -4,12 +4,13 @@ import { fitOf } from '../../core/fit/reckon'
 import { readPieceFile } from '../../core/format/piece-file'
 import { pieceFromBody, pieceToBody, pieceToFile, problemsOf } from '../../core/piece/codec'
 import { checkEffort, effortsOf } from '../../core/piece/effort'
+import { partsWith } from '../../core/piece/joint'
 import { laidCounted } from '../../core/piece/laid'
 import { columnsOf, fittedPart, type Piece } from '../../core/piece/piece'
 import { applySteps, type Step, type Transaction } from '../../core/piece/step'
 import { upgradeBody, upgradeStep } from '../../core/piece/upgrade'
 import { pictureOf } from '../../core/picture/picture'
-import { sizeOnScreen } from '../../core/picture/view'
+import { boxOfWhole, wholeOf } from '../../core/picture/whole'
 import { bad, good, valueOf, type Result } from '../../core/problem'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
 import { parseJson } from '../../core/units/text'
@@ -148,13 +149,15 @@ export type Ground = keyof typeof GROUNDS
 /** The beginning of a piece as it lies on the mat: a PNG. */
 function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Array {
   const part = piece.parts[0]!
-  const tall = sizeOnScreen(part, { lie: 'level', scale: 1 }).height
+  const whole = wholeOf(partsWith(piece.parts, part))
+  const tall = boxOfWhole(whole, part, { lie: 'level', scale: 1, x: 0, y: 0 }).height
   const scale = Math.min(14, Math.max(2, 236 / Math.max(1, tall)))
   return pictureOf(part, piece.tray, {
     lie: 'level',
     scale,
     ground: GROUNDS[ground],
     glyphs: false,
+    parts: piece.parts,
     margin: 32,
     most: { width: 1120, height: 300 },
   })

@@ -91,7 +91,7 @@ export function measure(columns: number, rows: number, width: number, height: nu
   const scale = Math.min(width / (rows * 1.6), height / (columns * 1.3))
   const view: View = { lie: 'level', scale, x: 0, y: 0 }
   const options = { ground: { r: 207, g: 198, b: 184 }, glyphs: false, nap: 4 }
-  const scene = (p: Part, v = view): Scene => ({ part: p, tray, view: v, options })
+  const scene = (p: Part, v = view): Scene => ({ part: p, whole: null, tray, view: v, options })
   const painter = makePainter()
   painter.resize(width, height)
   painter.show(ctx, scene(part))

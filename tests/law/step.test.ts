@@ -24,6 +24,16 @@ const plain = (piece: Piece): string => JSON.stringify(pieceToBody(piece))
 const wishes = fc.array(anyWish, { minLength: 1, maxLength: 8 })
 
 describe('steps', () => {
+  it('are made of every kind, both ways, by what makes them here', () => {
+    const reached = new Set<string>()
+    for (const [piece, list] of fc.sample(fc.tuple(anyPiece, wishes), { numRuns: 600, seed: 12 }))
+      for (const step of play(piece, list).flatMap((p) => p.steps))
+        reached.add(
+          'do' in step ? `${step.type} ${step.do}` : step.type === 'set' ? `set ${step.path.at(-1)}` : step.type,
+        )
+    const both = ['rows', 'columns', 'tray', 'part'].flatMap((type) => [`${type} insert`, `${type} remove`])
+    expect([...reached].sort()).toEqual(['cells', ...both, 'set bodyMm', 'set name', 'set on', 'set times'].sort())
+  })
   it('applied then inverted are nothing', () => {
     fc.assert(
       fc.property(anyPiece, wishes, (piece, list) => {

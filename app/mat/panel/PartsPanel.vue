@@ -11,13 +11,19 @@ import { tallyPart, totalOf } from '#core/tally/tally'
 import { TECHNIQUES } from '#core/technique/registry'
 import { useAccount } from '../../stores/account'
 import { useMat } from '../../stores/mat'
+import { hangableOn, jointWords } from '#core/piece/joint'
+import { useLengths } from '../../composables/lengths'
+import JointFields from './JointFields.vue'
 import MatPanel from './MatPanel.vue'
 
-/** The parts of the piece: which is on the mat, new ones, and a quarter turn between peyote and brick. */
+/**
+ * The parts of the piece: which is in hand, what each hangs on, new ones, and a quarter turn between peyote and brick.
+ */
 const props = defineProps<{ piece: Piece; part: Part }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly Step[], part?: string]; says: [text: string] }>()
 const mat = useMat()
 const account = useAccount()
+const { length } = useLengths()
 const stitch = ref(props.part.technique)
 const stitches = TECHNIQUES.map((t) => ({ value: t.id, title: t.name }))
 
@@ -73,6 +79,7 @@ function turn() {
           >{{ techniqueOf(p).name }} · {{ columnsOf(p) }} × {{ rowsOf(p) }} · {{ totalOf(tallyPart(p)) }} ×
           {{ requireSpec(p.spec).name }}</span
         >
+        <span v-if="p.on" class="hangs">{{ jointWords(piece.parts, p, (mm) => length(mm)) }}</span>
         <span class="acts">
           <button
             v-if="p.id !== part.id"
@@ -81,8 +88,8 @@ function turn() {
             :aria-label="`Work on ${p.name}`"
             @click="mat.part = p.id"
           >
-            Work on it</button
-          ><b v-else>On the mat</b>
+            Take it in hand</button
+          ><b v-else>In hand</b>
           <button
             v-if="piece.parts.length > 1"
             type="button"
@@ -95,6 +102,13 @@ function turn() {
         </span>
       </li>
     </ul>
+    <JointFields
+      v-if="piece.parts.length > 1 && (part.on || hangableOn(piece.parts, part).length > 0)"
+      :key="part.id"
+      :piece="piece"
+      :part="part"
+      @steps="(label, steps) => emit('steps', label, steps)"
+    />
     <VSelect v-model="stitch" :items="stitches" label="Another part, in" density="compact" />
     <button type="button" class="button" @click="add">Add the part</button>
     <button type="button" class="button" @click="turn">Turn by a quarter</button>
@@ -133,6 +147,9 @@ input {
 }
 input:hover {
   background: var(--ground);
+}
+.hangs {
+  font-size: 14px;
 }
 .acts {
   display: flex;

@@ -12,7 +12,10 @@ import { gridCsv, readGridCsv } from '#core/format/grid-csv'
 import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
 import { replaceGridSteps } from '#core/piece/recast'
 import { writePieceFile } from '#core/format/piece-file'
+import { jointWords, partsWith } from '#core/piece/joint'
+import { linksNeeded } from '#core/supply/links'
 import { pictureOf } from '#core/picture/picture'
+import { boxOfWhole, wholeOf } from '#core/picture/whole'
 import { arrowNote } from '#core/picture/view'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
@@ -24,7 +27,6 @@ import {
   sectionStart,
   SECTIONS,
   techniqueOf,
-  workOf,
   type Part,
 } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
@@ -80,6 +82,8 @@ const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
 const made = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
+const hanging = computed(() => piece.value.parts.filter((p) => p.on))
+const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const ends = computed(() => piece.value.parts.flatMap((part) => boundEnd(part, piece.value.tray) ?? []))
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
@@ -157,8 +161,9 @@ const saveSvg = () =>
     'image/svg+xml',
   )
 function savePng() {
-  const length = techniqueOf(part.value).lengthOf(workOf(part.value))
-  const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, length)))
+  const whole = wholeOf(partsWith(piece.value.parts, part.value))
+  const { width } = boxOfWhole(whole, part.value, { lie: 'level', scale: 1, x: 0, y: 0 })
+  const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, width)))
   saveFile(
     `${name.value}-chart.png`,
     pictureOf(part.value, piece.value.tray, {
@@ -166,6 +171,7 @@ function savePng() {
       scale,
       ground: '#f4efe6',
       glyphs: ink.value !== 'colour',
+      parts: piece.value.parts,
       margin: 24,
     }) as Uint8Array<ArrayBuffer>,
     'image/png',
@@ -358,6 +364,7 @@ async function readIn(event: Event) {
           <template v-if="cuts.some((c) => c.material === 'thread')"
             >{{ requireThread(piece.supply.thread).name }}, needle
             {{ requireNeedle(piece.supply.needle).name }}. </template
+          ><template v-for="ring in rings" :key="ring.name">{{ ring.name }}: {{ ring.count * made }}. </template
           ><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template
           ><template v-if="made > 1">
             For {{ made }}
@@ -366,6 +373,15 @@ async function readIn(event: Event) {
             }}.</template
           >
         </p>
+      </section>
+
+      <section v-if="hanging.length" class="joined">
+        <h2>How the parts join</h2>
+        <ul>
+          <li v-for="p in hanging" :key="p.id">
+            <b>{{ p.name }}.</b> {{ jointWords(piece.parts, p, (mm) => length(mm)) }}.
+          </li>
+        </ul>
       </section>
 
       <section class="scale">
