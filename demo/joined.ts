@@ -16,21 +16,29 @@ interface Hung {
   readonly columns: number
   readonly rows: number
   readonly on: Joint
+  /** How often all rows are worked; once if left out. */
+  readonly times?: number
+  /** Rows behind the last repeat. */
+  readonly ends?: number
   readonly number: (c: number, r: number) => number
 }
 
-const hung = ({ technique, columns, rows, number, ...part }: Hung): Part => ({
+const hung = ({ technique, columns, rows, number, times = 1, ends = 0, ...part }: Hung): Part => ({
   ...part,
   technique,
   settings: requireTechnique(technique).settings.parse({}),
-  times: 1,
+  times,
   start: emptyCells(columns, 0),
   repeat: cellsFrom(
     columns,
     rows,
     Array.from({ length: columns * rows }, (_, key) => number(key % columns, Math.floor(key / columns))),
   ),
-  end: emptyCells(columns, 0),
+  end: cellsFrom(
+    columns,
+    ends,
+    Array.from({ length: columns * ends }, (_, key) => number(key % columns, rows + Math.floor(key / columns))),
+  ),
 })
 
 /** A triangle of brick stitch: half a bead less on each side with every row. */
@@ -94,21 +102,23 @@ const quay = pieceOf({
 })
 /** Squares of right-angle weave along one edge, as many as the band is long. */
 const edging = (band: Piece): Part => {
-  const part = (rows: number) =>
+  const part = (squares: number) =>
     hung({
       id: 'foam',
       name: 'Foam',
       technique: 'right-angle',
       spec: 'cylinder-11',
       columns: 3,
-      rows,
+      rows: 2,
+      times: squares,
+      ends: 1,
       on: { part: 'band', at: 'right', by: 'left', holes: [], link: null },
       number: (c, r) => (c === 1 && r % 2 === 0 ? 4 : 3),
     })
   const mm = extentOf(band, band.parts[0]!).lengthMm.nominal
   const technique = requireTechnique('right-angle')
   const work = { columns: 3, bead: requireSpec('cylinder-11'), settings: technique.settings.parse({}) }
-  return part(2 * Math.floor(technique.rowsFor(mm, work) / 2) + 1)
+  return part(Math.floor((technique.rowsFor(mm, work) - 1) / 2))
 }
 
 /** The second half of a bracelet whose halves meet at two rings. */

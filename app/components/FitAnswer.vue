@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { feelWords, fitsWell } from '#core/fit/feel'
 import { fitKindOf } from '#core/wear/kind'
 import { fitOf, mustPassMm } from '#core/fit/reckon'
+import { partsWith } from '#core/piece/joint'
 import { fittedPart, rowsOf, type Piece } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'
 import { ringSize } from '#core/units/ring-size'
@@ -15,6 +16,8 @@ const { length } = useLengths()
 const fit = computed(() => fitOf(props.piece))
 const kind = computed(() => fitKindOf(props.piece.fit.kind))
 const part = computed(() => fittedPart(props.piece))
+/** Parts that are measured together. */
+const joined = computed(() => partsWith(props.piece.parts, part.value).length)
 /** Small things need the tenth of a millimetre. */
 const fine = computed(() => (fit.value.wantedMm < 100 ? 1 : 0))
 const spread = computed(() => (fit.value.finishedMm.most - fit.value.finishedMm.least) / 2)
@@ -62,6 +65,9 @@ const swatches = (count: number) => (count === 1 ? 'one swatch' : `${count} swat
     <p>
       <template v-if="isCordWork(part)"
         >{{ rowsOf(part) }} rounds = {{ length(fit.beadworkMm.nominal, fine) }} of braid.</template
+      >
+      <template v-else-if="joined > 1"
+        >{{ joined }} joined parts = {{ length(fit.beadworkMm.nominal, fine) }} of beadwork.</template
       >
       <template v-else
         >{{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends =

@@ -23,6 +23,8 @@ const boxOf = ({ part, whole }: Seen, view: View) =>
 const MOST_SCALE = 60
 /** A first view is no closer than this. */
 const BEGIN_SCALE = 13
+/** Where all parts would be smaller than this, a first view shows the one in hand. */
+const LEAST_BEGIN_SCALE = 3
 const LEAST_SCALE = 0.15
 
 /** Room kept free round the work for rulers and tools, px. */
@@ -50,20 +52,21 @@ export function viewOfAll(seen: Seen, lying: Lying, size: Size): View {
 
 /**
  * A first view that is worth looking at: the width fills about half of the mat, from the beginning of the work, on
- * whichever side that lies. Of several parts all are seen.
+ * whichever side that lies. Of several parts all are seen where there is room.
  */
 export function viewToBegin(seen: Seen, lying: Lying, size: Size): View {
   const { part } = seen
   const { lie } = lying
   const all = viewOfAll(seen, lying, size)
-  if (seen.whole) return all.scale <= BEGIN_SCALE ? all : centred(seen, lying, BEGIN_SCALE, size)
+  if (seen.whole && all.scale >= LEAST_BEGIN_SCALE)
+    return all.scale <= BEGIN_SCALE ? all : centred(seen, lying, BEGIN_SCALE, size)
   const unit = sizeOnScreen(part, { lie, scale: 1 })
   const across =
     lie === 'level'
       ? (size.height - EDGE.top - footOf(lie)) / unit.height
       : (size.width - 2 * EDGE.side - 24) / unit.width
   const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, BEGIN_SCALE)))
-  const view = centred(seen, lying, scale, size)
+  const view = centred({ part, whole: null }, lying, scale, size)
   const work = sizeOnScreen(part, view)
   const { sx, sy } = axesOf(part, view)
   if (lie === 'level')

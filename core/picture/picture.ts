@@ -15,6 +15,8 @@ interface PictureOptions {
   readonly glyphs: boolean
   /** Border round the work, px. */
   readonly margin: number
+  /** The picture is at least so large, px. */
+  readonly least?: { readonly width: number; readonly height: number }
   /** Cuts the picture off after this many px of length. */
   readonly parts?: readonly Part[]
   readonly most?: { readonly width: number; readonly height: number }
@@ -26,15 +28,20 @@ interface PictureOptions {
 export function pictureOf(
   part: Part,
   tray: readonly TrayBead[],
-  { lie, scale, ground, glyphs, margin, most, parts = [part] }: PictureOptions,
+  { lie, scale, ground, glyphs, margin, least, most, parts = [part] }: PictureOptions,
 ): Uint8Array {
   const whole = wholeOf(partsWith(parts, part))
   const box = boxOfWhole(whole, part, { lie, scale, x: 0, y: 0 })
-  const width = Math.max(1, Math.min(most?.width ?? Infinity, Math.ceil(box.width) + 2 * margin))
-  const height = Math.max(1, Math.min(most?.height ?? Infinity, Math.ceil(box.height) + 2 * margin))
+  const sized = (work: number, bounds: Pick<PictureOptions, 'least' | 'most'>, side: 'width' | 'height') =>
+    Math.max(1, Math.min(bounds.most?.[side] ?? Infinity, Math.max(bounds.least?.[side] ?? 0, work + 2 * margin)))
+  const [across, down] = [Math.ceil(box.width), Math.ceil(box.height)]
+  const width = sized(across, { least, most }, 'width')
+  const height = sized(down, { least, most }, 'height')
+  // What is smaller than the picture lies in its middle.
+  const beginAt = (room: number, work: number) => Math.max(margin, Math.floor((room - work) / 2))
   const surface = { width, height, pixels: new Int32Array(width * height) }
   const sprites = makeSprites(tray, scale, { ground: rgbOf(ground), glyphs, nap: 0, bare: whole.placed.length > 1 })
-  const view = { lie, scale, x: margin - box.x, y: margin - box.y }
+  const view = { lie, scale, x: beginAt(width, across) - box.x, y: beginAt(height, down) - box.y }
   paintWhole(surface, { x: 0, y: 0, width, height }, { part, view, whole }, sprites, sprites)
   return encode({ width, height, channels: 4, depth: 8, data: new Uint8Array(surface.pixels.buffer) })
 }

@@ -3,14 +3,17 @@ import { describe, expect, it } from 'vitest'
 import { anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
 import { extentOf } from '../fit/extent'
 import { fitOf } from '../fit/reckon'
-import { emptyCells, insertColumns, insertRows } from '../grid/cells'
+import { cellsFrom, emptyCells, insertColumns, insertRows, withCells } from '../grid/cells'
+import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
+import { beadCentre } from '../technique/lattice'
 import { gapFindings } from '../proof/gaps'
 import { threadCuts } from '../supply/thread'
 import { tallyPart, totalOf } from '../tally/tally'
 import { allRowWords } from '../tally/words'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
-import { emptyOf, laidCounted, laidOf, laidRows, laidWork } from './laid'
-import { columnsOf, rowsOf, voidsOf, wholePart, type Part } from './piece'
+import { emptyOf, hasGaps, laidCounted, laidOf, laidRows, laidWork } from './laid'
+import { latticeOf } from './lattice'
+import { columnsOf, locateRow, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from './piece'
 
 const stitch = (technique: string, over: Partial<Part> = {}): Part =>
   part({ technique, settings: requireTechnique(technique).settings.parse({}), ...over })
@@ -138,3 +141,195 @@ describe('what is laid', () => {
     )
   })
 })
+
+/** Grids full of gaps: whole rows empty, single places empty, sections without rows. */
+const anyGappy: fc.Arbitrary<Part> = fc
+  .record({
+    technique: fc.constantFrom('loom', 'peyote', 'brick', 'right-angle', 'herringbone', 'peyote-tube'),
+    across: fc.integer({ min: 1, max: 3 }),
+    times: fc.nat({ max: 3 }),
+    rows: fc.tuple(fc.nat({ max: 3 }), fc.integer({ min: 1, max: 4 }), fc.nat({ max: 3 })),
+    seed: fc.array(fc.nat({ max: 5 }), { minLength: 12, maxLength: 90 }),
+  })
+  .map(({ technique, across, times, rows: [s, r, e], seed }) => {
+    const columns = technique === 'right-angle' ? 2 * across + 1 : 2 * across + 2
+    let k = 0
+    const next = () => seed[k++ % seed.length]!
+    const section = (height: number) =>
+      cellsFrom(
+        columns,
+        height,
+        Array.from({ length: height }, () => {
+          const empty = next() < 2
+          return Array.from({ length: columns }, () => (empty ? 0 : Math.max(0, next() - 2)))
+        }).flat(),
+      )
+    return stitch(technique, { times, start: section(s), repeat: section(r), end: section(e) })
+  })
+
+/** What shows of a part, cell by cell: the twin that what is looked through in blocks is held against. */
+function seenOf(one: Part) {
+  const columns = columnsOf(one)
+  const flat = wholePart(one)
+  const full = (c: number, r: number) => flat[keyOf(columns, c, r)] !== 0
+  const rowNumbers = [...Array(rowsOf(one)).keys()]
+  const columnNumbers = [...Array(columns).keys()]
+  return {
+    columns,
+    full,
+    rows: rowNumbers.map((r) => columnNumbers.some((c) => full(c, r))),
+    across: columnNumbers.map((c) => rowNumbers.some((r) => full(c, r))),
+  }
+}
+
+describe('what is looked through in blocks is what a walk over all cells finds', () => {
+  it('rows and columns without a bead: before, between and behind', () => {
+    const reached = { before: 0, between: 0, behind: 0, none: 0 }
+    const empty = (flags: readonly boolean[]) => {
+      const first = flags.indexOf(true)
+      const last = flags.lastIndexOf(true)
+      return first < 0
+        ? { start: flags.length, between: [], end: 0 }
+        : {
+            start: first,
+            between: [...flags.keys()].filter((i) => !flags[i] && i > first && i < last),
+            end: flags.length - 1 - last,
+          }
+    }
+    fc.assert(
+      fc.property(anyGappy, (one) => {
+        // Of a repeat that is worked more than once, a row is what any of its copies shows.
+        fc.pre(one.technique !== 'right-angle')
+        const seen = seenOf(one)
+        const gaps = [...wholePart(one)].includes(0)
+        const found = emptyOf(one)
+        expect(hasGaps(one)).toBe(gaps)
+        expect(found.rows).toEqual(gaps ? empty(seen.rows) : { start: 0, between: [], end: 0 })
+        if (!tubes.has(one.technique))
+          expect(found.columns).toEqual(gaps ? empty(seen.across) : { start: 0, between: [], end: 0 })
+        else expect(found.columns).toEqual({ start: 0, between: [], end: 0 })
+        reached.before += found.rows.start > 0 ? 1 : 0
+        reached.between += found.rows.between.length > 0 ? 1 : 0
+        reached.behind += found.rows.end > 0 ? 1 : 0
+        reached.none += gaps ? 0 : 1
+      }),
+      { numRuns: 150, seed: 5 },
+    )
+    expect(Math.min(reached.before, reached.between, reached.behind)).toBeGreaterThan(3)
+  })
+  it('rows that are worked, columns that hold a bead', () => {
+    fc.assert(
+      fc.property(anyGappy, (one) => {
+        fc.pre(one.technique !== 'right-angle')
+        const seen = seenOf(one)
+        const laid = laidOf(one)
+        expect(rowsOf(laid.part)).toBe(seen.rows.filter(Boolean).length)
+        const wide = seen.across.filter(Boolean).length
+        expect(laid.columns).toBe(tubes.has(one.technique) || wide === 0 ? seen.columns : wide)
+        // The beads are all there, in their order.
+        expect([...wholePart(laid.part)].filter((n) => n > 0)).toEqual([...wholePart(one)].filter((n) => n > 0))
+        if (seen.rows.every(Boolean) && one.times > 0) expect(laid.part).toBe(one)
+      }),
+      { numRuns: 150, seed: 6 },
+    )
+  })
+  it('how far its beads reach short of whole rows and columns, from the middles of all of them', () => {
+    let [short, narrow] = [0, 0]
+    fc.assert(
+      fc.property(anyGappy, (one) => {
+        fc.pre(one.technique !== 'right-angle')
+        const { part: compact, shortMm, narrowMm } = laidOf(one)
+        const { columns, full, rows: filled } = seenOf(compact)
+        const lattice = latticeOf(compact)
+        const middles = (only: boolean) =>
+          filled.flatMap((_, r) =>
+            [...Array(columns).keys()].filter((c) => !only || full(c, r)).map((c) => beadCentre(lattice, c, r)),
+          )
+        const span = (values: readonly number[]) => Math.max(...values) - Math.min(...values)
+        const all = middles(false)
+        const laid = middles(true)
+        if (laid.length === 0) {
+          expect([shortMm, narrowMm]).toEqual([0, 0])
+          return
+        }
+        expect(shortMm).toBeCloseTo(span(all.map((p) => p.y)) - span(laid.map((p) => p.y)), 9)
+        // Empty columns at the edges are no width: what is left of it goes from the first to the last that holds one.
+        const across = [...Array(columns).keys()].filter((c) => filled.some((_, r) => full(c, r)))
+        const room = filled.flatMap((_, r) => across.map((c) => beadCentre(lattice, c, r).x))
+        if (tubes.has(one.technique)) expect(narrowMm).toBe(0)
+        else expect(narrowMm).toBeCloseTo(span(room) - span(laid.map((p) => p.x)), 9)
+        short += shortMm > 0 ? 1 : 0
+        narrow += narrowMm > 0 ? 1 : 0
+      }),
+      { numRuns: 150, seed: 7 },
+    )
+    expect(Math.min(short, narrow)).toBeGreaterThan(3)
+  })
+  it('sums over working rows, and which place holds a bead', () => {
+    fc.assert(
+      fc.property(anyGappy, (one) => {
+        const { part: compact } = laidOf(one)
+        const { columns, full } = seenOf(compact)
+        const { laid } = laidWork(one)
+        if (!laid) {
+          expect(hasGaps(compact)).toBe(false)
+          return
+        }
+        const technique = techniqueOf(compact)
+        const work = { columns, rows: rowsOf(compact), settings: compact.settings }
+        const walked = Array.from({ length: technique.workingRows(work) }, (_, i) =>
+          [...technique.workingRow(i, work).keys].map((key) =>
+            full(columnOfKey(columns, key), rowOfKey(columns, key)),
+          ),
+        )
+        const places = (row: readonly boolean[]) =>
+          row.includes(true) ? row.lastIndexOf(true) - row.indexOf(true) + 1 : 0
+        expect(laid.across).toBe(columns)
+        expect(laid.beads).toBe(walked.flat().filter(Boolean).length)
+        expect(laid.rows).toBe(walked.filter((row) => row.includes(true)).length)
+        expect(laid.places).toBe(walked.reduce((sum, row) => sum + places(row), 0))
+        expect(laid.firstPlaces).toBe(walked.length === 0 ? 0 : places(walked[0]!))
+        for (let r = 0; r < rowsOf(compact); r++)
+          for (let c = 0; c <= columns; c++) expect(laid.holds(c, r)).toBe(c < columns && full(c, r))
+      }),
+      { numRuns: 150, seed: 8 },
+    )
+  })
+  it('what is kept where the stitch has no bead holds no row and counts nowhere', () => {
+    let hidden = 0
+    fc.assert(
+      fc.property(anyGappy, fc.integer({ min: 1, max: 3 }), (any, kept) => {
+        fc.pre(any.technique === 'right-angle' && any.times <= 1)
+        const columns = columnsOf(any)
+        const voids = voidsOf(any)
+        const laying = (number: number) => layingAnywhere(any, new Map(voids.map((key) => [key, number])))
+        const [bare, filled] = [laying(0), laying(kept)]
+        hidden += voids.length > 0 ? 1 : 0
+        expect(emptyOf(filled)).toEqual(emptyOf(bare))
+        const [a, b] = [laidWork(bare), laidWork(filled)]
+        expect(b.rows).toBe(a.rows)
+        for (const sum of ['beads', 'rows', 'places', 'firstPlaces'] as const)
+          if (a.laid && b.laid) expect(b.laid[sum]).toBe(a.laid[sum])
+        for (let r = 0; a.laid && b.laid && r < a.rows; r++)
+          for (let c = 0; c < columns; c++) expect(b.laid.holds(c, r)).toBe(a.laid.holds(c, r))
+        const [short, long] = [laidOf(bare), laidOf(filled)]
+        expect(long.shortMm).toBeCloseTo(short.shortMm, 9)
+        expect(long.narrowMm).toBeCloseTo(short.narrowMm, 9)
+      }),
+      { numRuns: 600, seed: 9 },
+    )
+    expect(hidden).toBeGreaterThan(20)
+  })
+})
+
+/** A part with numbers at keys of the written-out part, also where the stitch has no bead. */
+function layingAnywhere(one: Part, numbers: ReadonlyMap<number, number>): Part {
+  const columns = columnsOf(one)
+  let next = one
+  for (const [key, number] of numbers) {
+    const { section, row } = locateRow(next, rowOfKey(columns, key))
+    const cells = withCells(next[section], (set) => set(keyOf(columns, columnOfKey(columns, key), row), number))
+    next = { ...next, [section]: cells }
+  }
+  return next
+}

@@ -87,10 +87,22 @@ const gapsInPart = new WeakMap<Part, boolean>()
 export function hasGaps(part: Part): boolean {
   let found = gapsInPart.get(part)
   if (found === undefined) {
-    found = workedSections(part).some((name) => part[name].blocks.some(blockHasGaps))
+    const places = columnsOf(part) * rowsOf(part)
+    found =
+      workedSections(part).some((name) => part[name].blocks.some(blockHasGaps)) ||
+      // Too few rows for any bead of the stitch: all of it is gap, whatever is kept there.
+      (places > 0 && voidsOf(part).length === places)
     gapsInPart.set(part, found)
   }
   return found
+}
+
+/** Whether a column holds a bead in any row, places that the stitch has not left out. */
+function columnHolds(part: Part, c: number, hidden: ReadonlySet<number>): boolean {
+  const columns = columnsOf(part)
+  for (let r = 0; r < rowsOf(part); r++)
+    if (partRow(part, r)[c] !== 0 && !hidden.has(keyOf(columns, c, r))) return true
+  return false
 }
 
 /** Which bead rows of each section hold a bead, and which columns do. */
@@ -111,7 +123,7 @@ function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>; 
       for (let c = 0; c < columns; c++) across[c]! |= seen.across[c]!
     }
   }
-  // What is kept in places that the stitch has not does not hold a row.
+  // What is kept in places that the stitch has not holds neither a row nor a column.
   const voids = voidsOf(part)
   if (voids.length > 0) {
     const hidden = new Set(voids)
@@ -122,6 +134,8 @@ function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>; 
         ? 1
         : 0
     }
+    for (const c of new Set(voids.map((key) => columnOfKey(columns, key))))
+      across[c] = columnHolds(part, c, hidden) ? 1 : 0
   }
   return { rows, across }
 }

@@ -159,6 +159,7 @@ function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Arr
     glyphs: false,
     parts: piece.parts,
     margin: 32,
+    least: { width: 784, height: 300 },
     most: { width: 1120, height: 300 },
   })
 }

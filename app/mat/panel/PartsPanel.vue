@@ -85,7 +85,7 @@ function turn() {
             v-if="p.id !== part.id"
             type="button"
             class="link"
-            :aria-label="`Work on ${p.name}`"
+            :aria-label="`Take it in hand: ${p.name}`"
             @click="mat.part = p.id"
           >
             Take it in hand</button
@@ -94,7 +94,7 @@ function turn() {
             v-if="piece.parts.length > 1"
             type="button"
             class="link"
-            :aria-label="`Take ${p.name} off the piece`"
+            :aria-label="`Take off: ${p.name}`"
             @click="remove(p)"
           >
             Take off
