@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { DEFAULT_CORD, DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
+import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { boundsOf } from '#core/bounds'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { usualClosure } from '#core/wear/closure'
@@ -11,6 +11,7 @@ import { habitOf } from '#core/piece/habit'
 import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
+import { materialOf } from '#core/technique/material'
 import { requireTechnique } from '#core/technique/registry'
 import { choosesWidth, titled, wordsOf, type Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
@@ -99,13 +100,14 @@ watch(tube, () => {
 })
 const widthChosen = computed(() => choosesWidth(techniqueOf(part.value), workOf(part.value)))
 const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
-const cords = computed(() => requireTechnique(wish.technique).material === 'cord')
+const material = computed(() => materialOf(requireTechnique(wish.technique)))
+const cords = computed(() => !material.value.counted)
 const specs = useSpecs(
   () => [],
   () => cords.value,
 )
-watch(cords, (now) => {
-  wish.spec = now ? DEFAULT_CORD : DEFAULT_SPEC
+watch(material, (now) => {
+  wish.spec = now.usualSpec
 })
 
 async function begin() {

@@ -7,6 +7,7 @@ import { rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, removeRows, type Cells } from '../grid/cells'
 import { motifCells, type MotifId } from '../pattern/motif'
+import { materialOf } from '../technique/material'
 import { requireTechnique } from '../technique/registry'
 import type { Settings } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
@@ -53,6 +54,9 @@ export function firstTray(spec: string): TrayBead[] {
   return tray
 }
 
+/** Columns of a sample: enough to show how the beads lie. */
+const SAMPLE_COLUMNS = { flat: 7, tube: 6 } as const
+
 /**
  * A small piece of a stitch in the colours of the first tray, to choose by: bands of colour, so that the lie of the
  * beads shows.
@@ -60,7 +64,7 @@ export function firstTray(spec: string): TrayBead[] {
 export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
-  const columns = t.nearestColumns(t.id === 'ladder' ? 2 : t.form === 'tube' ? 6 : 7, settings)
+  const columns = t.nearestColumns(t.sampleColumns ?? SAMPLE_COLUMNS[t.form], settings)
   const flat = Array.from({ length: columns * 48 }, (_, key) =>
     Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1,
   )
@@ -96,7 +100,7 @@ export function beginPiece(wish: PieceWish): Piece {
   const settings = settingsFor(wish.technique, wish)
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
-  if (technique.material === 'cord') return beginCords(wish, tray, columns, settings)
+  if (materialOf(technique).through) return beginCords(wish, tray, columns, settings)
   const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
   const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)
   const part: Part = {

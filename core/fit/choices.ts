@@ -8,6 +8,7 @@ import { LIMITS, type Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
 import { neighbourSpecs } from '../bead/spec'
 import { tallyPart, totalOf } from '../tally/tally'
+import { materialOf } from '../technique/material'
 import { closureOf, sameClosure, type Closure } from '../wear/closure'
 import { colourCycle } from './cycle'
 import { extentOf, plainEndsMm, rowMm } from './extent'
@@ -226,7 +227,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
       offer('plain', { times, plainMm }, { far: PLAIN_SHARE * Math.abs(missing) })
   }
   // Cords keep their colours from end to end: there is nothing to lay at the ends.
-  const laid = techniqueOf(part).material !== 'cord'
+  const laid = !materialOf(techniqueOf(part)).through
   for (const times of laid ? [n, n + 1] : []) {
     const rows = Math.round(exact - times * per)
     // Beads of other sizes make rows of different length, so the next count on either side may come nearer.

@@ -1,3 +1,4 @@
+import { materialOf } from '../technique/material'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'csv-parse/sync'
 import { bead, part, piece } from '../../tests/fixture/piece'
@@ -42,7 +43,7 @@ describe('words and disc', () => {
         const one = part({
           technique: technique.id,
           settings: settings.data,
-          spec: technique.material === 'cord' ? 'cord-2' : 'round-8',
+          spec: !materialOf(technique).counted ? 'cord-2' : 'round-8',
           times: 1,
           start: emptyCells(n, 0),
           repeat: cellsFrom(

@@ -9,17 +9,11 @@ import { beadAt, lineOf, linesOf, modulo, spotOf } from '../technique/braid/surf
 import { loadingCells, loadingRounds, type LoadingWish } from './loading'
 
 /** Whether a part is one of the round braids, whose surface is known in closed form. */
-export const isRoundBraid = (part: Part): boolean => {
-  const { braid } = techniqueOf(part)
-  return (
-    braid !== undefined &&
-    (part.settings.school === 'A' || part.settings.school === 'B') &&
-    part.settings.braid !== '7' &&
-    columnsOf(part) % 4 === 0
-  )
-}
+export const isRoundBraid = (part: Part): boolean => roundSchool(part) !== null
 
-const schoolOf = (part: Part): School => (part.settings.school === 'B' ? 'B' : 'A')
+const roundSchool = (part: Part): School | null => techniqueOf(part).braid?.round(part.settings) ?? null
+
+const schoolOf = (part: Part): School => roundSchool(part) ?? 'A'
 
 /**
  * What a rope can be moved by onto itself: half round, along by a round, or along by one step and on by one column.

@@ -303,7 +303,7 @@ describe('parts and beads that come and go', () => {
       unchanged(fresh, step)
     }
   })
-  it('a bead that goes clashes with what is laid and with a change of itself; not of another, nor of the piece', () => {
+  it('a bead that goes clashes with what is laid and with a change of itself, not of others or of the piece', () => {
     clash(cells([[0, 1, 1, 2]]), away)
     clash(away, rowsIn(1))
     clash(setStep(base, ['tray', 4, 'name'], 'Mine'), away)

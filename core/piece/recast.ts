@@ -1,9 +1,9 @@
 import { keyOf } from '../grid/key'
 import { nextOnTray, type TrayBead } from '../bead/bead'
-import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '../bead/spec'
 import { cellsFrom, emptyCells, flatten } from '../grid/cells'
 import { latticeOf } from './lattice'
 import { siteOf, type Lattice } from '../technique/lattice'
+import { materialOf } from '../technique/material'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
@@ -51,7 +51,8 @@ export function stitchSteps(
   // What both stitches let one choose stays as it is.
   const kept = next.settings.safeParse({ ...habitOf(technique, habit), ...habitOf(technique, part.settings) })
   const own = kept.success ? kept.data : next.settings.parse(habitOf(technique, habit))
-  if (next.material !== requireTechnique(part.technique).material) return materialSteps(piece, part, next, own, number)
+  if (materialOf(next) !== materialOf(requireTechnique(part.technique)))
+    return materialSteps(piece, part, next, own, number)
   return [
     ...widthSteps(part, next.nearestColumns(columnsOf(part), own), number),
     setStep(piece, ['parts', part.id, 'technique'], technique),
@@ -65,7 +66,7 @@ export function stitchSteps(
  * cords with it.
  */
 function materialSteps(piece: Piece, part: Part, next: Technique, settings: Settings, number: number): Step[] {
-  const spec = next.material === 'cord' ? DEFAULT_CORD : DEFAULT_SPEC
+  const spec = materialOf(next).usualSpec
   const columns = next.nearestColumns(columnsOf(part), settings)
   const first = rowsOf(part) === 0 ? [] : [...partRow(part, Math.min(part.start.rows, rowsOf(part) - 1))]
   const row = Array.from({ length: columns }, (_, c) => first[c] ?? number)
@@ -111,13 +112,7 @@ export function conversionNotes(part: Part, technique: string): string[] {
   const settings = to.settings.parse({})
   const bead = beadOf(part)
   const notes: string[] = []
-  if (to.material !== from.material)
-    return [
-      to.material === 'cord'
-        ? 'Cords keep one colour from end to end: each strand takes the colour of its first bead, and the beads ' +
-          'of the tray become cords.'
-        : 'Cords become beads: every row begins alike.',
-    ]
+  if (materialOf(to) !== materialOf(from)) return [materialOf(to).arrival]
   const columns = to.nearestColumns(columnsOf(part), settings)
   if (columns !== columnsOf(part)) notes.push(`${columnsOf(part)} beads across become ${columns}.`)
   const lattice = to.lattice({ bead, settings, columns })
@@ -145,13 +140,6 @@ export function conversionNotes(part: Part, technique: string): string[] {
 const isStraight = (lattice: Lattice): boolean =>
   lattice.sites.every((s) => s.dx === lattice.sites[0]!.dx && s.dy === lattice.sites[0]!.dy && s.turnDegrees === 0)
 
-/** The stitch whose lattice is this one's turned by a quarter: peyote and brick are each other's. */
-const QUARTER: Readonly<Record<string, string>> = {
-  'peyote': 'brick',
-  'peyote-odd': 'brick',
-  'brick': 'peyote',
-}
-
 /**
  * Turns the work by a quarter without loss: columns become rows, and peyote becomes brick or the other way round. The
  * repeat is written out, since it would run across. Null where the stitch has no such fellow or the turned work would
@@ -160,7 +148,7 @@ const QUARTER: Readonly<Record<string, string>> = {
 export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  const wanted = part.technique === 'brick' && rows % 2 === 1 ? 'peyote-odd' : QUARTER[part.technique]
+  const wanted = requireTechnique(part.technique).quarter?.(rows)
   if (wanted === undefined || rows === 0 || rows > LIMITS.columns) return null
   const technique = requireTechnique(wanted)
   if (technique.check({ columns: rows, rows: columns, settings: technique.settings.parse({}) }).length > 0) return null
@@ -245,24 +233,24 @@ export function addPartSteps(
   const t = requireTechnique(technique)
   const settings = t.settings.parse(habitOf(technique, habit))
   const columns = t.nearestColumns(10, settings)
-  const wantsCord = t.material === 'cord'
-  const own = piece.tray.find((b) => isCord(requireSpec(b.spec)) === wantsCord)
+  const material = materialOf(t)
+  const own = piece.tray.find((b) => material.takes(b.spec))
   const fresh: TrayBead = {
     ...nextOnTray(piece.tray),
-    name: wantsCord ? 'Cord' : 'Bead',
-    spec: wantsCord ? DEFAULT_CORD : DEFAULT_SPEC,
+    ...material.first,
+    spec: material.usualSpec,
     colour: '#6d8f5a',
-    finish: wantsCord ? 'matte' : 'opaque',
   }
   const first = own ?? fresh
-  const rows = wantsCord ? 1 : 20 * t.repeatRows
+  // What runs through is one row, repeated.
+  const rows = material.through ? 1 : 20 * t.repeatRows
   const part: Part = {
     id: freePartId(piece, 'part'),
     name,
     technique,
     settings,
-    spec: isCord(requireSpec(spec)) === wantsCord ? spec : first.spec,
-    times: wantsCord ? 40 : 1,
+    spec: material.takes(spec) ? spec : first.spec,
+    times: material.through ? 40 : 1,
     on: null,
     start: emptyCells(columns, 0),
     repeat: emptyCells(columns, rows, first.number),

@@ -4,10 +4,11 @@ import type { TrayBead } from '../bead/bead'
 import { cellAt } from '../grid/cells'
 import { laidOf, laidRows } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
+import { materialOf } from '../technique/material'
 import { DOUBLED_TIMES, doubledStrands } from '../technique/braid/cord'
 
 /** Whether a part is braided of plain cords: its cells are crossings, not beads. */
-export const isCordWork = (part: Part): boolean => techniqueOf(part).material === 'cord'
+export const isCordWork = (part: Part): boolean => !materialOf(techniqueOf(part)).counted
 
 /** One strand of a plain braid. */
 interface StrandCord {

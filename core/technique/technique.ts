@@ -3,8 +3,9 @@ import type { z } from 'zod'
 import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
 import type { Problem } from '../problem'
-import type { BraidPlan } from './braid/plan'
+import type { BraidPlan, School } from './braid/plan'
 import type { Chart, Lattice, Place } from './lattice'
+import type { Material } from './material'
 
 /** What a technique needs to know of a part: counts, the bead it is drawn for and the stitch's own settings. */
 export interface Work {
@@ -199,14 +200,21 @@ export interface Technique {
    * Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are
    * strands then.
    */
-  readonly braid?: { readonly strands: number; plan(settings: Settings): BraidPlan }
+  readonly braid?: {
+    readonly strands: number
+    plan(settings: Settings): BraidPlan
+    /** School of a round braid, whose surface is known in closed form; null for all others. */
+    round(settings: Settings): School | null
+  }
 
   /** What its lines and counts are called; those of woven bands and tubes where it says nothing else (`wordsOf`). */
   readonly words?: TechniqueWords
-  /**
-   * Whether cells are beads, or crossings of plain cords that keep their colour from end to end; beads if not said.
-   */
-  readonly material?: 'cord'
+  /** What its cells are made of; beads if not said (`materialOf`). */
+  readonly material?: Material
+  /** Columns of a small sample to choose by; what is usual for its form if not said. */
+  readonly sampleColumns?: number
+  /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
+  quarter?(rows: number): string
   /**
    * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to
    * fit, and what both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge

@@ -1,3 +1,4 @@
+import { materialOf } from '#core/technique/material'
 import { readFile } from 'node:fs/promises'
 import { parse } from 'csv-parse/sync'
 import { emptyCells } from '#core/grid/cells'
@@ -35,7 +36,7 @@ const WORDS: Record<string, { columns: number; settings?: Record<string, string>
 }
 
 /** Plain cords have no beads to write down; they have a test of their own (braid.spec.ts). */
-const BEADED = TECHNIQUES.filter((t) => t.material !== 'cord')
+const BEADED = TECHNIQUES.filter((t) => materialOf(t).counted)
 
 test('every stitch has its list', () => expect(Object.keys(WORDS).sort()).toEqual(BEADED.map((t) => t.id).sort()))
 

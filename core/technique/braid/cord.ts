@@ -1,3 +1,4 @@
+import { CORDS } from '../material'
 import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
@@ -59,7 +60,7 @@ export const cordBraid: Technique = {
   family: 'braid',
   form: 'tube',
   words: { ...STRAND_WORDS, thing: 'Cord' },
-  material: 'cord',
+  material: CORDS,
   name: 'Plain cord braid',
   summary: 'Cords without beads on the disc: colours and thickness by slot make the pattern.',
   settings,
@@ -89,7 +90,7 @@ export const cordBraid: Technique = {
     },
     FOLDED_FIELD,
   ],
-  braid: { strands: 8, plan: planOf },
+  braid: { strands: 8, plan: planOf, round: (own) => (read(own).braid === '7' ? null : read(own).school) },
   charts: ROUND_CHARTS,
   repeatRows: 1,
   lattice: ({ bead, settings: own, chart }) =>

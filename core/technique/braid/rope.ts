@@ -13,7 +13,7 @@ import {
   type Work,
 } from '../technique'
 import { ROW_BY_ROW } from '../weave/setting'
-import { roundOrder, type BraidPlan } from './plan'
+import { roundOrder, type BraidPlan, type School } from './plan'
 
 /**
  * Nominal length of a round of eight beaded strands, mm, with how far it may be off below and above (common practice);
@@ -121,6 +121,8 @@ interface Rope extends Pick<
   strandsOf(settings: Settings): number
   linesOf(settings: Settings): number
   plan(settings: Settings): BraidPlan
+  /** School of a round braid; left out for others. */
+  round?(settings: Settings): School
   /** Shares that a round may be off, below and above. */
   spread(bead: BeadSpec): { readonly below: number; readonly above: number }
   /** Plain braid at each end, mm; beaded braids only. */
@@ -151,7 +153,11 @@ export function ropeBraid(rope: Rope): Technique {
     family: 'braid',
     form: 'tube',
     words: STRAND_WORDS,
-    braid: { strands: strandsOf(settings.parse({})), plan: (own) => rope.plan(own) },
+    braid: {
+      strands: strandsOf(settings.parse({})),
+      plan: (own) => rope.plan(own),
+      round: (own) => rope.round?.(own) ?? null,
+    },
     plain: { key: 'plainMm', ...PLAIN_MM, ofMm: (own) => 2 * rope.read(own).plainMm },
 
     extent(work) {

@@ -109,6 +109,7 @@ function roundBraid(strands: number, slots: number): Technique {
       `${strands} beaded strands on a disc with ${slots} slots; each move slides one bead down and tucks it ` +
       'under the crossing strand.',
     settings,
+    round: (own) => read(own).school,
     fields: [
       {
         key: 'school',

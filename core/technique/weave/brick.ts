@@ -25,6 +25,7 @@ export const brick: Technique = {
   form: 'flat',
   name: 'Brick stitch',
   summary: 'Upright beads laid like bricks, on a ladder; takes increases and decreases gladly.',
+  quarter: (rows) => (rows % 2 === 1 ? 'peyote-odd' : 'peyote'),
   settings,
   fields: [
     startField(
@@ -91,9 +92,12 @@ export const brick: Technique = {
   check: () => [],
 }
 
+/** What rounds share with rows: all but the quarter turn, which would open the round. */
+const { quarter: _, ...rows } = brick
+
 /** Brick in closed rounds: the ladder is joined to a ring, and every round is joined at its end. */
 export const tubularBrick: Technique = {
-  ...brick,
+  ...rows,
   id: 'brick-tube',
   form: 'tube',
   name: 'Tubular brick',

@@ -29,6 +29,7 @@ const openingsFormula = (openings: number): string =>
  */
 export const ladder: Technique = {
   ...square,
+  sampleColumns: 2,
   id: 'ladder',
   name: 'Ladder',
   summary:

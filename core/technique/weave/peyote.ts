@@ -146,6 +146,7 @@ interface Kind {
   readonly check: Technique['check']
   /** Whether rows that end over the last low column need the longer turn. */
   readonly longTurn: boolean
+  readonly quarter?: () => string
 }
 
 /**
@@ -207,6 +208,7 @@ export const peyote = flatPeyote({
   settings: z.strictObject({ start: startSide, numbering }),
   fields: [START, NUMBERING_FIELD],
   longTurn: false,
+  quarter: () => 'brick',
   nearestColumns: (columns) => Math.max(2, 2 * Math.round(columns / 2)),
   check({ columns }) {
     return odd(columns)
@@ -233,6 +235,7 @@ export const oddPeyote = flatPeyote({
   settings: z.strictObject({ start: startSide, numbering }),
   fields: [START, NUMBERING_FIELD],
   longTurn: true,
+  quarter: () => 'brick',
   nearestColumns: (columns) => Math.max(3, 2 * Math.round((columns - 1) / 2) + 1),
   check({ columns }) {
     if (columns < 3)
