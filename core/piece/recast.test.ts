@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
+import { anyPiece, anyPieceOf, bead, part, piece, rows } from '../../tests/fixture/piece'
 import { cellsFrom } from '../grid/cells'
 import { latticeOf } from './lattice'
 import { neighbourOffsets } from '../technique/lattice'
@@ -9,20 +9,22 @@ import { BEAD_SPECS } from '../bead/spec'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { tallyPiece } from '../tally/tally'
 import { checkPiece, partToFile, pieceToBody } from './codec'
-import { columnsOf, numberAt, rowsOf, voidsOf, wholePart, type Part } from './piece'
+import { columnsOf, numberAt, rowsOf, voidsOf, wholePart, type Part, type Piece } from './piece'
 import {
   addPartSteps,
+  columnStepOf,
   columnsWanted,
   conversionNotes,
   quarterTurnSteps,
   removePartSteps,
+  replaceGridSteps,
   specSteps,
   stitchSteps,
   unrollSteps,
   widthSteps,
 } from './recast'
 import { isCordWork, strandCords } from '../tally/cords'
-import { applySteps, invertSteps } from './step'
+import { applySteps, invertSteps, type Step } from './step'
 
 describe('making it another way', () => {
   it('gives a sound piece that keeps its pattern, and can be taken back', () => {
@@ -171,5 +173,148 @@ describe('making it another way', () => {
   })
   it('names the count nearest to a width (13 mm in cylinder 11/0 peyote: 10 of 1.3 mm)', () => {
     expect(columnsWanted(part(), 13)).toBe(10)
+  })
+})
+
+describe('made another way, case by case', () => {
+  const stitch = (technique: string, over: Partial<Part> = {}) =>
+    part({ technique, settings: requireTechnique(technique).settings.parse({}), ...over })
+  const of = (one: Part, over: Partial<Piece> = {}) => piece({ parts: [one], ...over })
+  const after = (p: Piece, steps: readonly Step[]) => valueOf(applySteps(p, steps))
+
+  it('is widened by as many columns as the stitch allows at once', () => {
+    const wide = (technique: string, letters: string) => {
+      const cells = rows(letters)
+      return columnStepOf(stitch(technique, { start: cells, repeat: rows(letters, letters), end: cells }))
+    }
+    expect(wide('loom', 'AAA')).toBe(1)
+    expect(wide('peyote', 'AAAA')).toBe(2)
+    expect(wide('right-angle', 'AAA')).toBe(2)
+    expect(wide('herringbone', 'AAAA')).toBe(2)
+    // A braid has the strands that it has: no other count is allowed, so nothing is said but one.
+    expect(wide('braid-8', 'AAAAAAAA')).toBe(1)
+  })
+  it('is never made narrower than one column, nor changed to what it is', () => {
+    const p = of(stitch('loom', { start: rows('ABC'), repeat: rows('ABC'), end: rows('ABC') }))
+    const [one] = p.parts as [Part]
+    expect(widthSteps(one, 0, 1)).toEqual([])
+    expect(widthSteps(one, -2, 1)).toEqual([])
+    expect(widthSteps(one, 1, 1)).toHaveLength(1)
+    expect(stitchSteps(p, one, 'loom', 1)).toEqual([])
+    expect(specSteps(p, one, one.spec)).toEqual([])
+  })
+  it('of another size: the grid and the beads of the old size, and no other bead', () => {
+    const tray = [bead(1), bead(2, { spec: 'round-8' })]
+    const p = of(stitch('loom', { start: rows('AB'), repeat: rows('AB'), end: rows('AB') }), { tray })
+    const next = after(p, specSteps(p, p.parts[0]!, 'round-11'))
+    expect(next.parts[0]!.spec).toBe('round-11')
+    expect(next.tray.map((b) => b.spec)).toEqual(['round-11', 'round-8'])
+  })
+  it('of beads becomes cords: one row of the first that is worked, as often as there were rows; and back', () => {
+    const p = of(stitch('loom', { start: rows('AABB'), repeat: rows('ABAB', 'BBBB'), end: rows('BBAA'), times: 3 }), {
+      tray: [bead(1), bead(2), bead(3, { spec: 'round-8' })],
+    })
+    const steps = stitchSteps(p, p.parts[0]!, 'braid-cord', 2)
+    const cords = after(p, steps)
+    const [braid] = cords.parts as [Part]
+    expect(braid).toMatchObject({ technique: 'braid-cord', times: 8, spec: 'cord-2' })
+    expect([braid.start.rows, braid.repeat.rows, braid.end.rows]).toEqual([0, 1, 0])
+    // Strands that the grid has no column for are of the bead that was chosen.
+    expect([...braid.repeat.blocks[0]!]).toEqual([1, 2, 1, 2, 2, 2, 2, 2])
+    expect(cords.tray.map((b) => b.spec)).toEqual(['cord-2', 'cord-2', 'round-8'])
+    const back = after(cords, stitchSteps(cords, braid, 'peyote', 1))
+    expect(back.parts[0]).toMatchObject({ technique: 'peyote', times: 8, spec: 'cylinder-11' })
+    expect([...back.parts[0]!.repeat.blocks[0]!]).toEqual([1, 2, 1, 2, 2, 2, 2, 2])
+    expect(back.tray.map((b) => b.spec)).toEqual(['cylinder-11', 'cylinder-11', 'round-8'])
+    // Nothing laid yet: every strand is of the bead that was chosen, and there is one round.
+    const none = { start: cellsFrom(4, 0, []), repeat: cellsFrom(4, 0, []), end: cellsFrom(4, 0, []) }
+    const bare = stitch('loom', { ...none, times: 0 })
+    const empty = of(bare)
+    const fresh = after(empty, stitchSteps(empty, bare, 'braid-cord', 2)).parts[0]!
+    expect([fresh.times, ...fresh.repeat.blocks[0]!]).toEqual([1, 2, 2, 2, 2, 2, 2, 2, 2])
+  })
+  it('says what becomes of the pattern when it goes from beads to cords, and back', () => {
+    const cords = stitch('braid-cord', { start: rows('AAAAAAAA'), repeat: rows('AAAAAAAA'), end: rows('AAAAAAAA') })
+    const beads = stitch('loom', { start: rows('AAA'), repeat: rows('AAA'), end: rows('AAA') })
+    expect(conversionNotes(beads, 'loom')).toEqual([])
+    expect(conversionNotes(cords, 'loom')).toEqual(['Cords become beads: every row begins alike.'])
+    expect(conversionNotes(beads, 'braid-cord')[0]).toMatch(/^Cords keep one colour from end to end/)
+    expect(conversionNotes(beads, 'brick-tube').join(' ')).toContain('The first column will touch the last')
+    const tube = stitch('brick-tube', { start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA') })
+    expect(conversionNotes(tube, 'brick').join(' ')).toContain('The round is opened')
+  })
+  it('turned by a quarter: brick of odd rows becomes peyote of odd count; what cannot be turned is not', () => {
+    const wall = (height: number, columns = 4) =>
+      stitch('brick', {
+        times: 1,
+        start: cellsFrom(columns, 0, []),
+        repeat: cellsFrom(columns, height, Array<number>(columns * height).fill(1)),
+        end: cellsFrom(columns, 0, []),
+      })
+    const turned = (one: Part) => {
+      const p = of(one)
+      const steps = quarterTurnSteps(p, one)
+      return steps && after(p, steps).parts[0]!
+    }
+    expect(turned(wall(5))!.technique).toBe('peyote-odd')
+    expect(turned(wall(6))!.technique).toBe('peyote')
+    expect(turned(wall(6))!.id).toBe('band-2')
+    expect(columnsOf(turned(wall(500))!)).toBe(500)
+    expect(turned(wall(502))).toBeNull()
+    expect(turned(wall(0))).toBeNull()
+    // Odd peyote needs three columns.
+    expect(turned(wall(1))).toBeNull()
+    const loomed = stitch('loom', { start: rows('AA'), repeat: rows('AA'), end: rows('AA') })
+    expect(turned(loomed)).toBeNull()
+    const rounds = stitch('brick-tube', { start: rows('AAAA'), repeat: rows('AAAA'), end: rows('AAAA') })
+    expect(turned(rounds)).toBeNull()
+  })
+  it('a new part gets a number that is free; of beads where the tray has cords it brings a bead', () => {
+    const p = of(stitch('loom', { start: rows('AB'), repeat: rows('AB'), end: rows('AB') }))
+    const ids = [0, 1, 2].reduce((q) => after(q, addPartSteps(q, 'More', 'peyote', 'cylinder-11')), p)
+    expect(ids.parts.map((q) => q.id)).toEqual(['band', 'part-2', 'part-3', 'part-4'])
+    const gap = after(ids, removePartSteps(ids, 'part-3'))
+    expect(after(gap, addPartSteps(gap, 'More', 'loom', 'cylinder-11')).parts.at(-1)!.id).toBe('part-3')
+    const added = after(p, addPartSteps(p, 'More', 'right-angle', 'round-8')).parts[1]!
+    expect([rowsOf(added), added.times, added.spec]).toEqual([20, 1, 'round-8'])
+    const none = cellsFrom(8, 0, [])
+    const braid = stitch('braid-cord', { spec: 'cord-2', start: none, repeat: rows('AAAAAAAA'), end: none })
+    const cordPiece = of(braid, { tray: [bead(1, { spec: 'cord-2' })] })
+    const beaded = after(cordPiece, addPartSteps(cordPiece, 'Tag', 'loom', 'cord-2'))
+    expect(beaded.tray[1]).toMatchObject({ name: 'Bead', spec: 'cylinder-11', finish: 'opaque' })
+    expect(beaded.parts[1]).toMatchObject({ spec: 'cylinder-11', times: 1 })
+    expect(new Set(beaded.parts[1]!.repeat.blocks[0])).toEqual(new Set([beaded.tray[1]!.number]))
+  })
+  it('a part that is not there is not taken off; what is worked once is written out already', () => {
+    const p = of(stitch('loom', { start: rows('AB'), repeat: rows('AB', 'BA'), end: rows('AB'), times: 1 }))
+    const two = after(p, addPartSteps(p, 'More', 'loom', 'cylinder-11'))
+    expect(removePartSteps(two, 'nobody')).toEqual([])
+    expect(removePartSteps(two, 'band')).toHaveLength(1)
+    expect(unrollSteps(p, p.parts[0]!)).toEqual([])
+    const never = { ...p.parts[0]!, times: 0 }
+    expect(unrollSteps({ ...p, parts: [never] }, never)).toEqual([])
+    const thrice = { ...p.parts[0]!, times: 3 }
+    const out = after({ ...p, parts: [thrice] }, unrollSteps({ ...p, parts: [thrice] }, thrice)).parts[0]!
+    expect([out.times, out.repeat.rows]).toEqual([1, 6])
+  })
+  it('a grid from outside takes the place of a part, as one section, with what hung on it and the fit', () => {
+    const band = stitch('loom', { start: rows('AB'), repeat: rows('AB'), end: rows('AB') })
+    const tab = {
+      ...band,
+      id: 'tab',
+      name: 'Tab',
+      on: { part: 'band', at: 'end', by: 'start', holes: [1, 2], link: null } as const,
+    }
+    const p = piece({ parts: [tab, { ...band }] })
+    const fitted = { ...p, fit: { ...p.fit, part: 'band' } }
+    const grid = { columns: 1, rows: 3, numbers: [1, 2, 1] }
+    const { steps, id } = replaceGridSteps(fitted, fitted.parts[1]!, grid)
+    const next = after(fitted, steps)
+    expect(next.parts.map((q) => q.id)).toEqual(['tab', id])
+    expect(next.parts[1]).toMatchObject({ id, technique: 'loom', times: 1, name: 'Band', on: null })
+    expect([...wholePart(next.parts[1]!)]).toEqual([1, 2, 1])
+    expect(next.fit.part).toBe(id)
+    // A bead that is no longer there lets go; the other still holds.
+    expect(next.parts[0]!.on).toEqual({ ...tab.on, part: id, holes: [1] })
   })
 })
