@@ -3,7 +3,10 @@ import type { TrayBead } from '../bead/bead'
 import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
 import { columnsOf, countedRows, partRow, rowsOf, trayByNumber, voidsOf, type Part } from '../piece/piece'
+import { partsWith } from '../piece/joint'
 import { ownSize } from '../picture/sprite'
+import { drawnSize } from '../picture/view'
+import { ringsOf, wholeOf } from '../picture/whole'
 import { isScattered, latticeOf } from '../piece/lattice'
 import { latticeOnScreen, type Lie } from '../picture/view'
 import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
@@ -61,6 +64,62 @@ function beadSvg(
   return `<g id="${id}"><title>${escape(`${bead.letter} ${bead.name}`)}</title>${body}${mark}</g>`
 }
 
+/** Beads of a part on paper, mm: across the work and along it from the first row, each with the id of its shape. */
+interface Drawn {
+  readonly placed: readonly { readonly across: number; readonly along: number; readonly id: string }[]
+  /** Shapes by id. */
+  readonly shapes: ReadonlyMap<string, string>
+  /** How far they reach. */
+  readonly wide: number
+  readonly long: number
+  middle(c: number, r: number): { readonly across: number; readonly along: number }
+}
+
+/** `prefix`: of the ids, so that several parts may lie in one picture. `bare`: places without a bead are left out. */
+function drawnBeads(
+  part: Part,
+  tray: readonly TrayBead[],
+  { lie, from = 0, to = rowsOf(part), scale, ink }: Omit<ChartOptions, 'title' | 'note'>,
+  { prefix = 'b', bare = false } = {},
+): Drawn {
+  const level = lie === 'level'
+  const lattice = latticeOf(part)
+  const seen = latticeOnScreen(part, lie)
+  const columns = columnsOf(part)
+  const beads = trayByNumber(tray)
+  const voids = new Set(voidsOf(part))
+  const middle = (c: number, r: number) => {
+    const { x, y } = beadCentre(lattice, c, r)
+    return { across: x * scale, along: (y - from * lattice.pitchY) * scale }
+  }
+  const placed: { readonly across: number; readonly along: number; readonly id: string }[] = []
+  const shapes = new Map<string, string>()
+  let [wide, long] = [0, 0]
+  for (let r = from; r < to; r++) {
+    const row = partRow(part, r)
+    for (let c = 0; c < columns; c++) {
+      if (voids.has(keyOf(columns, c, r)) || (bare && row[c] === 0)) continue
+      const { across, along } = middle(c, r)
+      // Either way the work is seen as the lattice exchanged, which turns a lean over.
+      const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
+      const { w, h } = sizeOf(beads.get(row[c]!), seen, scale)
+      const half = halfBox({ beadX: w, beadY: h }, turnDegrees)
+      wide = Math.max(wide, across + (level ? half.y : half.x))
+      long = Math.max(long, along + (level ? half.x : half.y))
+      const id = `${prefix}${row[c]!}${turnDegrees === 0 ? '' : `t${Math.round(turnDegrees)}`}`
+      if (!shapes.has(id)) shapes.set(id, beadSvg(id, beads.get(row[c]!), w, h, turnDegrees, ink))
+      placed.push({ across, along, id })
+    }
+  }
+  return { placed, shapes, wide, long, middle }
+}
+
+const inOrder = (shapes: ReadonlyMap<string, string>): string =>
+  [...shapes]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([, svg]) => svg)
+    .join('')
+
 /**
  * A chart as SVG, in mm on paper: every bead where the stitch puts it, with counts along the edges. Each kind of bead
  * is defined once for each way it lies and used, so that a chart of some thousand beads stays small.
@@ -71,35 +130,8 @@ export function chartSvg(
   { lie, from = 0, to = rowsOf(part), scale, ink, title, note = '' }: ChartOptions,
 ): string {
   const level = lie === 'level'
-  const lattice = latticeOf(part)
-  const seen = latticeOnScreen(part, lie)
   const columns = columnsOf(part)
-  const beads = trayByNumber(tray)
-  const voids = new Set(voidsOf(part))
-  /** Middle of a bead on paper, mm: across the work, and along it from the first row of the chart. */
-  const middle = (c: number, r: number) => {
-    const { x, y } = beadCentre(lattice, c, r)
-    return { across: x * scale, along: (y - from * lattice.pitchY) * scale }
-  }
-  const placed: { readonly across: number; readonly along: number; readonly id: string }[] = []
-  const defs = new Map<string, string>()
-  let [wide, long] = [0, 0]
-  for (let r = from; r < to; r++) {
-    const row = partRow(part, r)
-    for (let c = 0; c < columns; c++) {
-      if (voids.has(keyOf(columns, c, r))) continue
-      const { across, along } = middle(c, r)
-      // Either way the work is seen as the lattice exchanged, which turns a lean over.
-      const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
-      const { w, h } = sizeOf(beads.get(row[c]!), seen, scale)
-      const half = halfBox({ beadX: w, beadY: h }, turnDegrees)
-      wide = Math.max(wide, across + (level ? half.y : half.x))
-      long = Math.max(long, along + (level ? half.x : half.y))
-      const id = `b${row[c]!}${turnDegrees === 0 ? '' : `t${Math.round(turnDegrees)}`}`
-      if (!defs.has(id)) defs.set(id, beadSvg(id, beads.get(row[c]!), w, h, turnDegrees, ink))
-      placed.push({ across, along, id })
-    }
-  }
+  const { placed, shapes, wide, long, middle } = drawnBeads(part, tray, { lie, from, to, scale, ink })
   /** Where that lies on the paper: level, the rows run to the right; upright, they rise. */
   const at = ({ across, along }: { readonly across: number; readonly along: number }) =>
     level ? { x: along + EDGE, y: across + EDGE } : { x: across + EDGE, y: long - along + EDGE }
@@ -121,12 +153,56 @@ export function chartSvg(
   if (note !== '') labels.push(`<text x="${EDGE}" y="${round(bottom + 4)}">${escape(note)}</text>`)
   const width = round(right + 1)
   const height = round(bottom + (note === '' ? 1 : 6))
-  const shapes = [...defs].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, svg]) => svg)
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ` +
     `${height}" role="img"><title>${escape(title)}</title>` +
-    `<defs>${shapes.join('')}</defs>` +
+    `<defs>${inOrder(shapes)}</defs>` +
     `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
+  )
+}
+
+/** Wire of a link on paper, mm before scaling. */
+const WIRE_MM = 0.8
+
+/**
+ * All that hangs together with a part as SVG, in mm on paper: each part where its joints lay it, links between. The
+ * first part of the tree lies level; the others are turned as they hang.
+ */
+export function wholeSvg(
+  parts: readonly Part[],
+  part: Part,
+  tray: readonly TrayBead[],
+  { scale, ink, title }: Pick<ChartOptions, 'scale' | 'ink' | 'title'>,
+): string {
+  const whole = wholeOf(partsWith(parts, part))
+  // Level, the length runs to the right: across and along are exchanged, so what turns clockwise turns the other way.
+  const at = ({ x, y }: { readonly x: number; readonly y: number }) => ({ x: y * scale, y: x * scale })
+  const shapes = new Map<string, string>()
+  const groups = whole.placed.map((p, k) => {
+    const drawn = drawnBeads(p.part, tray, { lie: 'level', scale, ink }, { prefix: `p${k}b`, bare: true })
+    for (const [id, svg] of drawn.shapes) shapes.set(id, svg)
+    const size = drawnSize(p.part)
+    const middle = at({ x: p.x - whole.x + p.width / 2, y: p.y - whole.y + p.length / 2 })
+    const uses = drawn.placed.map(
+      ({ along, across, id }) =>
+        `<use href="#${id}" x="${round(along - (size.length * scale) / 2)}" ` +
+        `y="${round(across - (size.width * scale) / 2)}"/>`,
+    )
+    const turn = p.turn === 0 ? '' : ` rotate(${-90 * p.turn})`
+    return (
+      `<g transform="translate(${round(middle.x)} ${round(middle.y)})${turn}">` +
+      `<title>${escape(p.part.name)}</title>${uses.join('')}</g>`
+    )
+  })
+  const shifted = (p: { readonly x: number; readonly y: number }) => at({ x: p.x - whole.x, y: p.y - whole.y })
+  const rings = whole.ties
+    .flatMap((tie) => ringsOf(tie, shifted, scale))
+    .map(({ x, y, radius }) => `<circle cx="${round(x)}" cy="${round(y)}" r="${round(radius)}"/>`)
+  const [width, height] = [round(whole.length * scale + 2), round(whole.width * scale + 2)]
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="-1 -1 ${width} ` +
+    `${height}" role="img"><title>${escape(title)}</title><defs>${inOrder(shapes)}</defs>${groups.join('')}` +
+    `<g fill="none" stroke="#8d8472" stroke-width="${round(WIRE_MM * scale)}">${rings.join('')}</g></svg>\n`
   )
 }
 

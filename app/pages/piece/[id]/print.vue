@@ -7,7 +7,7 @@ import { fitKindOf } from '#core/wear/kind'
 import { fitOf } from '#core/fit/reckon'
 import { closureName, closureOf } from '#core/wear/closure'
 import { packWords } from '#core/format/shopping-csv'
-import { chartStrips, chartSvg } from '#core/format/chart-svg'
+import { chartStrips, chartSvg, wholeSvg } from '#core/format/chart-svg'
 import { gridCsv, readGridCsv } from '#core/format/grid-csv'
 import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
 import { replaceGridSteps } from '#core/piece/recast'
@@ -83,6 +83,14 @@ const buy = computed(() => beadsToBuy(piece.value))
 const made = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
 const hanging = computed(() => piece.value.parts.filter((p) => p.on))
+/** All of what hangs together, as large as the sheet is wide at most. */
+const wholePicture = computed(() => {
+  const whole = wholeOf(partsWith(piece.value.parts, fitted.value))
+  const scale = Math.min(2, (room.value.width - 2) / whole.length, 90 / whole.width)
+  return dataOf(
+    wholeSvg(piece.value.parts, fitted.value, piece.value.tray, { scale, ink: 'colour', title: piece.value.name }),
+  )
+})
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const ends = computed(() => piece.value.parts.flatMap((part) => boundEnd(part, piece.value.tray) ?? []))
 const letters = computed(() => trayByNumber(piece.value.tray))
@@ -158,6 +166,12 @@ const saveSvg = () =>
       title: piece.value.name,
       note: arrowNote(part.value, { lie: 'level' }),
     }),
+    'image/svg+xml',
+  )
+const saveWhole = () =>
+  saveFile(
+    `${name.value}-whole.svg`,
+    wholeSvg(piece.value.parts, part.value, piece.value.tray, { scale: 2, ink: ink.value, title: piece.value.name }),
     'image/svg+xml',
   )
 function savePng() {
@@ -247,6 +261,7 @@ async function readIn(event: Event) {
       <h3>Take it with you</h3>
       <button type="button" class="button" @click="saveJson">Piece file (JSON)</button>
       <button type="button" class="button" @click="saveSvg">Chart as SVG</button>
+      <button v-if="hanging.length" type="button" class="button" @click="saveWhole">The whole as SVG</button>
       <button type="button" class="button" @click="savePng">Chart as PNG</button>
       <VSelect
         v-if="piece.parts.length > 1"
@@ -377,6 +392,7 @@ async function readIn(event: Event) {
 
       <section v-if="hanging.length" class="joined">
         <h2>How the parts join</h2>
+        <img :src="wholePicture" :alt="`All parts of ${piece.name} as they hang`" />
         <ul>
           <li v-for="p in hanging" :key="p.id">
             <b>{{ p.name }}.</b> {{ jointWords(piece.parts, p, (mm) => length(mm)) }}.
