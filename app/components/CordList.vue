@@ -9,7 +9,7 @@ import { requireTechnique } from '#core/technique/registry'
 const props = defineProps<{ piece: Piece; part: Part; editable?: boolean }>()
 const emit = defineEmits<{ cord: [bobbin: number, number: number]; doubled: [bobbin: number, doubled: boolean] }>()
 const letters = computed(() => trayByNumber(props.piece.tray))
-const plan = computed(() => requireTechnique(props.part.technique).braid!.plan(props.part.settings))
+const plan = computed(() => requireTechnique(props.part.technique).disc!.plan(props.part.settings))
 const cords = computed(() =>
   strandCords(props.part, props.piece.tray).map((c) => ({
     ...c,

@@ -11,7 +11,7 @@ const stages = computed(() =>
   [
     { to: 'fit', name: 'Fit', wants: readiness.value.fit },
     { to: 'mat', name: 'Mat', wants: readiness.value.mat },
-    ...(props.piece.parts.some((p) => techniqueOf(p).braid) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : []),
+    ...(props.piece.parts.some((p) => techniqueOf(p).disc) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : []),
     { to: 'tally', name: 'Tally', wants: readiness.value.tally },
     { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
     { to: 'print', name: 'Print', wants: 0 },

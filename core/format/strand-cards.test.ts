@@ -9,7 +9,7 @@ import { isCordWork } from '../tally/cords'
 import { strandLists } from '../tally/strand'
 import { strandCardsPdf, strandsCsv } from './strand-cards'
 
-const BRAIDS = BRAID_PIECES.filter((p) => techniqueOf(p.parts[0]!).braid)
+const BRAIDS = BRAID_PIECES.filter((p) => techniqueOf(p.parts[0]!).disc)
 const BEADED = BRAIDS.filter((p) => !isCordWork(p.parts[0]!))
 
 describe('what to string, on paper', () => {

@@ -98,8 +98,8 @@ function wrapped(words: string, most: number): string[] {
  * goes on on the next card.
  */
 export async function strandCardsPdf(piece: Piece, part: Part, { paper }: CardOptions): Promise<Result<Uint8Array>> {
-  const { braid } = requireTechnique(part.technique)
-  if (!braid)
+  const { disc } = requireTechnique(part.technique)
+  if (!disc)
     return bad(problem('cards-none', part.id, 'Only braids have strands to string. Choose a part that is braided.'))
   const doc = await PDFDocument.create()
   doc.setTitle(`${piece.name}: bobbin cards`)
@@ -169,7 +169,7 @@ export async function strandCardsPdf(piece: Piece, part: Part, { paper }: CardOp
  */
 function diary(ground: Ground, piece: Piece, part: Part): void {
   const { page, text, line } = sheet(ground)
-  const plan = requireTechnique(part.technique).braid!.plan(part.settings)
+  const plan = requireTechnique(part.technique).disc!.plan(part.settings)
   const letters = trayByNumber(piece.tray)
   text(piece.name, MARGIN, 22, 20, true)
   text(

@@ -35,7 +35,7 @@ const braid = (n: number, school: 'A' | 'B', rounds: number) =>
 
 describe('words and disc', () => {
   it('name the beads of every round in the order in which the hands move the strands', () => {
-    for (const technique of TECHNIQUES.filter((t) => t.braid)) {
+    for (const technique of TECHNIQUES.filter((t) => t.disc)) {
       for (const own of [{ school: 'A' }, { school: 'B' }, { braid: '7' }, { braid: '16', school: 'B' }, {}]) {
         const settings = technique.settings.safeParse(own)
         if (!settings.success) continue
@@ -54,7 +54,7 @@ describe('words and disc', () => {
           end: emptyCells(n, 0),
         })
         // The literal machine, played from the start.
-        const laid = walked(technique.braid!.plan(settings.data), 12 * n)
+        const laid = walked(technique.disc!.plan(settings.data), 12 * n)
         for (let round = 0; round < 12; round++) {
           const hands = laid.slice(round * n, (round + 1) * n).map((l) => round * n + l.strand + 1)
           expect(
@@ -98,7 +98,7 @@ describe('moves on the disc', () => {
     (n, school) => {
       const one = braid(n, school, 60)
       expect(discMoves(one)).toBe(60 * n)
-      const laid = walked(requireTechnique(one.technique).braid!.plan(one.settings), 60 * n)
+      const laid = walked(requireTechnique(one.technique).disc!.plan(one.settings), 60 * n)
       for (let i = 0; i < 60 * n; i++) {
         const move = discMove(one, i)!
         expect([move.strand, move.from, move.to]).toEqual([laid[i]!.strand, laid[i]!.slot, laid[i]!.to])

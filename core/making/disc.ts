@@ -26,8 +26,8 @@ const movesOf = (plan: BraidPlan): number => plan.cycle.filter((a) => a.do === '
 
 /** Moves of the whole part: one for each bead. */
 export function discMoves(part: Part): number {
-  const { braid } = techniqueOf(part)
-  return braid ? rowsOf(part) * braid.plan(part.settings).load.length : 0
+  const { disc } = techniqueOf(part)
+  return disc ? rowsOf(part) * disc.plan(part.settings).load.length : 0
 }
 
 /** Turn of the disc per act of turning in one cycle. */
@@ -46,9 +46,9 @@ const WORDS: Record<School, readonly [string, string]> = {
 
 /** The i-th move of a braid; null beyond its end, or for other work. */
 export function discMove(part: Part, index: number): DiscMove | null {
-  const { braid } = techniqueOf(part)
-  if (!braid || index < 0 || index >= discMoves(part)) return null
-  const plan = braid.plan(part.settings)
+  const work = techniqueOf(part).disc
+  if (!work || index < 0 || index >= discMoves(part)) return null
+  const plan = work.plan(part.settings)
   const moves = movesOf(plan)
   // A cycle is a whole round for the round braids, a single move for others.
   const cycle = Math.floor(index / moves)

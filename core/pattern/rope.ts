@@ -1,4 +1,5 @@
 import { cellAt, cellsFrom, flatten, type Cells } from '../grid/cells'
+import { keyOf } from '../grid/key'
 import { insertRowsStep, layingSteps, removeRowsStep, setStep, type Laying } from '../piece/edit'
 import { columnsOf, rowsOf, sectionStart, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { LIMITS } from '../piece/schema'
@@ -11,7 +12,7 @@ import { loadingCells, loadingRounds, type LoadingWish } from './loading'
 /** Whether a part is one of the round braids, whose surface is known in closed form. */
 export const isRoundBraid = (part: Part): boolean => roundSchool(part) !== null
 
-const roundSchool = (part: Part): School | null => techniqueOf(part).braid?.round(part.settings) ?? null
+const roundSchool = (part: Part): School | null => techniqueOf(part).disc?.round(part.settings) ?? null
 
 const schoolOf = (part: Part): School => roundSchool(part) ?? 'A'
 
@@ -58,16 +59,16 @@ function movedTo(
  * + 1 − x, in every section. Done twice it is as before.
  */
 export function mirrorRopeSteps(piece: Piece, part: Part): Step[] {
-  const { braid } = techniqueOf(part)
-  if (!braid || !isRoundBraid(part)) return []
+  const { disc } = techniqueOf(part)
+  if (!disc || !isRoundBraid(part)) return []
   const settings = { ...part.settings, school: schoolOf(part) === 'A' ? 'B' : 'A' }
-  const [here, there] = [braid.plan(part.settings), braid.plan(settings)]
+  const [here, there] = [disc.plan(part.settings), disc.plan(settings)]
   const strands = columnsOf(part)
   const image = here.load.map((slot) => there.load.indexOf(here.slots + 1 - slot))
   const laying = new Map<number, number>()
   const mirrored = (cells: Cells, from: number) => {
     for (let k = 0; k < cells.rows; k++)
-      for (let s = 0; s < strands; s++) laying.set((from + k) * strands + image[s]!, cellAt(cells, s, k))
+      for (let s = 0; s < strands; s++) laying.set(keyOf(strands, image[s]!, from + k), cellAt(cells, s, k))
   }
   mirrored(part.start, 0)
   if (part.times > 0) mirrored(part.repeat, sectionStart(part, 'repeat'))

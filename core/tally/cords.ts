@@ -82,7 +82,7 @@ interface BoundEnd {
  */
 export function boundEnd(part: Part, tray: readonly TrayBead[]): BoundEnd | null {
   const technique = techniqueOf(part)
-  if (!technique.braid || laidRows(part) === 0) return null
+  if (!technique.disc || laidRows(part) === 0) return null
   const strands = columnsOf(part)
   const diameters = isCordWork(part)
     ? strandCords(part, tray).flatMap((c) => (c.doubled ? [c.diameterMm, c.diameterMm] : [c.diameterMm]))

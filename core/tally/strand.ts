@@ -59,11 +59,11 @@ export function placeOfSlot(slot: number, slots: number): string {
 
 /** Lists of all strands of a braid, of the whole part or of one section (one repeat of it); empty for other work. */
 export function strandLists(grid: Part, section?: SectionName): StrandList[] {
-  const { braid } = techniqueOf(grid)
-  if (!braid) return []
+  const { disc } = techniqueOf(grid)
+  if (!disc) return []
   // Of the whole braid, what is laid; of a section, every round of it, as it is typed.
   const part = section ? grid : laidOf(grid).part
-  const plan = braid.plan(part.settings)
+  const plan = disc.plan(part.settings)
   const from = section ? sectionStart(part, section) : 0
   const until = section ? from + (section === 'repeat' && part.times === 0 ? 0 : part[section].rows) : rowsOf(part)
   // Round by round, all strands at once: a round is one row of the grid.
@@ -108,7 +108,7 @@ const MOST_STOPS = 6
  * that the lists of both stop there. The strand that it takes besides is the one that lays the next bead beside it.
  */
 export function shapeNotes(piece: Pick<Piece, 'tray'>, part: Part): string[] {
-  if (!techniqueOf(part).braid) return []
+  if (!techniqueOf(part).disc) return []
   const notes: string[] = []
   const counts = tallyPart(part)
   const used = piece.tray

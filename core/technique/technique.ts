@@ -197,10 +197,10 @@ export interface Technique {
   readonly fields: readonly SettingField[]
 
   /**
-   * Work with strands that are loaded before it begins: how many, and how they are moved. Columns of the grid are
-   * strands then.
+   * Work on a slotted disc, with strands that are loaded before it begins: how many, and how they are moved. Columns
+   * of the grid are strands then.
    */
-  readonly braid?: {
+  readonly disc?: {
     readonly strands: number
     plan(settings: Settings): BraidPlan
     /** School of a round braid, whose surface is known in closed form; null for all others. */

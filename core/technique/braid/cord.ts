@@ -90,7 +90,7 @@ export const cordBraid: Technique = {
     },
     FOLDED_FIELD,
   ],
-  braid: { strands: 8, plan: planOf, round: (own) => (read(own).braid === '7' ? null : read(own).school) },
+  disc: { strands: 8, plan: planOf, round: (own) => (read(own).braid === '7' ? null : read(own).school) },
   charts: ROUND_CHARTS,
   repeatRows: 1,
   lattice: ({ bead, settings: own, chart }) =>

@@ -153,7 +153,7 @@ export function ropeBraid(rope: Rope): Technique {
     family: 'braid',
     form: 'tube',
     words: STRAND_WORDS,
-    braid: {
+    disc: {
       strands: strandsOf(settings.parse({})),
       plan: (own) => rope.plan(own),
       round: (own) => rope.round?.(own) ?? null,

@@ -27,7 +27,7 @@ const { length } = useLengths()
 const motion = usePreferredReducedMotion()
 const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
-const braids = computed(() => piece.value.parts.filter((p) => techniqueOf(p).braid))
+const braids = computed(() => piece.value.parts.filter((p) => techniqueOf(p).disc))
 const chosen = ref('')
 const part = computed(() => braids.value.find((p) => p.id === chosen.value) ?? braids.value[0])
 const letters = computed(() => trayByNumber(piece.value.tray))

@@ -426,7 +426,7 @@ const underHand = computed(() => {
         @edit="(n) => (editing = n)"
       />
       <RopePanel
-        v-else-if="mat.panel === 'pattern' && techniqueOf(part).braid"
+        v-else-if="mat.panel === 'pattern' && techniqueOf(part).disc"
         :piece="piece"
         :part="part"
         @steps="fromPanel"
