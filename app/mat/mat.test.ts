@@ -11,7 +11,7 @@ import { anyWish, play } from '../../tests/fixture/step'
 import { makePainter, type Scene, type Target } from './painter'
 import { toolOf, TOOLS, type Ground } from './tool/tool'
 import { moved, placeAt, pointOf, showing, viewOfAll, viewToBegin, zoomed, type Seen } from './view'
-import { wholeOf } from '#core/picture/whole'
+import { boxOfWhole, wholeOf } from '#core/picture/whole'
 
 class Picture {
   constructor(
@@ -335,6 +335,39 @@ describe('the view', () => {
       expect(far.y).toBeLessThan(size.height)
       const seen = pointOf(one, showing(one, far, { c: 0, r: 5 }, size), { c: 0, r: 5 })
       expect(seen.x >= 0 && seen.x <= size.width && seen.y >= 0 && seen.y <= size.height).toBe(true)
+    }
+  })
+  it('shows all parts as they hang when asked, and at first where there is room; moved, some stay in sight', () => {
+    const hung = (rows: number): Piece => {
+      const top = part({ times: rows })
+      return piece({
+        parts: [
+          top,
+          {
+            ...top,
+            id: 'drop',
+            on: { part: top.id, at: 'end', by: 'start', holes: [], link: { kind: 'ring', mm: 5 } },
+          },
+        ],
+      })
+    }
+    for (const lie of ['level', 'upright'] as const) {
+      for (const times of [2, 200]) {
+        const p = hung(times)
+        const [top] = p.parts as [Part]
+        const seen: Seen = { part: top, whole: wholeOf(p.parts) }
+        const inside = ({ x, y, width, height }: { x: number; y: number; width: number; height: number }) =>
+          x >= 0 && y >= 0 && x + width <= size.width && y + height <= size.height
+        expect(inside(boxOfWhole(seen.whole!, top, viewOfAll(seen, { lie }, size)))).toBe(true)
+        const first = viewToBegin(seen, { lie }, size)
+        // So long that all of it would be a thread: the part in hand is shown, as it would be alone.
+        if (times === 200) expect(first).toEqual(viewToBegin(seenAlone(top), { lie }, size))
+        else expect(inside(boxOfWhole(seen.whole!, top, first))).toBe(true)
+        expect(first.scale).toBeLessThanOrEqual(13)
+        const far = boxOfWhole(seen.whole!, top, moved(seen, first, 1e6, -1e6, size))
+        expect(far.x).toBeLessThan(size.width)
+        expect(far.y + far.height).toBeGreaterThan(0)
+      }
     }
   })
 })
