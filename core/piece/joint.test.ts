@@ -3,7 +3,21 @@ import { describe, expect, it } from 'vitest'
 import { part, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { hangStep } from './edit'
-import { beadsOfSide, checkJoints, layOut, linksOf, rootOf, treeOf, turnOfJoint, type Turn } from './joint'
+import {
+  beadsOfSide,
+  checkJoints,
+  hangableOn,
+  jointWords,
+  layOut,
+  layOutAll,
+  linksOf,
+  parseHoles,
+  partsWith,
+  rootOf,
+  treeOf,
+  turnOfJoint,
+  type Turn,
+} from './joint'
 import type { Part } from './piece'
 import { quarterTurnSteps, removePartSteps } from './recast'
 import { requireTechnique } from '../technique/registry'
@@ -195,5 +209,77 @@ describe('steps and joints', () => {
     expect(next.id).not.toBe('band')
     expect(turned.parts[1]!.on).toEqual({ ...p.parts[1]!.on!, part: next.id, at: 'right' })
     expect(turned.parts[2]!.on).toEqual(p.parts[2]!.on)
+  })
+})
+
+describe('joints in words', () => {
+  const mm = (value: number) => `${value} mm`
+  const says = (on: Joint | null) => jointWords([named('Band', null)], { id: 'b', name: 'B', on }, mm)
+  const to = (over: Partial<Joint>) => joint({ part: 'Band', ...over })
+  it('says which sides meet, where, and what joins them', () => {
+    expect(says(null)).toBe('')
+    expect(says(to({}))).toBe('Its first row on the last row of Band sewn on')
+    expect(says(to({ at: 'left', by: 'right' }))).toBe('Its last column on the first column of Band sewn on')
+    expect(says(to({ holes: [3] }))).toBe('Its first row on the last row of Band, bead 3, sewn on')
+    expect(says(to({ link: { kind: 'ring', mm: 5 } }))).toBe('Its first row on the last row of Band by a ring, 5 mm')
+    expect(says(to({ holes: [3, 10], link: { kind: 'ring', mm: 5 } }))).toBe(
+      'Its first row on the last row of Band, beads 3 and 10, by rings, 5 mm',
+    )
+    expect(says(to({ holes: [1, 2], link: { kind: 'chain', mm: 20 } }))).toMatch(/by pieces of chain, 20 mm$/)
+    expect(says(to({ link: { kind: 'chain', mm: 20 } }))).toMatch(/by a piece of chain, 20 mm$/)
+    expect(says(joint({ part: 'gone' }))).toContain('of a part that is not there')
+  })
+  it('reads beads as people write them', () => {
+    const read = (text: string, beads = 12) => {
+      const found = parseHoles(text, beads)
+      return found.ok ? found.value : found.problems[0]!.says
+    }
+    expect(read('')).toEqual([])
+    expect(read('  ')).toEqual([])
+    expect(read('3')).toEqual([3])
+    expect(read('3, 8')).toEqual([3, 8])
+    expect(read('3 and 8; 12')).toEqual([3, 8, 12])
+    expect(read('1+12')).toEqual([1, 12])
+    expect(read('0')).toBe('That side has beads 1 to 12.')
+    expect(read('13')).toBe('That side has beads 1 to 12.')
+    expect(read('3, 3')).toBe('Name each bead once.')
+    expect(read('left')).toBe('Write the numbers of the beads, like “3, 8”.')
+    expect(read('-3')).toBe('Write the numbers of the beads, like “3, 8”.')
+    const many = (n: number) => Array.from({ length: n }, (_, k) => k + 1).join(' ')
+    expect(read(many(40), 99)).toHaveLength(40)
+    expect(read(many(41), 99)).toBe('At most 40 beads.')
+  })
+  it('a part may hang on any but itself and what hangs on it', () => {
+    const parts = [named('band', null), named('b', joint()), named('c', joint({ part: 'b' })), named('d', null)]
+    const ids = (part: Part) => hangableOn(parts, part).map((p) => p.id)
+    expect(parts.map(ids)).toEqual([['d'], ['band', 'd'], ['band', 'b', 'd'], ['band', 'b', 'c']])
+  })
+})
+
+describe('parts that do not hang together', () => {
+  it('lie side by side, trees from their uppermost edge, apart by a gap', () => {
+    const parts = [
+      named('band', null, 4, 6),
+      named('up', joint({ at: 'start', by: 'end', link: { kind: 'ring', mm: 2 } }), 6, 2),
+      named('alone', null, 3, 3),
+    ]
+    const whole = layOutAll(parts, size, 5)
+    const at = whole.placed.map(({ part: p, x, y }) => [p.id, x, y])
+    // The upper part is wider by 2 mm on each side, and 8 mm of it and its ring lie above the band.
+    expect(at).toEqual([
+      ['band', 2, 8],
+      ['up', 0, 0],
+      ['alone', 17, 0],
+    ])
+    expect([whole.x, whole.y, whole.width, whole.length]).toEqual([0, 0, 23, 26])
+    expect(whole.ties).toEqual([{ kind: 'ring', from: { x: 6, y: 8 }, to: { x: 6, y: 6 } }])
+    expect(partsWith(parts, parts[1]!).map((p) => p.id)).toEqual(['band', 'up'])
+    expect(partsWith(parts, parts[2]!).map((p) => p.id)).toEqual(['alone'])
+    expect(partsWith(parts, parts[0]!).map((p) => p.id)).toEqual(['band', 'up'])
+  })
+  it('a part whose parent is not among them begins a tree of its own; nothing is no size', () => {
+    const lost = named('lost', joint({ part: 'elsewhere' }))
+    expect(layOutAll([lost], size, 5).placed.map((p) => p.part.id)).toEqual(['lost'])
+    expect(layOutAll([], size, 5)).toMatchObject({ placed: [], width: 0, length: 0 })
   })
 })
