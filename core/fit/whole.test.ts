@@ -1,36 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { part, piece } from '../../tests/fixture/piece'
-import { emptyCells } from '../grid/cells'
+import { hungPart, joint } from '../../tests/fixture/joint'
+import { piece } from '../../tests/fixture/piece'
 import { partsWith } from '../piece/joint'
 import type { Part, Piece } from '../piece/piece'
 import { SIDES, type Joint } from '../piece/schema'
-import { requireTechnique } from '../technique/registry'
 import { extentOf } from './extent'
 import { reasonLine, reasonsOf } from './reasoning'
 import { fitOf, rowsWanted } from './reckon'
 import { ownLengthFor, wholeExtent } from './whole'
 
-const made = (id: string, on: Joint | null, columns: number, rows: number, times = 1): Part =>
-  part({
-    id,
-    name: id,
-    technique: 'loom',
-    settings: requireTechnique('loom').settings.parse({}),
-    on,
-    times,
-    start: emptyCells(columns, 0),
-    repeat: emptyCells(columns, rows, 1),
-    end: emptyCells(columns, 0),
-  })
-const joint = (over: Partial<Joint> = {}): Joint => ({
-  part: 'band',
-  at: 'end',
-  by: 'start',
-  holes: [],
-  link: null,
-  ...over,
-})
+const made = (id: string, on: Joint | null, columns: number, rows: number): Part =>
+  hungPart(id, 'loom', on, { columns, rows })
 const of = (...parts: Part[]): Piece => piece({ parts })
 
 describe('the whole of joined parts', () => {

@@ -1,26 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { bead, part } from '../../tests/fixture/piece'
+import { hungPart } from '../../tests/fixture/joint'
+import { bead } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { isInside, rowsOf, type Part } from '../piece/piece'
 import { SIDES, type Joint } from '../piece/schema'
 import { boxOfWhole, placedOf, viewBeside, wholeOf } from '../picture/whole'
 import { screenPoint } from '../picture/view'
-import { requireTechnique } from '../technique/registry'
 import { wholeSvg } from './chart-svg'
 
 const made = (id: string, technique: string, on: Joint | null, columns: number, rows: number): Part =>
-  part({
-    id,
-    name: id,
-    technique,
-    settings: requireTechnique(technique).settings.parse({}),
-    on,
-    times: 1,
-    start: emptyCells(columns, 0),
-    repeat: emptyCells(columns, rows, 1),
-    end: emptyCells(columns, 0),
-  })
+  hungPart(id, technique, on, { columns, rows })
 
 /** Where the beads of each group lie on the paper, its transform worked out. */
 function groupsOf(svg: string): { name: string; beads: { x: number; y: number }[] }[] {

@@ -1,36 +1,18 @@
 import fc from 'fast-check'
 import { decode } from 'fast-png'
 import { describe, expect, it } from 'vitest'
-import { bead, part, piece } from '../../tests/fixture/piece'
+import { hungPart, joint } from '../../tests/fixture/joint'
+import { bead, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { layOutAll } from '../piece/joint'
 import type { Part } from '../piece/piece'
 import { SIDES, type Joint } from '../piece/schema'
-import { requireTechnique } from '../technique/registry'
 import { pictureOf } from './picture'
 import { drawnSize, flipOf, screenOfWork, screenPoint, sizeOnScreen, type View } from './view'
 import { boxOfWhole, placedOf, ringsOf, viewBeside, wholeOf } from './whole'
 
 const made = (id: string, technique: string, on: Joint | null, columns: number, rows: number, number = 1): Part =>
-  part({
-    id,
-    name: id,
-    technique,
-    settings: requireTechnique(technique).settings.parse({}),
-    on,
-    times: 1,
-    start: emptyCells(columns, 0),
-    repeat: emptyCells(columns, rows, number),
-    end: emptyCells(columns, 0),
-  })
-const joint = (over: Partial<Joint> = {}): Joint => ({
-  part: 'band',
-  at: 'end',
-  by: 'start',
-  holes: [],
-  link: null,
-  ...over,
-})
+  hungPart(id, technique, on, { columns, rows, number })
 const anyView: fc.Arbitrary<View> = fc
   .record({
     lie: fc.constantFrom('level' as const, 'upright' as const),

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { part, piece } from '../../tests/fixture/piece'
-import { emptyCells } from '../grid/cells'
+import { hungPart, joint } from '../../tests/fixture/joint'
+import { piece } from '../../tests/fixture/piece'
 import { hangStep } from './edit'
 import {
   beadsOfSide,
@@ -20,34 +20,12 @@ import {
 } from './joint'
 import type { Part } from './piece'
 import { quarterTurnSteps, removePartSteps } from './recast'
-import { requireTechnique } from '../technique/registry'
 import { SIDES, type Joint } from './schema'
 import { applySteps, invertSteps } from './step'
 import { valueOf } from '../problem'
 
-const joint = (over: Partial<Joint> = {}): Joint => ({
-  part: 'band',
-  at: 'end',
-  by: 'start',
-  holes: [],
-  link: null,
-  ...over,
-})
-const grid = (columns: number, rows: number) => ({
-  times: 1,
-  start: emptyCells(columns, 0),
-  repeat: emptyCells(columns, rows, 1),
-  end: emptyCells(columns, 0),
-})
 const named = (id: string, on: Joint | null, columns = 4, rows = 6): Part =>
-  part({
-    id,
-    name: id,
-    technique: 'loom',
-    settings: requireTechnique('loom').settings.parse({}),
-    on,
-    ...grid(columns, rows),
-  })
+  hungPart(id, 'loom', on, { columns, rows })
 const size = (p: Part) => ({ width: 2 * beadsOfSide(p, 'end'), length: 3 * beadsOfSide(p, 'left') })
 
 describe('where parts lie', () => {
@@ -183,7 +161,7 @@ describe('what cannot hang so', () => {
 describe('steps and joints', () => {
   const p = piece({
     parts: [
-      part({ id: 'band', technique: 'brick', settings: requireTechnique('brick').settings.parse({}), ...grid(5, 8) }),
+      hungPart('band', 'brick', null, { columns: 5, rows: 8 }),
       named('b', joint({ holes: [2], link: { kind: 'ring', mm: 4 } })),
       named('c', joint({ part: 'b', at: 'left' })),
     ],

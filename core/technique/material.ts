@@ -18,7 +18,7 @@ export interface Material {
   readonly arrival: string
 }
 
-export const BEADS: Material = {
+const BEADS: Material = {
   usualSpec: DEFAULT_SPEC,
   takes: (spec) => !isCord(requireSpec(spec)),
   counted: true,
