@@ -249,6 +249,10 @@ defineExpose({
 
 // ---- pointer and touch: one finger draws, two move and zoom
 const fingers = new Map<number, { x: number; y: number }>()
+/** A press that moves further than this is none. */
+const PRESS_PX = 8
+/** The part that is not in hand, on which a press began: it is taken when the press ends where it began. */
+let aimed: { part: Part; x: number; y: number } | null = null
 let pressed: number | null = null
 let dragging = false
 let spaceDown = false
@@ -295,6 +299,7 @@ function down(event: PointerEvent) {
   if (!view.value) return
   frame.value!.setPointerCapture(event.pointerId)
   fingers.set(event.pointerId, at(event))
+  aimed = null
   if (fingers.size > 1) {
     gesture.value = null
     pressed = null
@@ -304,7 +309,7 @@ function down(event: PointerEvent) {
   if (dragging || event.button !== 0) return
   const other = otherAt(at(event))
   if (other) {
-    take(other)
+    aimed = { part: other, ...at(event) }
     return
   }
   pressed = event.pointerId
@@ -353,6 +358,11 @@ function move(event: PointerEvent) {
 function up(event: PointerEvent) {
   fingers.delete(event.pointerId)
   dragging = false
+  if (aimed) {
+    const { x, y } = at(event)
+    if (Math.hypot(x - aimed.x, y - aimed.y) < PRESS_PX) take(aimed.part)
+    aimed = null
+  }
   if (pressed === event.pointerId) {
     pressed = null
     finish()
@@ -361,7 +371,7 @@ function up(event: PointerEvent) {
 
 function cancel(event: PointerEvent) {
   fingers.delete(event.pointerId)
-  pressed = null
+  pressed = aimed = null
   gesture.value = null
 }
 
@@ -529,6 +539,9 @@ const glyphsHidden = computed(
 .mat-canvas:focus-visible {
   border-radius: var(--round);
   outline: 3px solid var(--madder);
+}
+.mat-canvas.other {
+  cursor: pointer;
 }
 .tool-select {
   cursor: cell;

@@ -104,15 +104,13 @@ export function makePainter() {
       before.view.scale === scene.view.scale &&
       before.view.lie === scene.view.lie &&
       sameFlip(before.view, scene.view)
-    if (!sameTray || before.view.scale !== scene.view.scale) {
-      sprites = makeSprites(scene.tray, scene.view.scale, scene.options, sameTray ? sprites! : undefined)
-      pale = null
+    const { scale } = scene.view
+    if (!sameTray || before.view.scale !== scale) {
+      sprites = makeSprites(scene.tray, scale, scene.options, sameTray ? sprites! : undefined)
+      pale = sameTray && pale ? makeSprites(pale.tray, scale, pale.options, pale) : null
     }
     if (scene.whole)
-      pale ??= makeSprites(fadedTray(scene.tray, scene.options.ground), scene.view.scale, {
-        ...scene.options,
-        bare: true,
-      })
+      pale ??= makeSprites(fadedTray(scene.tray, scene.options.ground), scale, { ...scene.options, bare: true })
     const all: PixelRect = { x: 0, y: 0, width: buffer.width, height: buffer.height }
     if (!sameLook || !sameShape(before.part, scene.part) || !sameBeside(before, scene)) {
       draw(target, all, scene)

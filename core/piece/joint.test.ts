@@ -158,6 +158,19 @@ describe('what cannot hang so', () => {
   })
 })
 
+describe('many parts', () => {
+  it('hanging one on the other are looked through once: circles are found with all that hangs on them', () => {
+    const chain = Array.from({ length: 200 }, (_, k) => named(`p${k}`, k === 0 ? null : joint({ part: `p${k - 1}` })))
+    expect(checkJoints({ parts: chain })).toEqual([])
+    const closed = chain.map((p, k) => (k === 0 ? { ...p, on: joint({ part: 'p2' }) } : p))
+    const found = checkJoints({ parts: closed })
+    expect(found.map((p) => [p.code, p.at])).toEqual([['joint-circle', 'p0']])
+    expect(found[0]!.says).toMatch(/^p0, p2 and p1 hang on each other/)
+    const two = closed.map((p) => (p.id === 'p9' ? { ...p, on: joint({ part: 'p11' }) } : p))
+    expect(checkJoints({ parts: two }).map((p) => p.at)).toEqual(['p0', 'p9'])
+  })
+})
+
 describe('steps and joints', () => {
   const p = piece({
     parts: [
@@ -196,8 +209,8 @@ describe('joints in words', () => {
   const to = (over: Partial<Joint>) => joint({ part: 'Band', ...over })
   it('says which sides meet, where, and what joins them', () => {
     expect(says(null)).toBe('')
-    expect(says(to({}))).toBe('Its first row on the last row of Band sewn on')
-    expect(says(to({ at: 'left', by: 'right' }))).toBe('Its last column on the first column of Band sewn on')
+    expect(says(to({}))).toBe('Its first row on the last row of Band, sewn on')
+    expect(says(to({ at: 'left', by: 'right' }))).toBe('Its last column on the first column of Band, sewn on')
     expect(says(to({ holes: [3] }))).toBe('Its first row on the last row of Band, bead 3, sewn on')
     expect(says(to({ link: { kind: 'ring', mm: 5 } }))).toBe('Its first row on the last row of Band by a ring, 5 mm')
     expect(says(to({ holes: [3, 10], link: { kind: 'ring', mm: 5 } }))).toBe(

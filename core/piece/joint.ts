@@ -63,8 +63,8 @@ export function jointWords(parts: readonly Joined[], { on }: Joined, show: (mm: 
   const there = parts.find((p) => p.id === on.part)?.name ?? 'a part that is not there'
   const beads = on.holes.length === 0 ? '' : `, bead${on.holes.length > 1 ? 's' : ''} ${on.holes.join(' and ')},`
   const many = on.holes.length > 1
-  const by = on.link ? `by ${LINK_WORDS[on.link.kind][many ? 1 : 0]}, ${show(on.link.mm)}` : 'sewn on'
-  return `Its ${sideWords(on.by)} on the ${sideWords(on.at)} of ${there}${beads} ${by}`
+  const by = on.link ? ` by ${LINK_WORDS[on.link.kind][many ? 1 : 0]}, ${show(on.link.mm)}` : ' sewn on'
+  return `Its ${sideWords(on.by)} on the ${sideWords(on.at)} of ${there}${beads}${beads || on.link ? by : `,${by}`}`
 }
 
 /** Beads of a side as people write them: numbers with anything between; none is the middle of the side. */
@@ -79,65 +79,64 @@ export function parseHoles(text: string, beads: number): Result<number[]> {
   return holes.length > 40 ? refused('At most 40 beads.') : good(holes)
 }
 
-/** Parts that go round in a circle from this one; null if it ends at a part that hangs on nothing. */
-function circleFrom<P extends Joined>(parts: readonly P[], part: P): P[] | null {
-  const passed: P[] = []
-  for (let at: P | undefined = part; at?.on; at = parts.find((p) => p.id === at!.on!.part)) {
-    if (passed.includes(at)) return at === part ? passed : null
-    passed.push(at)
+/** Circles of parts that hang on each other, each once; one way through all parts. */
+function circlesOf<P extends Joined>(parts: readonly P[], byId: ReadonlyMap<string, P>): P[][] {
+  const circles: P[][] = []
+  const done = new Set<P>()
+  for (const part of parts) {
+    const path: P[] = []
+    const onPath = new Map<P, number>()
+    let at: P | undefined = part
+    while (at && !done.has(at) && !onPath.has(at)) {
+      onPath.set(at, path.push(at) - 1)
+      at = at.on ? byId.get(at.on.part) : undefined
+    }
+    if (at && onPath.has(at)) circles.push(path.slice(onPath.get(at)))
+    for (const each of path) done.add(each)
   }
-  return null
+  return circles
+}
+
+function circleWords(names: readonly string[]): string {
+  return names.length === 1
+    ? `${names[0]} cannot hang on itself. Let it hang on another part, or on nothing.`
+    : `${names.slice(0, -1).join(', ')} and ${names.at(-1)} hang on each other in a circle. Let one of them hang on ` +
+        'nothing.'
+}
+
+/** What is wrong with the beads at which a part hangs on another. */
+function holeProblem(part: Part, on: Joint, there: Part): Problem | null {
+  const beads = beadsOfSide(there, on.at)
+  const beyond = on.holes.find((hole) => hole > beads)
+  if (beyond !== undefined)
+    return problem(
+      'joint-hole',
+      part.id,
+      `${part.name} hangs at bead ${beyond} of the ${sideWords(on.at)} of ${there.name}, which has ${beads}. ` +
+        'Let it hang at one that is there first.',
+    )
+  return new Set(on.holes).size < on.holes.length
+    ? problem('joint-twice', part.id, `${part.name} hangs at one bead twice. Name each of its beads once.`)
+    : null
 }
 
 /** What must hold of the joints of a piece: each leads to a part and to beads that are there, and none in a circle. */
 export function checkJoints({ parts }: Pick<Piece, 'parts'>): Problem[] {
-  const problems: Problem[] = []
-  const told = new Set<Part>()
+  const byId = new Map(parts.map((p) => [p.id, p]))
+  const problems = circlesOf(parts, byId).map((circle) =>
+    problem('joint-circle', circle[0]!.id, circleWords(circle.map((p) => p.name))),
+  )
   for (const part of parts) {
-    const { on } = part
-    if (!on) continue
-    const there = parts.find((p) => p.id === on.part)
-    if (!there) {
-      problems.push(
-        problem(
+    if (!part.on) continue
+    const there = byId.get(part.on.part)
+    const found = there
+      ? holeProblem(part, part.on, there)
+      : problem(
           'joint-nowhere',
           part.id,
           `${part.name} hangs on a part that is not there. Let it hang on one of the piece, or on nothing.`,
-        ),
-      )
-      continue
-    }
-    const circle = circleFrom(parts, part)
-    if (circle && !told.has(part)) {
-      for (const each of circle) told.add(each)
-      const names = circle.map((p) => p.name)
-      problems.push(
-        problem(
-          'joint-circle',
-          part.id,
-          names.length === 1
-            ? `${part.name} cannot hang on itself. Let it hang on another part, or on nothing.`
-            : `${names.slice(0, -1).join(', ')} and ${names.at(-1)} hang on each other in a circle. Let one of them ` +
-                'hang on nothing.',
-        ),
-      )
-      continue
-    }
-    const beads = beadsOfSide(there, on.at)
-    const beyond = on.holes.find((hole) => hole > beads)
-    if (beyond !== undefined)
-      problems.push(
-        problem(
-          'joint-hole',
-          part.id,
-          `${part.name} hangs at bead ${beyond} of the ${sideWords(on.at)} of ${there.name}, which has ${beads}. ` +
-            'Let it hang at one that is there first.',
-        ),
-      )
-    if (new Set(on.holes).size < on.holes.length)
-      problems.push(
-        problem('joint-twice', part.id, `${part.name} hangs at one bead twice. Name each of its beads once.`),
-      )
+        )
+    if (found) problems.push(found)
   }
   return problems
 }

@@ -11,13 +11,13 @@ interface Links {
   readonly mm: number
 }
 
-const NAMES = { ring: 'Jump rings', chain: 'Chain between parts' } as const
+const NAMES = { ring: 'Jump rings for a gap of', chain: 'Chain between parts,' } as const
 
 /** What to have ready to join the parts: rings by the gap that they keep, chain by its length. */
 export function linksNeeded(piece: Pick<Piece, 'parts'>): Links[] {
   const out = new Map<string, Links>()
   for (const { kind, mm } of linksOf(piece)) {
-    const name = `${NAMES[kind]}, ${plainNumber(mm)} mm`
+    const name = `${NAMES[kind]} ${plainNumber(mm)} mm`
     out.set(name, { kind, name, mm, count: (out.get(name)?.count ?? 0) + 1 })
   }
   return [...out.values()]

@@ -73,7 +73,13 @@ test('a part is added, hung at two beads by rings, taken in hand by pointer and 
   const mat = page.getByRole('application')
   await expect(mat).toHaveAccessibleName(/Part 2/)
   await page.getByRole('button', { name: 'All', exact: true }).click()
-  const { width, height } = (await mat.boundingBox())!
+  const { x, y, width, height } = (await mat.boundingBox())!
+  // A press that is drawn away is none.
+  await page.mouse.move(x + width * 0.15, y + height / 2)
+  await page.mouse.down()
+  await page.mouse.move(x + width * 0.15 + 40, y + height / 2 + 30, { steps: 4 })
+  await page.mouse.up()
+  await expect(mat).toHaveAccessibleName(/Part 2/)
   await mat.click({ position: { x: width * 0.15, y: height / 2 } })
   await expect(mat).toHaveAccessibleName(/Band/)
   await mat.press('PageDown')
