@@ -1,6 +1,5 @@
 import type { Finish } from '../bead/bead'
 import { DEFAULT_CORD, DEFAULT_SPEC, isCord, requireSpec } from '../bead/spec'
-import type { Technique } from './technique'
 
 /** What the cells of a technique are made of, and what follows from that: asked in place of which technique it is. */
 export interface Material {
@@ -40,4 +39,4 @@ export const CORDS: Material = {
 }
 
 /** Beads where a technique says nothing else. */
-export const materialOf = ({ material }: Pick<Technique, 'material'>): Material => material ?? BEADS
+export const materialOf = ({ material }: { readonly material?: Material }): Material => material ?? BEADS

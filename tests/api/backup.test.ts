@@ -3,6 +3,7 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, expect, inject, it, vi } from 'vitest'
+import { DEMO_PIECES } from '../../demo/pieces'
 import { prepareDatabase } from '../../launcher/start'
 import { connect, type Database } from '../../server/database/connection'
 
@@ -58,7 +59,7 @@ async function content(): Promise<Record<string, string>> {
 
 it('what was backed up is brought back to the byte, and what was there meanwhile is kept', async () => {
   const before = await content()
-  expect(before.piece!.split(' ')).toHaveLength(12)
+  expect(before.piece!.split(' ')).toHaveLength(DEMO_PIECES.length)
   expect(weben('backup', 'all.dump')).toMatchObject({ status: 0, said: expect.stringContaining('all.dump') })
   await db('piece').where({ name: 'Reed bank cuff' }).delete()
   await db('piece').update({ name: 'Spoiled' })
