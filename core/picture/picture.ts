@@ -15,16 +15,15 @@ interface PictureOptions {
   readonly glyphs: boolean
   /** Border round the work, px. */
   readonly margin: number
+  /** Parts of the piece: what of them hangs together with the part is drawn too. */
+  readonly parts?: readonly Part[]
   /** The picture is at least so large, px. */
   readonly least?: { readonly width: number; readonly height: number }
-  /** Cuts the picture off after this many px of length. */
-  readonly parts?: readonly Part[]
+  /** Cuts the picture off after this many px. */
   readonly most?: { readonly width: number; readonly height: number }
 }
 
-/**
- * The part as a PNG (ISO/IEC 15948), drawn as on the mat; with `parts`, all that hangs together with it.
- */
+/** The part as a PNG (ISO/IEC 15948), drawn as on the mat; with `parts`, all that hangs together with it. */
 export function pictureOf(
   part: Part,
   tray: readonly TrayBead[],
@@ -32,11 +31,10 @@ export function pictureOf(
 ): Uint8Array {
   const whole = wholeOf(partsWith(parts, part))
   const box = boxOfWhole(whole, part, { lie, scale, x: 0, y: 0 })
-  const sized = (work: number, bounds: Pick<PictureOptions, 'least' | 'most'>, side: 'width' | 'height') =>
-    Math.max(1, Math.min(bounds.most?.[side] ?? Infinity, Math.max(bounds.least?.[side] ?? 0, work + 2 * margin)))
   const [across, down] = [Math.ceil(box.width), Math.ceil(box.height)]
-  const width = sized(across, { least, most }, 'width')
-  const height = sized(down, { least, most }, 'height')
+  const side = (work: number, least = 1, most = Infinity) => Math.min(most, Math.max(least, work + 2 * margin))
+  const width = side(across, least?.width, most?.width)
+  const height = side(down, least?.height, most?.height)
   // What is smaller than the picture lies in its middle.
   const beginAt = (room: number, work: number) => Math.max(margin, Math.floor((room - work) / 2))
   const surface = { width, height, pixels: new Int32Array(width * height) }

@@ -1,4 +1,4 @@
-import { layOutAll, type Placed, type Tie, type Whole } from '../piece/joint'
+import { layOutAll, turned, type Placed, type Tie, type Whole } from '../piece/joint'
 import type { Part } from '../piece/piece'
 import type { Point } from '../technique/lattice'
 import { pack } from './look'
@@ -20,29 +20,20 @@ export const wholeOf = (parts: readonly Part[]): Whole => layOutAll(parts, drawn
 const ownSize = ({ turn, width, length }: Placed): Point =>
   turn % 2 === 0 ? { x: width, y: length } : { x: length, y: width }
 
-const QUARTERS = [
-  [1, 0],
-  [0, 1],
-  [-1, 0],
-  [0, -1],
-] as const
-
-const turnedBy = ({ x, y }: Point, turn: number): Point => {
-  const [cos, sin] = QUARTERS[((turn % 4) + 4) % 4]!
-  return { x: cos * x - sin * y, y: sin * x + cos * y }
-}
-
 /** A point of a part, mm across and along, as a point of the whole. */
 function inWhole(placed: Placed, { x, y }: Point): Point {
   const size = ownSize(placed)
-  const p = turnedBy({ x: x - size.x / 2, y: y - size.y / 2 }, placed.turn)
+  const p = turned({ x: x - size.x / 2, y: y - size.y / 2 }, placed.turn)
   return { x: placed.x + placed.width / 2 + p.x, y: placed.y + placed.length / 2 + p.y }
 }
+
+/** The turn that takes a turn back. */
+const BACK = [0, 3, 2, 1] as const
 
 /** The way back: a point of the whole in the own mm of a part. */
 function inPart(placed: Placed, { x, y }: Point): Point {
   const size = ownSize(placed)
-  const p = turnedBy({ x: x - placed.x - placed.width / 2, y: y - placed.y - placed.length / 2 }, -placed.turn)
+  const p = turned({ x: x - placed.x - placed.width / 2, y: y - placed.y - placed.length / 2 }, BACK[placed.turn])
   return { x: p.x + size.x / 2, y: p.y + size.y / 2 }
 }
 
@@ -152,7 +143,7 @@ function paintRing({ width, height, pixels }: Surface, rect: PixelRect, { x, y, 
 }
 
 /** What is to be seen of a piece: the part in hand by its view, and all others beside it; null where it is alone. */
-export interface WholeScene {
+interface WholeScene {
   readonly part: Part
   readonly view: View
   readonly whole: Whole | null

@@ -1,7 +1,7 @@
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import type { Point } from '../technique/lattice'
 import { columnsOf, rowsOf, type Part, type Piece } from './piece'
-import type { Joint, Side } from './schema'
+import { LIMITS, type Joint, type Side } from './schema'
 
 /**
  * A piece is a tree of parts: each may hang on another by one of its sides. Where every part lies follows from the
@@ -57,6 +57,9 @@ const LINK_WORDS: Record<NonNullable<Joint['link']>['kind'], readonly [one: stri
   chain: ['a piece of chain', 'pieces of chain'],
 }
 
+/** What a link keeps apart when it is first chosen, mm (common practice: a small ring, a short piece of chain). */
+export const USUAL_LINK_MM = { ring: 4, chain: 20 } as const
+
 /** How a part hangs, in words; `show` says a length. */
 export function jointWords(parts: readonly Joined[], { on }: Joined, show: (mm: number) => string): string {
   if (!on) return ''
@@ -76,7 +79,7 @@ export function parseHoles(text: string, beads: number): Result<number[]> {
   const holes = [...said.matchAll(/\d+/g)].map((m) => Number(m[0]))
   if (holes.some((h) => h < 1 || h > beads)) return refused(`That side has beads 1 to ${beads}.`)
   if (new Set(holes).size < holes.length) return refused('Name each bead once.')
-  return holes.length > 40 ? refused('At most 40 beads.') : good(holes)
+  return holes.length > LIMITS.holes ? refused(`At most ${LIMITS.holes} beads.`) : good(holes)
 }
 
 /** Circles of parts that hang on each other, each once; one way through all parts. */
@@ -171,12 +174,13 @@ export interface Whole {
   readonly length: number
 }
 
-export interface PartSize {
+interface PartSize {
   readonly width: number
   readonly length: number
 }
 
-const turned = ({ x, y }: Point, turn: Turn): Point =>
+/** A point turned about 0, 0 by quarters clockwise on a screen, whose y runs down. */
+export const turned = ({ x, y }: Point, turn: Turn): Point =>
   [
     { x, y },
     { x: 0 - y, y: x },

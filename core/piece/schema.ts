@@ -16,7 +16,15 @@ import { TECHNIQUES } from '../technique/registry'
 export const PIECE_VERSION = 3
 
 /** Bounds that keep a document workable: a million cells fit with room. */
-export const LIMITS = { columns: 500, rows: 20_000, cells: 4_000_000, times: 2000, tray: 200, parts: 200 } as const
+export const LIMITS = {
+  columns: 500,
+  rows: 20_000,
+  cells: 4_000_000,
+  times: 2000,
+  tray: 200,
+  parts: 200,
+  holes: 40,
+} as const
 
 /** A spec of the catalogue by its id, or a user's own written out (core/bead/spec.ts). */
 export const specId = z.union([
@@ -162,9 +170,14 @@ export const SIDES = ['start', 'end', 'left', 'right'] as const
 const side = z.enum(SIDES)
 
 /** What joins two parts where they are not sewn edge to edge. */
-export const LINK_KINDS = ['ring', 'chain'] as const
+const LINK_KINDS = ['ring', 'chain'] as const
 
-export const jointSchema = z
+export const linkSchema = z.strictObject({
+  kind: z.enum(LINK_KINDS),
+  mm: mm(0, 300).describe('Distance that it keeps'),
+})
+
+const jointSchema = z
   .strictObject({
     part: partId.describe('Id of the part that it hangs on'),
     at: side.describe('Side of that part: its first row, its last row, its first column, its last column'),
@@ -176,12 +189,9 @@ export const jointSchema = z
           .min(1)
           .max(LIMITS.rows * LIMITS.times),
       )
-      .max(40)
+      .max(LIMITS.holes)
       .describe('Beads of that side, counted from 1, at which it is joined; none: side to side, middle to middle'),
-    link: z
-      .strictObject({ kind: z.enum(LINK_KINDS), mm: mm(0, 300).describe('Distance that it keeps') })
-      .nullable()
-      .describe('What joins them, one for each hole; null: sewn on'),
+    link: linkSchema.nullable().describe('What joins them, one for each hole; null: sewn on'),
   })
   .describe('How a part hangs on another')
 

@@ -4,6 +4,7 @@ import type { Page } from '@playwright/test'
 import { fitOf } from '#core/fit/reckon'
 import { readPieceFile } from '#core/format/piece-file'
 import { emptyCells } from '#core/grid/cells'
+import { linksNeeded } from '#core/supply/links'
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { requireTechnique } from '#core/technique/registry'
 import { valueOf } from '#core/problem'
@@ -143,6 +144,11 @@ for (const piece of JOINED_PIECES) {
     await page.keyboard.press('j')
     const found = await new AxeBuilder({ page }).analyze()
     expect(found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+
+    const rings = linksNeeded(piece).filter((l) => l.kind === 'ring')
+    await page.goto(`/piece/${id}/supplies`)
+    await expect(page.getByRole('heading', { name: 'What to cut' })).toBeVisible()
+    await expect(page.getByText('to join the parts')).toHaveCount(rings.length)
 
     await page.goto(`/piece/${id}/print`)
     await expect(page.getByRole('heading', { name: 'How the parts join' })).toBeVisible()

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { boundsOf } from '#core/bounds'
 import { hangStep } from '#core/piece/edit'
-import { beadsOfSide, hangableOn, parseHoles, sideWords } from '#core/piece/joint'
+import { beadsOfSide, hangableOn, parseHoles, sideWords, USUAL_LINK_MM } from '#core/piece/joint'
 import type { Part, Piece } from '#core/piece/piece'
-import { SIDES, type Joint, type Side } from '#core/piece/schema'
+import { linkSchema, SIDES, type Joint, type Side } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import LengthField from '../../components/LengthField.vue'
 
@@ -24,8 +25,6 @@ const LINKS = [
   { value: 'ring', title: 'A ring' },
   { value: 'chain', title: 'A piece of chain' },
 ] as const
-/** What a link keeps apart when it is first chosen, mm. */
-const USUAL_MM = { ring: 4, chain: 20 } as const
 
 const hang = (next: Joint | null) => {
   emit('steps', next ? `Hang ${props.part.name}` : `Let ${props.part.name} go`, [
@@ -46,7 +45,7 @@ const change = (over: Partial<Joint>) => {
 type LinkKind = (typeof LINKS)[number]['value']
 const link = (kind: LinkKind) => {
   if (kind !== (on.value?.link?.kind ?? 'sewn'))
-    change({ link: kind === 'sewn' ? null : { kind, mm: on.value?.link?.mm || USUAL_MM[kind] } })
+    change({ link: kind === 'sewn' ? null : { kind, mm: on.value?.link?.mm || USUAL_LINK_MM[kind] } })
 }
 
 const apartMm = ref(on.value?.link?.mm ?? 0)
@@ -61,6 +60,8 @@ const takeLength = () => {
   if (on.value?.link && apartMm.value !== on.value.link.mm)
     change({ link: { kind: on.value.link.kind, mm: apartMm.value } })
 }
+
+const FIELDS = { VSelect: { density: 'compact', hideDetails: true }, VTextField: { density: 'compact' } }
 
 // ---- beads by number: typed as people write them
 const beads = computed(() => (there.value && on.value ? beadsOfSide(there.value, on.value.at) : 0))
@@ -80,60 +81,58 @@ const take = () => {
 </script>
 
 <template>
-  <fieldset class="joint">
-    <legend>{{ part.name }} hangs on</legend>
-    <VSelect
-      :model-value="on?.part ?? NOTHING"
-      :items="others"
-      label="Part"
-      density="compact"
-      hide-details
-      @update:model-value="(v: string) => choose(v)"
-    />
-    <template v-if="on && there">
-      <div class="two">
-        <VSelect
-          :model-value="on.at"
-          :items="sides"
-          label="On its"
-          density="compact"
-          hide-details
-          @update:model-value="(v: Side) => v !== on!.at && change({ at: v, holes: [] })"
-        />
-        <VSelect
-          :model-value="on.by"
-          :items="sides"
-          label="By this part’s"
-          density="compact"
-          hide-details
-          @update:model-value="(v: Side) => v !== on!.by && change({ by: v })"
-        />
-      </div>
-      <div class="two">
-        <VSelect
-          :model-value="on.link?.kind ?? 'sewn'"
-          :items="[...LINKS]"
-          label="With"
-          density="compact"
-          hide-details
-          @update:model-value="(v: string) => link(v as LinkKind)"
-        />
-        <div v-if="on.link" @focusout="takeLength">
-          <LengthField v-model="apartMm" label="It keeps apart" :least="0" :most="300" @keydown.enter="takeLength" />
-        </div>
-      </div>
-      <VTextField
-        v-model="text"
-        label="At beads"
-        density="compact"
-        :hint="`1 to ${beads}; empty: middle to middle. ${on.link ? 'One link at each.' : ''}`"
-        persistent-hint
-        :error-messages="says"
-        @blur="take"
-        @keydown.enter="take"
+  <VDefaultsProvider :defaults="FIELDS">
+    <fieldset class="joint">
+      <legend>{{ part.name }} hangs on</legend>
+      <VSelect
+        :model-value="on?.part ?? NOTHING"
+        :items="others"
+        label="Part"
+        @update:model-value="(v: string) => choose(v)"
       />
-    </template>
-  </fieldset>
+      <template v-if="on && there">
+        <div class="two">
+          <VSelect
+            :model-value="on.at"
+            :items="sides"
+            label="On its"
+            @update:model-value="(v: Side) => v !== on!.at && change({ at: v, holes: [] })"
+          />
+          <VSelect
+            :model-value="on.by"
+            :items="sides"
+            label="By this part’s"
+            @update:model-value="(v: Side) => v !== on!.by && change({ by: v })"
+          />
+        </div>
+        <div class="two">
+          <VSelect
+            :model-value="on.link?.kind ?? 'sewn'"
+            :items="[...LINKS]"
+            label="With"
+            @update:model-value="(v: string) => link(v as LinkKind)"
+          />
+          <div v-if="on.link" @focusout="takeLength">
+            <LengthField
+              v-model="apartMm"
+              label="It keeps apart"
+              :bounds="boundsOf(linkSchema, 'mm')"
+              @keydown.enter="takeLength"
+            />
+          </div>
+        </div>
+        <VTextField
+          v-model="text"
+          label="At beads"
+          :hint="`1 to ${beads}; empty: middle to middle. ${on.link ? 'One link at each.' : ''}`"
+          persistent-hint
+          :error-messages="says"
+          @blur="take"
+          @keydown.enter="take"
+        />
+      </template>
+    </fieldset>
+  </VDefaultsProvider>
 </template>
 
 <style scoped>

@@ -176,8 +176,8 @@ const saveWhole = () =>
   )
 function savePng() {
   const whole = wholeOf(partsWith(piece.value.parts, part.value))
-  const { width } = boxOfWhole(whole, part.value, { lie: 'level', scale: 1, x: 0, y: 0 })
-  const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, width)))
+  const { width, height } = boxOfWhole(whole, part.value, { lie: 'level', scale: 1, x: 0, y: 0 })
+  const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, width, height)))
   saveFile(
     `${name.value}-chart.png`,
     pictureOf(part.value, piece.value.tray, {
@@ -548,6 +548,7 @@ thead th {
   margin-right: 8mm;
   max-width: 100%;
 }
+.joined img,
 .strip img {
   max-width: 100%;
   height: auto;

@@ -14,6 +14,7 @@ import { beadAsks, beadsToBuy, timesMade, type BeadToBuy } from '#core/supply/be
 import { closureIn, contests, freeFor, reservedBy, spoolOf, takenBy } from '#core/supply/box'
 import { NEEDLES, requireThread, THREADS } from '#core/thread/catalogue'
 import { costOf, weightOf } from '#core/supply/cost'
+import { linksNeeded } from '#core/supply/links'
 import { cutList, holeChecks, lengthsOf, pathOf, type Help } from '#core/supply/thread'
 import { EAR_WIRE_GAUGES } from '#core/supply/wire'
 import { closureName } from '#core/wear/closure'
@@ -58,6 +59,7 @@ const buy = computed(() => beadsToBuy(piece.value, market.value))
 const made = computed(() => timesMade(piece.value))
 const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const cuts = computed(() => cutList(piece.value))
+const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const lengths = computed(() => lengthsOf(piece.value, made.value))
 const checks = computed(() =>
   piece.value.parts
@@ -423,6 +425,9 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           </span>
         </li>
       </ul>
+      <div v-for="ring in rings" :key="ring.name" class="cap">
+        <b>{{ ring.count * made }} × {{ ring.name.toLowerCase() }}, to join the parts</b>
+      </div>
       <p v-if="!cord && !onlyCords && (others.spool || others.clasp)" class="quiet">
         In the box:
         {{
