@@ -1,6 +1,5 @@
-import { columnOfKey, rowOfKey } from '#core/grid/key'
 import type { TrayBead } from '#core/bead/bead'
-import type { Cells } from '#core/grid/cells'
+import { placeOfIndex, type Lines } from '#core/grid/lines'
 import { columnsOf, rowsOf, SECTIONS, sectionStart, type Part } from '#core/piece/piece'
 import { largestGrowth, makeSprites, type PaintOptions, type Sprites } from '#core/picture/sprite'
 import { rectOfCell, type PixelRect, type View } from '#core/picture/view'
@@ -191,12 +190,12 @@ function sameShape(a: Part, b: Part): boolean {
       a.times === b.times &&
       a.settings === b.settings &&
       columnsOf(a) === columnsOf(b) &&
-      SECTIONS.every((s) => a[s].rows === b[s].rows))
+      SECTIONS.every((s) => a[s].rows === b[s].rows && a[s].ends === b[s].ends))
   )
 }
 
-/** Row-major indices of cells that differ; blocks that are the same value are not looked into. */
-function changedCells(a: Cells, b: Cells, most: number): number[] | null {
+/** Indices of places that differ; blocks that are the same value are not looked into. */
+function changedCells(a: Lines, b: Lines, most: number): number[] | null {
   const out: number[] = []
   let base = 0
   for (let k = 0; k < a.blocks.length; k++) {
@@ -234,7 +233,6 @@ function clipped(rect: PixelRect, within: PixelRect): PixelRect {
  */
 function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1): PixelRect[] | null {
   const rects: PixelRect[] = []
-  const columns = columnsOf(b)
   const rows = rowsOf(b)
   for (const section of SECTIONS) {
     const cells = changedCells(a[section], b[section], MOST_PARTS)
@@ -244,9 +242,10 @@ function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1)
     for (let copy = 0; copy < copies; copy++) {
       const first = sectionStart(b, section, copy)
       for (const index of cells) {
-        const r = first + rowOfKey(columns, index)
+        const place = placeOfIndex(b[section], index)
+        const r = first + place.r
         if (r >= rows) continue
-        const rect = rectOfCell(b, view, columnOfKey(columns, index), r, grow)
+        const rect = rectOfCell(b, view, place.c, r, grow)
         if (meets(rect, screen)) rects.push(clipped(rect, screen))
         if (rects.length > MOST_PARTS) return null
       }

@@ -5,7 +5,8 @@ import { sameGauge } from '../fit/gauge'
 import { fitKindOf, type FitKind } from '../wear/kind'
 import { rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
-import { cellsFrom, emptyCells, removeRows, type Cells } from '../grid/cells'
+import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
+import { removeLines } from '../grid/lines'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { materialOf } from '../technique/material'
 import { requireTechnique } from '../technique/registry'
@@ -193,7 +194,7 @@ function withEnds(piece: Fitted, plain: (rows: number) => Cells): Part {
     return {
       ...part,
       times: 1,
-      repeat: removeRows(part.repeat, kept, Math.max(0, per - kept)),
+      repeat: removeLines(part.repeat, kept, Math.max(0, per - kept)),
       start: plain(Math.ceil(left / 2)),
       end: plain(Math.floor(left / 2)),
     }

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { bead, part, piece, rows } from '../../tests/fixture/piece'
 import { neighbourSpecs, requireSpec } from '../bead/spec'
-import { cellAt, emptyCells } from '../grid/cells'
+import { emptyCells } from '../grid/cells'
+import { numberIn } from '../grid/lines'
 import { columnsOf, type Part, type Piece } from '../piece/piece'
 import { costSchema, fitSchema, LIMITS, type Fit } from '../piece/schema'
 import { applySteps } from '../piece/step'
@@ -133,19 +134,19 @@ describe('what is offered, and nothing else', () => {
       const choice = ways(p, 'ends').find((c) => c.endRows > 0)!
       const next = valueOf(applySteps(p, choiceSteps(p, choice))).parts[0]!
       expect([next.start.rows, next.end.rows]).toEqual([2 + choice.startRows, 2 + choice.endRows])
-      return [cellAt(next.start, 5, 0), cellAt(next.end, 5, next.end.rows - 1)]
+      return [numberIn(next.start, 5, 0), numberIn(next.end, 5, next.end.rows - 1)]
     }
     expect(corner(2, 3)).toEqual([2, 3])
     expect(corner(0, 2)).toEqual([1, 2])
     const bare = band(180, {}, { ...loom(), start: emptyCells(6, 0), end: emptyCells(6, 0) })
     const choice = ways(bare, 'ends').find((c) => c.startRows > 0)!
-    expect(cellAt(valueOf(applySteps(bare, choiceSteps(bare, choice))).parts[0]!.start, 0, 0)).toBe(1)
+    expect(numberIn(valueOf(applySteps(bare, choiceSteps(bare, choice))).parts[0]!.start, 0, 0)).toBe(1)
     // The corner is that of its own end: first row of the start, last row of the end.
     const graded = { ...loom(), start: rows('BBBBBB', 'AAAAAA'), end: rows('AAAAAA', 'CCCCCC') }
     const q = band(180, {}, graded)
     const taken = ways(q, 'ends').find((c) => c.endRows > 0)!
     const done = valueOf(applySteps(q, choiceSteps(q, taken))).parts[0]!
-    expect([cellAt(done.start, 0, 0), cellAt(done.end, 0, done.end.rows - 1)]).toEqual([2, 3])
+    expect([numberIn(done.start, 0, 0), numberIn(done.end, 0, done.end.rows - 1)]).toEqual([2, 3])
   })
   it('another closure is the one that brings that count nearest, within 12 mm and nearer than now', () => {
     let seen = 0
@@ -351,7 +352,9 @@ describe('widths that are offered', () => {
       const p = wide(20, { ...one, start })
       const next = valueOf(applySteps(p, widthChoiceSteps(p, 8))).parts[0]!
       expect(columnsOf(next)).toBe(8)
-      return [...new Set([next.start, next.repeat].flatMap((cells) => (cells.rows > 0 ? [cellAt(cells, 7, 0)] : [])))]
+      return [
+        ...new Set([next.start, next.repeat].flatMap((cells) => (cells.rows > 0 ? [numberIn(cells, 7, 0)] : []))),
+      ]
     }
     expect(laid(rows('BAAAAA', 'AAAAAA'))).toEqual([2])
     expect(laid(rows('.AAAAA', 'AAAAAA'))).toEqual([1])

@@ -1,5 +1,5 @@
-import { cellAt, copyBox, insertRows, removeRows, type Cells } from '../grid/cells'
-import { insertRowsStep, removeRowsStep, setStep } from '../piece/edit'
+import { insertLines, lineAt, linesOf, plainLines, removeLines, type Lines } from '../grid/lines'
+import { copyLinesStep, insertLinesStep, removeLinesStep, setStep } from '../piece/edit'
 import { joinNumbers } from '../piece/join'
 import { laidRows, laidWork } from '../piece/laid'
 import { columnsOf, fittedPart, techniqueOf, type Part, type Piece } from '../piece/piece'
@@ -53,11 +53,6 @@ export interface Choice {
 
 type Change = Pick<Choice, 'times' | 'startRows' | 'endRows' | 'cycleRows' | 'plainMm'>
 
-/** The rows of the repeat that are begun again, row-major. */
-function cycleCells(part: Part, rows: number): Uint16Array {
-  return copyBox(part.repeat, 0, 0, columnsOf(part), rows)
-}
-
 const plainOf = (part: Part): number => plainEndsMm(part) / 2
 
 const withPlain = (part: Part, mm: number): Part => {
@@ -68,13 +63,14 @@ const withPlain = (part: Part, mm: number): Part => {
 /** The part as a change has it: plain rows at the outer edges, cycles after the last repeat. */
 function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, cycleRows, plainMm }: Change): Part {
   const columns = columnsOf(part)
-  const plain = (cells: Cells, at: number, rows: number, number: number) => {
-    if (rows === 0) return cells
+  const plain = (lines: Lines, at: number, rows: number, number: number) => {
+    if (rows === 0) return lines
     return rows > 0
-      ? insertRows(cells, at, new Uint16Array(rows * columns).fill(number))
-      : removeRows(cells, at === 0 ? 0 : at + rows, -rows)
+      ? insertLines(lines, at, plainLines(lines, at, rows, number, columns))
+      : removeLines(lines, at === 0 ? 0 : at + rows, -rows)
   }
-  const end = cycleRows > 0 ? insertRows(part.end, 0, cycleCells(part, cycleRows)) : part.end
+  // Rows of the repeat that are begun again.
+  const end = cycleRows > 0 ? insertLines(part.end, 0, linesOf(part.repeat).slice(0, cycleRows)) : part.end
   return {
     ...withPlain(part, plainMm),
     times,
@@ -296,7 +292,7 @@ function beadsMade(on: Fitted, part: Part, fit: Fit): number {
 /** The bead that plain rows at an end are laid in: the one that lies at its outer corner, or the first of the tray. */
 function plainNumber(tray: Piece['tray'], part: Part, end: 'start' | 'end'): number {
   const cells = part[end]
-  const there = cells.rows > 0 ? cellAt(cells, 0, end === 'start' ? 0 : cells.rows - 1) : 0
+  const there = cells.rows > 0 ? lineAt(cells, end === 'start' ? 0 : cells.rows - 1)[0] : 0
   return there || (tray[0]?.number ?? 0)
 }
 
@@ -310,12 +306,12 @@ export function choiceSteps(
 ): Step[] {
   const part = fittedPart(piece)
   const steps: Step[] = []
-  if (startRows > 0) steps.push(insertRowsStep(part, 'start', 0, startRows, plainNumber(piece.tray, part, 'start')))
-  else if (startRows < 0) steps.push(removeRowsStep(part, 'start', 0, -startRows))
+  if (startRows > 0) steps.push(insertLinesStep(part, 'start', 0, startRows, plainNumber(piece.tray, part, 'start')))
+  else if (startRows < 0) steps.push(removeLinesStep(part, 'start', 0, -startRows))
   if (endRows > 0)
-    steps.push(insertRowsStep(part, 'end', part.end.rows, endRows, plainNumber(piece.tray, part, 'end')))
-  else if (endRows < 0) steps.push(removeRowsStep(part, 'end', part.end.rows + endRows, -endRows))
-  if (cycleRows > 0) steps.push(insertRowsStep(part, 'end', 0, cycleRows, cycleCells(part, cycleRows)))
+    steps.push(insertLinesStep(part, 'end', part.end.rows, endRows, plainNumber(piece.tray, part, 'end')))
+  else if (endRows < 0) steps.push(removeLinesStep(part, 'end', part.end.rows + endRows, -endRows))
+  if (cycleRows > 0) steps.push(copyLinesStep(part, 'end', 0, 'repeat', 0, cycleRows))
   if (times !== part.times) steps.push(setStep(piece, ['parts', part.id, 'times'], times))
   if (plainMm !== plainOf(part))
     steps.push(setStep(piece, ['parts', part.id, 'settings'], { ...withPlain(part, plainMm).settings }))
@@ -372,5 +368,5 @@ export function widthChoices(piece: Fitted): WidthChoice[] {
 export function widthChoiceSteps(piece: Piece, columns: number): Step[] {
   const part = fittedPart(piece)
   const first = part.start.rows > 0 ? part.start : part.repeat
-  return widthSteps(part, columns, (first.rows > 0 ? cellAt(first, 0, 0) : 0) || (piece.tray[0]?.number ?? 0))
+  return widthSteps(part, columns, (first.rows > 0 ? lineAt(first, 0)[0] : 0) || (piece.tray[0]?.number ?? 0))
 }

@@ -1,8 +1,8 @@
-import { rowAt, type Cells } from '../grid/cells'
+import { lineAt, type Lines } from '../grid/lines'
 import type { Part } from '../piece/piece'
 import { techniqueOf } from '../piece/piece'
 
-const known = new WeakMap<Cells, Map<number, number>>()
+const known = new WeakMap<Lines, Map<number, number>>()
 
 /**
  * Rows after which the colours of the repeat begin again: the smallest count that divides the repeat, joins on without
@@ -28,10 +28,11 @@ export function colourCycle(part: Part): number {
   return cycle
 }
 
-function repeatsEvery(cells: Cells, p: number): boolean {
+function repeatsEvery(cells: Lines, p: number): boolean {
   for (let r = p; r < cells.rows; r++) {
-    const [here, before] = [rowAt(cells, r), rowAt(cells, r - p)]
-    for (let c = 0; c < cells.columns; c++) if (here[c] !== before[c]) return false
+    const [here, before] = [lineAt(cells, r), lineAt(cells, r - p)]
+    if (here.length !== before.length) return false
+    for (let c = 0; c < here.length; c++) if (here[c] !== before[c]) return false
   }
   return true
 }

@@ -1,6 +1,6 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
-import { rowAt, type Cells } from '../grid/cells'
+import { lineAt, type Lines } from '../grid/lines'
 import { latticeOf } from '../piece/lattice'
 import { joinOf } from '../piece/join'
 import { laidOf, laidRows, laidWork } from '../piece/laid'
@@ -21,10 +21,10 @@ interface Rows {
   readonly longer: number
 }
 
-const seen = new WeakMap<Cells, Map<string, Rows>>()
+const seen = new WeakMap<Lines, Map<string, Rows>>()
 
 /** The widest row of a section and what its rows add in length: a row is as high as its largest bead. */
-function rowsOfSection(cells: Cells, part: Part, tray: readonly TrayBead[]): Rows {
+function rowsOfSection(cells: Lines, part: Part, tray: readonly TrayBead[]): Rows {
   const { hole } = latticeOf(part)
   const grid = beadOf(part)
   const size = (l: number, d: number) => (hole === 'across' ? { across: l, along: d } : { across: d, along: l })
@@ -51,7 +51,7 @@ function rowsOfSection(cells: Cells, part: Part, tray: readonly TrayBead[]): Row
     for (let r = 0; r < cells.rows; r++) {
       let wider = 0
       let highest = -Infinity
-      for (const number of rowAt(cells, r)) {
+      for (const number of lineAt(cells, r)) {
         if (number === 0) continue
         const m = more.get(number)
         wider += m?.across ?? 0

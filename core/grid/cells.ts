@@ -7,6 +7,8 @@ export interface Cells {
   readonly columns: number
   readonly rows: number
   readonly blocks: readonly Uint16Array[]
+  /** Lines of their own lengths have ends (lines.ts); rows of a grid are all as long as it is wide. */
+  readonly ends?: undefined
 }
 
 /** Rows in a block; the last block may hold fewer. */

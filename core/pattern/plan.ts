@@ -1,5 +1,5 @@
 import { cellsFrom } from '../grid/cells'
-import { insertRowsStep, layingSteps, removeRowsStep, type Laying } from '../piece/edit'
+import { insertLinesStep, layingSteps, removeLinesStep, type Laying } from '../piece/edit'
 import { columnsOf, rowsOf, sectionStart, type Part, type Piece } from '../piece/piece'
 import { LIMITS } from '../piece/schema'
 import { applySteps, type Step } from '../piece/step'
@@ -67,8 +67,8 @@ export function patternSteps(piece: Piece, part: Part, box: Box | null, pattern:
   const rows = pattern.kind === 'figure' ? rowsForRepeat(part, pattern.wish) : part.repeat.rows
   const notes: string[] = []
   if (rows > part.repeat.rows)
-    steps.push(insertRowsStep(part, 'repeat', part.repeat.rows, rows - part.repeat.rows, piece.tray[0]?.number ?? 0))
-  else if (rows < part.repeat.rows) steps.push(removeRowsStep(part, 'repeat', rows, part.repeat.rows - rows))
+    steps.push(insertLinesStep(part, 'repeat', part.repeat.rows, rows - part.repeat.rows, piece.tray[0]?.number ?? 0))
+  else if (rows < part.repeat.rows) steps.push(removeLinesStep(part, 'repeat', rows, part.repeat.rows - rows))
   if (steps.length > 0) notes.push(`The repeat becomes ${rows} bead rows long, so that the figure closes on itself.`)
   const resized = applySteps(piece, steps)
   if (!resized.ok) return { steps: [], notes: [resized.problems[0]!.says] }

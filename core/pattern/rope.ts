@@ -1,7 +1,7 @@
 import { cellAt, cellsFrom, flatten, type Cells } from '../grid/cells'
 import { keyOf } from '../grid/key'
 import { insertRowsStep, layingSteps, removeRowsStep, setStep, type Laying } from '../piece/edit'
-import { columnsOf, rowsOf, sectionStart, techniqueOf, type Part, type Piece } from '../piece/piece'
+import { asGrid, columnsOf, rowsOf, sectionStart, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { LIMITS } from '../piece/schema'
 import { replaceGridSteps } from '../piece/recast'
 import type { Step } from '../piece/step'
@@ -27,7 +27,7 @@ export type RopeMove = 'half turn' | 'along' | 'screw'
  */
 export function ropeMoveSteps(part: Part, move: RopeMove): Step[] {
   const strands = columnsOf(part)
-  const { repeat } = part
+  const { repeat } = asGrid(part)
   const from = sectionStart(part, 'repeat')
   const laying = new Map<number, number>()
   if (part.times === 0) return []
@@ -70,9 +70,10 @@ export function mirrorRopeSteps(piece: Piece, part: Part): Step[] {
     for (let k = 0; k < cells.rows; k++)
       for (let s = 0; s < strands; s++) laying.set(keyOf(strands, image[s]!, from + k), cellAt(cells, s, k))
   }
-  mirrored(part.start, 0)
-  if (part.times > 0) mirrored(part.repeat, sectionStart(part, 'repeat'))
-  mirrored(part.end, sectionStart(part, 'end'))
+  const { start, repeat, end } = asGrid(part)
+  mirrored(start, 0)
+  if (part.times > 0) mirrored(repeat, sectionStart(part, 'repeat'))
+  mirrored(end, sectionStart(part, 'end'))
   return [...layingSteps(part, laying), setStep(piece, ['parts', part.id, 'settings'], settings)]
 }
 

@@ -1,11 +1,13 @@
 import type { z } from 'zod'
-import { rowAt, type Cells } from '../grid/cells'
-import { runsLength, runsOf, type Runs } from '../grid/runs'
+import { BLOCK_ROWS, type Cells } from '../grid/cells'
+import { linesOf, raggedFrom, type Lines } from '../grid/lines'
+import { numbersOf, runsLength, runsOf, type Runs } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import { findTechnique } from '../technique/registry'
 import { checkJoints } from './joint'
+import type { Plan } from '../technique/technique'
 import type { Part, Piece, SectionName } from './piece'
-import { columnsOf, rowsOf, SECTIONS, storedCells } from './piece'
+import { columnsOf, isGrid, rowsOf, SECTIONS, slotsOf, storedCells, workOf } from './piece'
 import {
   LIMITS,
   PIECE_VERSION,
@@ -16,17 +18,17 @@ import {
   type PieceFile,
 } from './schema'
 
-const cellsOut = (cells: Cells): number[][] => Array.from({ length: cells.rows }, (_, r) => runsOf(rowAt(cells, r)))
+const linesOut = (lines: Lines): number[][] => linesOf(lines).map(runsOf)
 
 export function partToFile(part: Part): PartFile {
   const { start, repeat, end, settings, chart: _, ...head } = part
   return {
     ...head,
     settings: { ...settings },
-    columns: columnsOf(part),
-    start: cellsOut(start),
-    repeat: cellsOut(repeat),
-    end: cellsOut(end),
+    ...(isGrid(part) ? { columns: columnsOf(part) } : { kind: 'lines' }),
+    start: linesOut(start),
+    repeat: linesOut(repeat),
+    end: linesOut(end),
   } as PartFile
 }
 
@@ -41,22 +43,44 @@ export const pieceToFile = (piece: Piece): PieceFile => ({
   piece: pieceToBody(piece),
 })
 
+const oddRow = (at: string, r: number): Problem =>
+  problem(
+    'row-odd',
+    `${at}/${r}`,
+    `Row ${r + 1} of ${at} is not made of pairs: write [count, number, count, number, …].`,
+  )
+
+/** Lines of their own lengths; what is too long is named before any room is made for it. */
+function raggedIn(lines: readonly Runs[], at: string, problems: Problem[]): Lines {
+  let total = 0
+  const found: Problem[] = []
+  for (const [r, runs] of lines.entries()) {
+    const length = runs.length % 2 === 0 ? runsLength(runs) : 0
+    total += length
+    if (runs.length % 2 !== 0) found.push(oddRow(at, r))
+    else if (length > LIMITS.columns)
+      found.push(
+        problem(
+          'line-long',
+          `${at}/${r}`,
+          `Line ${r + 1} of ${at} holds ${length} beads; a line can hold ${LIMITS.columns}. Make two of it.`,
+        ),
+      )
+  }
+  if (total > LIMITS.cells) found.push(manyCells(at, total))
+  problems.push(...found)
+  return raggedFrom(found.length > 0 ? [] : lines.map(numbersOf))
+}
+
 function cellsIn(columns: number, rows: readonly Runs[], at: string, problems: Problem[]): Cells {
-  const blockRows = 64
   const blocks: Uint16Array[] = []
-  for (let from = 0; from < rows.length; from += blockRows) {
-    const until = Math.min(rows.length, from + blockRows)
+  for (let from = 0; from < rows.length; from += BLOCK_ROWS) {
+    const until = Math.min(rows.length, from + BLOCK_ROWS)
     const block = new Uint16Array((until - from) * columns)
     for (let r = from; r < until; r++) {
       const runs = rows[r]!
       if (runs.length % 2 !== 0) {
-        problems.push(
-          problem(
-            'row-odd',
-            `${at}/${r}`,
-            `Row ${r + 1} of ${at} is not made of pairs: write [count, number, count, number, …].`,
-          ),
-        )
+        problems.push(oddRow(at, r))
         continue
       }
       const length = runsLength(runs)
@@ -82,11 +106,35 @@ function cellsIn(columns: number, rows: readonly Runs[], at: string, problems: P
   return { columns, rows: rows.length, blocks }
 }
 
+const manyCells = (at: string, count: number): Problem =>
+  problem('cells-many', at, `A part can hold ${LIMITS.cells} beads, not ${count}. Repeat less often.`)
+
 function partIn(file: PartFile, problems: Problem[]): Part {
-  const { columns, start, repeat, end, ...head } = file
+  const { kind, columns, start, repeat, end, plan, ...head } = file
   const sections = { start, repeat, end }
-  const read = (name: SectionName) => cellsIn(columns, sections[name], `${file.id}/${name}`, problems)
-  return { ...head, start: read('start'), repeat: read('repeat'), end: read('end') }
+  if ((columns === undefined) !== (kind === 'lines'))
+    problems.push(
+      problem(
+        'columns-kind',
+        `${file.id}/columns`,
+        kind === 'lines'
+          ? 'Lines of their own lengths have no count across: leave “columns” out.'
+          : 'Say in “columns” how many beads lie across.',
+      ),
+    )
+  const read = (name: SectionName) => {
+    const at = `${file.id}/${name}`
+    return kind === 'lines'
+      ? raggedIn(sections[name], at, problems)
+      : cellsIn(columns ?? 1, sections[name], at, problems)
+  }
+  return {
+    ...head,
+    ...(plan ? { plan: plan as Plan } : {}),
+    start: read('start'),
+    repeat: read('repeat'),
+    end: read('end'),
+  }
 }
 
 /** Words for what Zod found, at the place where it is. */
@@ -126,10 +174,7 @@ export function checkPiece(piece: Piece): Problem[] {
 /** A piece holds no more beads than a part may: as they are worked, and as they are kept. */
 export function checkSize({ parts }: Pick<Piece, 'parts'>): Problem[] {
   const sum = (count: (part: Part) => number) => parts.reduce((total, part) => total + count(part), 0)
-  const most = Math.max(
-    sum((part) => columnsOf(part) * rowsOf(part)),
-    sum(storedCells),
-  )
+  const most = Math.max(sum(slotsOf), sum(storedCells))
   return most > LIMITS.cells
     ? [problem('cells-many', 'parts', `A piece can hold ${LIMITS.cells} beads, not ${most}. Make two of it.`)]
     : []
@@ -142,21 +187,29 @@ export function checkPart(part: Part): Problem[] {
   if (!settings.success) return problemsOf(settings.error)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  const problems = [...technique.check({ columns, rows, settings: settings.data })]
+  const kept = isGrid(part) ? 'cells' : 'lines'
+  if ((technique.store ?? 'cells') !== kept)
+    return [
+      problem(
+        'store',
+        part.id,
+        kept === 'lines'
+          ? `${technique.name} is worked on a grid: its rows are all equally long.`
+          : `${technique.name} has lines of their own lengths: write “kind”: “lines”.`,
+      ),
+    ]
+  const plan = technique.plan ? technique.plan.safeParse(part.plan ?? {}) : null
+  if (plan && !plan.success) return problemsOf(plan.error)
+  if (!plan && part.plan)
+    return [problem('plan', `${part.id}/plan`, `${technique.name} has no plan. Leave “plan” out.`)]
+  const problems = [...technique.check({ ...workOf(part), settings: settings.data })]
   if (columns > LIMITS.columns)
     problems.push(problem('columns-many', part.id, `A part can be ${LIMITS.columns} beads across, not ${columns}.`))
   for (const name of SECTIONS)
     if (part[name].rows > LIMITS.rows)
       problems.push(problem('rows-many', part.id, `The ${name} can have ${LIMITS.rows} rows, not ${part[name].rows}.`))
-  if (columns * rows > LIMITS.cells)
-    problems.push(
-      problem(
-        'cells-many',
-        part.id,
-        `A part can hold ${LIMITS.cells} beads, not ${columns * rows}. Repeat less often.`,
-      ),
-    )
-  if (SECTIONS.some((s) => part[s].columns !== columns))
+  if (columns * rows > LIMITS.cells) problems.push(manyCells(part.id, columns * rows))
+  if (isGrid(part) && SECTIONS.some((s) => part[s].columns !== columns))
     problems.push(problem('columns-differ', part.id, 'Start, repeat and end must be equally wide.'))
   return problems
 }
@@ -196,10 +249,14 @@ export function settledSettings(technique: string, settings: unknown): unknown {
   return parsed?.success ? parsed.data : settings
 }
 
-const settled = (part: Part): Part => ({
-  ...part,
-  settings: settledSettings(part.technique, part.settings) as Part['settings'],
-})
+const settled = (part: Part): Part => {
+  const plan = findTechnique(part.technique)?.plan?.safeParse(part.plan ?? {})
+  return {
+    ...part,
+    settings: settledSettings(part.technique, part.settings) as Part['settings'],
+    ...(plan?.success ? { plan: plan.data } : {}),
+  }
+}
 
 export function partFromFile(value: unknown): Result<Part> {
   const parsed = partFileSchema.safeParse(value)

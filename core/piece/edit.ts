@@ -1,18 +1,30 @@
-import { columnOfKey, keyOf, placeOfKey, rowOfKey } from '../grid/key'
-import { cellAt, copyBox, type Cells } from '../grid/cells'
+import { placeOfKey } from '../grid/key'
+import { copyBox } from '../grid/cells'
+import { indexOf, lineAt, numberAtIndex, plainLines, type Lines } from '../grid/lines'
 import { runsOf } from '../grid/runs'
-import { columnsOf, locateRow, rowsOf, SECTIONS, voidsOf, type Part, type Piece, type SectionName } from './piece'
+import {
+  asGrid,
+  columnsOf,
+  isGrid,
+  locateRow,
+  rowsOf,
+  SECTIONS,
+  voidsOf,
+  type Part,
+  type Piece,
+  type SectionName,
+} from './piece'
 import type { Joint } from './schema'
-import type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep } from './step'
+import type { CellsStep, ColumnsStep, LinesStep, Patch, RowsStep, SetStep, SlotsStep } from './step'
 
 /** Cells of a part to change: the key of a cell of the whole part → tray number. */
 export type Laying = ReadonlyMap<number, number>
 
-/** Patches from changes by row-major index; indices whose number stays are left out. */
-function patchesOf(cells: Cells, changes: ReadonlyMap<number, number>): Patch[] {
+/** Patches from changes by index; indices whose number stays are left out. */
+function patchesOf(cells: Lines, changes: ReadonlyMap<number, number>): Patch[] {
   const patches: Patch[] = []
   for (const index of [...changes.keys()].sort((a, b) => a - b)) {
-    const before = cellAt(cells, columnOfKey(cells.columns, index), rowOfKey(cells.columns, index))
+    const before = numberAtIndex(cells, index)
     const after = changes.get(index)!
     if (before === after) continue
     const last = patches.at(-1)
@@ -35,7 +47,7 @@ export function layingSteps(part: Part, laying: Laying): CellsStep[] {
     const { c, r } = placeOfKey(columns, key)
     if (r < 0 || r >= rows || voids.has(key)) continue
     const at = locateRow(part, r)
-    changes[at.section].set(keyOf(columns, c, at.row), number)
+    changes[at.section].set(indexOf(part[at.section], c, at.row), number)
   }
   return SECTIONS.flatMap((section) => {
     const patches = patchesOf(part[section], changes[section])
@@ -62,7 +74,75 @@ export function swapSteps(part: Part, from: number, to: number): CellsStep[] {
   })
 }
 
-/** Puts `count` rows before row `at` of a section, filled with `number` or with the given row-major cells. */
+/** What puts lines into a part, or takes them out: rows of a grid, or lines of their own lengths. */
+export type LineStep = RowsStep | LinesStep
+
+/**
+ * Puts `count` lines before line `at` of a section, filled with one number: rows of a grid, or lines as long as the
+ * one beside them.
+ */
+export function insertLinesStep(
+  part: Part,
+  section: SectionName,
+  at: number,
+  count: number,
+  number: number,
+): LineStep {
+  if (isGrid(part)) return insertRowsStep(part, section, at, count, number)
+  const lines = plainLines(part[section], at, count, number, columnsOf(part)).map(runsOf)
+  return { type: 'lines', do: 'insert', part: part.id, section, at, lines }
+}
+
+/** Puts a copy of lines of one section before line `at` of a section. */
+export function copyLinesStep(
+  part: Part,
+  section: SectionName,
+  at: number,
+  from: SectionName,
+  first: number,
+  count: number,
+): LineStep {
+  if (isGrid(part))
+    return insertRowsStep(part, section, at, count, copyBox(part[from], 0, first, columnsOf(part), count))
+  const lines = Array.from({ length: count }, (_, k) => runsOf(lineAt(part[from], first + k)))
+  return { type: 'lines', do: 'insert', part: part.id, section, at, lines }
+}
+
+export function removeLinesStep(part: Part, section: SectionName, at: number, count: number): LineStep {
+  if (isGrid(part)) return removeRowsStep(part, section, at, count)
+  const lines = Array.from({ length: count }, (_, k) => runsOf(lineAt(part[section], at + k)))
+  return { type: 'lines', do: 'remove', part: part.id, section, at, lines }
+}
+
+/** Puts places into line `line` of a section before its place `at`, filled with one number. */
+export const insertSlotsStep = (
+  part: Part,
+  section: SectionName,
+  line: number,
+  at: number,
+  count: number,
+  number: number,
+): SlotsStep => ({ type: 'slots', do: 'insert', part: part.id, section, line, at, cells: [count, number] })
+
+export const removeSlotsStep = (
+  part: Part,
+  section: SectionName,
+  line: number,
+  at: number,
+  count: number,
+): SlotsStep => ({
+  type: 'slots',
+  do: 'remove',
+  part: part.id,
+  section,
+  line,
+  at,
+  cells: runsOf(lineAt(part[section], line).subarray(at, at + count)),
+})
+
+/**
+ * Puts `count` rows before row `at` of a section of a grid, filled with `number` or with the given row-major cells.
+ */
 export function insertRowsStep(
   part: Part,
   section: SectionName,
@@ -90,7 +170,7 @@ export function removeRowsStep(part: Part, section: SectionName, at: number, cou
     section,
     at,
     count,
-    cells: runsOf(copyBox(part[section], 0, at, columnsOf(part), count)),
+    cells: runsOf(copyBox(asGrid(part)[section], 0, at, columnsOf(part), count)),
   }
 }
 
@@ -108,7 +188,7 @@ export function insertColumnsStep(part: Part, at: number, count: number, number:
 }
 
 export function removeColumnsStep(part: Part, at: number, count: number): ColumnsStep {
-  const runs = (name: SectionName) => runsOf(copyBox(part[name], at, 0, count, part[name].rows))
+  const runs = (name: SectionName) => runsOf(copyBox(asGrid(part)[name], at, 0, count, part[name].rows))
   return {
     type: 'columns',
     do: 'remove',

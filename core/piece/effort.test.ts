@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, bead, part, piece } from '../../tests/fixture/piece'
 import { anyWish, play } from '../../tests/fixture/step'
-import { emptyCells, flatten } from '../grid/cells'
+import { emptyCells } from '../grid/cells'
+import { linesOf } from '../grid/lines'
 import { partToFile } from './codec'
 import { insertColumnsStep, insertRowsStep, setStep } from './edit'
 import { checkEffort, effortOf, effortsOf, MOST_EFFORT, sentTogether } from './effort'
@@ -17,7 +18,10 @@ function changedCells(before: Piece, after: Piece): number {
     const now = after.parts.find((p) => p.id === was.id)
     for (const name of SECTIONS) {
       if (!now || now[name].columns !== was[name].columns || now[name].rows !== was[name].rows) continue
-      const [a, b] = [flatten(was[name]), flatten(now[name])]
+      const [a, b] = [was[name], now[name]].map((cells) => linesOf(cells).flatMap((line) => [...line])) as [
+        number[],
+        number[],
+      ]
       count += a.reduce((sum, number, i) => sum + (number === b[i] ? 0 : 1), 0)
     }
   }

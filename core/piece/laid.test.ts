@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
 import { extentOf } from '../fit/extent'
 import { fitOf } from '../fit/reckon'
-import { cellsFrom, emptyCells, insertColumns, insertRows, withCells } from '../grid/cells'
+import { cellsFrom, emptyCells, insertColumns, insertRows } from '../grid/cells'
+import { withNumbers } from '../grid/lines'
 import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { beadCentre } from '../technique/lattice'
 import { gapFindings } from '../proof/gaps'
@@ -13,7 +14,17 @@ import { allRowWords } from '../tally/words'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { emptyOf, hasGaps, laidCounted, laidOf, laidRows, laidWork } from './laid'
 import { latticeOf } from './lattice'
-import { columnsOf, locateRow, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from './piece'
+import {
+  asGrid,
+  columnsOf,
+  locateRow,
+  rowsOf,
+  techniqueOf,
+  voidsOf,
+  wholePart,
+  type GridPart,
+  type Part,
+} from './piece'
 
 const stitch = (technique: string, over: Partial<Part> = {}): Part =>
   part({ technique, settings: requireTechnique(technique).settings.parse({}), ...over })
@@ -55,8 +66,8 @@ describe('what is laid', () => {
           const blank = (k: number) => new Uint16Array(k * columns)
           const wide = {
             ...one,
-            start: insertRows(one.start, 0, blank(before)),
-            end: insertRows(one.end, one.end.rows, blank(behind)),
+            start: insertRows(asGrid(one).start, 0, blank(before)),
+            end: insertRows(asGrid(one).end, one.end.rows, blank(behind)),
           }
           const [was, now] = [extentOf(p, one), extentOf(p, wide)]
           expect(now.lengthMm.nominal).toBeCloseTo(was.lengthMm.nominal, 9)
@@ -70,8 +81,13 @@ describe('what is laid', () => {
           expect(words.every((w) => w.beads > 0)).toBe(true)
           expect(words.reduce((sum, w) => sum + w.beads, 0)).toBe(totalOf(tallyPart(one)))
           if (!aside || tubes.has(one.technique)) return
-          const put = (cells: Part['start']) => insertColumns(cells, columns, 2, new Uint16Array(2 * cells.rows))
-          const aside2 = { ...one, start: put(one.start), repeat: put(one.repeat), end: put(one.end) }
+          const put = (cells: GridPart['start']) => insertColumns(cells, columns, 2, new Uint16Array(2 * cells.rows))
+          const aside2 = {
+            ...one,
+            start: put(asGrid(one).start),
+            repeat: put(asGrid(one).repeat),
+            end: put(asGrid(one).end),
+          }
           expect(extentOf(p, aside2).widthMm.nominal).toBeCloseTo(was.widthMm.nominal, 9)
           expect(laidOf(aside2).columns).toBe(columns)
         }),
@@ -106,7 +122,7 @@ describe('what is laid', () => {
         end: emptyCells(5, 0),
         times: 1,
       })
-      const below = { ...whole, repeat: insertRows(whole.repeat, 7, new Uint16Array(15)) }
+      const below = { ...whole, repeat: insertRows(asGrid(whole).repeat, 7, new Uint16Array(15)) }
       // The uprights of the last row had no lower edge before: now they are beads of units that are only begun.
       expect(totalOf(tallyPart(below))).toBe(totalOf(tallyPart(whole)) + 3)
       expect(totalOf(tallyPart(laidOf(below).part))).toBe(totalOf(tallyPart(below)))
@@ -328,7 +344,7 @@ function layingAnywhere(one: Part, numbers: ReadonlyMap<number, number>): Part {
   let next = one
   for (const [key, number] of numbers) {
     const { section, row } = locateRow(next, rowOfKey(columns, key))
-    const cells = withCells(next[section], (set) => set(keyOf(columns, columnOfKey(columns, key), row), number))
+    const cells = withNumbers(next[section], (set) => set(keyOf(columns, columnOfKey(columns, key), row), number))
     next = { ...next, [section]: cells }
   }
   return next

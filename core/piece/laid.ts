@@ -1,5 +1,5 @@
 import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
-import { removeRows, type Cells } from '../grid/cells'
+import { removeLines, type Lines } from '../grid/lines'
 import { siteOf } from '../technique/lattice'
 import type { LaidSums, Work } from '../technique/technique'
 import {
@@ -141,13 +141,13 @@ function flagsOf(part: Part): { readonly rows: Record<SectionName, Uint8Array>; 
 }
 
 /** A section without the rows whose flag is 0. */
-function without(cells: Cells, flags: Uint8Array): Cells {
+function without(cells: Lines, flags: Uint8Array): Lines {
   let out = cells
   for (let r = cells.rows - 1; r >= 0; r--) {
     if (flags[r] === 1) continue
     let first = r
     while (first > 0 && flags[first - 1] === 0) first--
-    out = removeRows(out, first, r - first + 1)
+    out = removeLines(out, first, r - first + 1)
     r = first
   }
   return out

@@ -1,10 +1,11 @@
 import { keyOf } from '../grid/key'
 import { requireSpec, type BeadSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
-import { rowAt, type Cells } from '../grid/cells'
+import type { Cells } from '../grid/cells'
+import { isRagged, lineAt, lineLength, slotCount, type Lines } from '../grid/lines'
 import { requireTechnique } from '../technique/registry'
 import type { Place } from '../technique/lattice'
-import type { Settings, Technique, Work } from '../technique/technique'
+import type { Plan, Settings, Technique, Work } from '../technique/technique'
 import type { Cost, Fit, Gauge, Joint, PieceHead, Supply } from './schema'
 
 /** The three sections of a weave: start + times × repeat + end. Editing any copy of the repeat edits them all. */
@@ -21,11 +22,29 @@ export interface Part {
   readonly times: number
   /** What it hangs on; null if on nothing. */
   readonly on: Joint | null
+  /** What its lines mean, as its technique has it; none for most. */
+  readonly plan?: Plan
+  /** Cells of a grid in all three, or lines of their own lengths in all three. */
+  readonly start: Lines
+  readonly repeat: Lines
+  readonly end: Lines
+  /** By which chart a round surface is unrolled to be looked at; of the screen only, never kept with the piece. */
+  readonly chart?: string
+}
+
+/** A part that is a grid: all its lines are equally long. */
+export interface GridPart extends Part {
   readonly start: Cells
   readonly repeat: Cells
   readonly end: Cells
-  /** By which chart a round surface is unrolled to be looked at; of the screen only, never kept with the piece. */
-  readonly chart?: string
+}
+
+export const isGrid = (part: Part): part is GridPart => !isRagged(part.repeat)
+
+/** The same for code that only grids reach: a technique with lines of their own lengths is led elsewhere before. */
+export function asGrid(part: Part): GridPart {
+  if (!isGrid(part)) throw new Error(`“${part.name}” is not a grid`)
+  return part
 }
 
 /** The document in memory: immutable; every change is a step (step.ts). */
@@ -38,21 +57,34 @@ export interface Piece extends Omit<PieceHead, 'tray' | 'fit' | 'gauges' | 'supp
   readonly parts: readonly Part[]
 }
 
-export const columnsOf = (part: Part): number => part.repeat.columns
+/** Beads across: of lines of their own lengths, those of the longest. */
+export const columnsOf = ({ start, repeat, end }: Part): number =>
+  isRagged(repeat) ? Math.max(start.columns, repeat.columns, end.columns) : repeat.columns
 
 /** Bead rows of the whole part. */
 export const rowsOf = (part: Part): number => part.start.rows + part.times * part.repeat.rows + part.end.rows
 
 /** Cells that a part keeps: of the repeat those of one working. */
-export const storedCells = (part: Part): number =>
-  SECTIONS.reduce((sum, name) => sum + part[name].columns * part[name].rows, 0)
+export const storedCells = (part: Part): number => SECTIONS.reduce((sum, name) => sum + slotCount(part[name]), 0)
+
+/** Places of the whole part, all copies of the repeat, empty ones too. */
+export const slotsOf = (part: Part): number =>
+  SECTIONS.reduce((sum, name) => sum + slotCount(part[name]) * (name === 'repeat' ? part.times : 1), 0)
 
 export const techniqueOf = (part: Part): Technique => requireTechnique(part.technique)
 
 export const beadOf = (part: Part): BeadSpec => requireSpec(part.spec)
 
+/** What its technique is asked about a part, or about so many rows of it. */
 export function workOf(part: Part, rows = rowsOf(part)): Work {
-  return { columns: columnsOf(part), rows, bead: beadOf(part), settings: part.settings }
+  return {
+    columns: columnsOf(part),
+    rows,
+    bead: beadOf(part),
+    settings: part.settings,
+    ...(part.plan ? { plan: part.plan } : {}),
+    ...(isGrid(part) ? {} : { lineLength: (r: number) => lengthOfLine(part, r) }),
+  }
 }
 
 export function findPart(piece: Piece, id: string): Part | undefined {
@@ -96,12 +128,36 @@ export function sectionStart(part: Part, section: SectionName, copy = 0): number
 /** One row of the whole part as a view: do not write to it. */
 export function partRow(part: Part, r: number): Uint16Array {
   const { section, row } = locateRow(part, r)
-  return rowAt(part[section], row)
+  return lineAt(part[section], row)
 }
 
-/** Keys of cells that the grid has room for but the stitch has not. */
+/** Places that line r of the whole part has. */
+export function lengthOfLine(part: Part, r: number): number {
+  const { section, row } = locateRow(part, r)
+  return lineLength(part[section], row)
+}
+
+const roomBehind = new WeakMap<Lines, { readonly of: readonly unknown[]; readonly keys: readonly number[] }>()
+
+/** Keys behind the last place of each line that is shorter than the longest. */
+function keysBehind(part: Part): readonly number[] {
+  const of = [...SECTIONS.map((name) => part[name].ends), part.times]
+  const known = roomBehind.get(part.repeat)
+  if (known?.of.every((value, i) => value === of[i])) return known.keys
+  const columns = columnsOf(part)
+  const keys: number[] = []
+  for (let r = 0; r < rowsOf(part); r++)
+    for (let c = lengthOfLine(part, r); c < columns; c++) keys.push(keyOf(columns, c, r))
+  roomBehind.set(part.repeat, { of, keys })
+  return keys
+}
+
+/**
+ * Keys of cells that the grid has room for but the stitch has not, and of those behind the ends of lines of their own
+ * lengths.
+ */
 export const voidsOf = (part: Part): readonly number[] =>
-  techniqueOf(part).voids?.({ columns: columnsOf(part), rows: rowsOf(part), settings: part.settings }) ?? []
+  isGrid(part) ? (techniqueOf(part).voids?.(workOf(part)) ?? []) : keysBehind(part)
 
 /** Whether the stitch has a bead at (c, r); false outside. */
 export function isInside(part: Part, { c, r }: Place): boolean {
@@ -111,7 +167,9 @@ export function isInside(part: Part, { c, r }: Place): boolean {
     r >= 0 &&
     c < columns &&
     r < rowsOf(part) &&
-    (techniqueOf(part).voids === undefined || !voidsOf(part).includes(keyOf(columns, c, r)))
+    (isGrid(part)
+      ? techniqueOf(part).voids === undefined || !voidsOf(part).includes(keyOf(columns, c, r))
+      : c < lengthOfLine(part, r))
   )
 }
 
@@ -124,6 +182,10 @@ export function numberAt(part: Part, c: number, r: number): number {
 export function wholePart(part: Part): Uint16Array {
   const columns = columnsOf(part)
   const out = new Uint16Array(columns * rowsOf(part))
+  if (!isGrid(part)) {
+    for (let r = 0; r < rowsOf(part); r++) out.set(partRow(part, r), keyOf(columns, 0, r))
+    return out
+  }
   let at = 0
   const lay = (cells: Cells) => {
     for (const block of cells.blocks) {

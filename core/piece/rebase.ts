@@ -1,9 +1,11 @@
-import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
+import { indexOf, placeOfIndex, type Lines } from '../grid/lines'
 import { bad, good, problem, type Result } from '../problem'
-import { columnsOf, findPart, type Piece } from './piece'
+import { findPart, type Piece, type SectionName } from './piece'
 import { applyStep } from './step'
-import { shifted, type CellPosition } from './steps/kind'
-import type { CellsStep, ColumnsStep, Patch, RowsStep, Step } from './steps/schema'
+import { shifted, type CellPosition, type Span } from './steps/kind'
+import { spanOfLines } from './steps/lines'
+import type { CellsStep, ColumnsStep, LinesStep, Patch, RowsStep, SlotsStep, Step } from './steps/schema'
+import { spanOfSlots } from './steps/slots'
 import { kindOf } from './steps/table'
 
 /**
@@ -79,20 +81,47 @@ function cellsOverCells(mine: CellsStep, theirs: CellsStep): Carried {
   return { step: own.size === 0 ? null : { ...mine, patches: gathered(own) } }
 }
 
-function cellsMoved(mine: CellsStep, columns: number, move: (c: number, r: number) => number | null): Carried {
-  const moved = new Map<number, [number, number]>()
+/** Which places of a section a patch list names. */
+const placesIn = (step: CellsStep, lines: Lines): CellPosition[] =>
+  [...spread(step.patches).keys()].map((index) => ({
+    part: step.part,
+    section: step.section,
+    ...placeOfIndex(lines, index),
+  }))
+
+const sectionIn = (piece: Piece, part: string, section: SectionName): Lines | undefined =>
+  findPart(piece, part)?.[section]
+
+/** My beads where a step that moves places has put them. */
+function cellsMoved(mine: CellsStep, theirs: Step, base: Piece): Carried {
+  const { part, section } = mine
+  const before = sectionIn(base, part, section)
+  const moved = applyStep(base, theirs)
+  const after = moved.ok && sectionIn(moved.value, part, section)
+  if (!before || !after) return 'conflict'
+  const cells = new Map<number, [number, number]>()
   for (const [index, numbers] of spread(mine.patches)) {
-    const to = move(columnOfKey(columns, index), rowOfKey(columns, index))
+    const to = mapPosition({ part, section, ...placeOfIndex(before, index) }, theirs)
     if (to === null) return 'conflict'
-    moved.set(to, numbers)
+    cells.set(indexOf(after, to.c, to.r), numbers)
   }
-  return { step: { ...mine, patches: gathered(moved) } }
+  return { step: { ...mine, patches: gathered(cells) } }
 }
 
-const touchesRows = (cells: CellsStep, columns: number, at: number, count: number): boolean =>
-  cells.patches.some(([index, length]) => index < (at + count) * columns && index + length > at * columns)
+/** My step that moves places, over beads that are laid: it stands where it takes none of them out. */
+function movedOverCells(mine: MovingStep, theirs: CellsStep, base: Piece): Carried {
+  if (mine.do === 'insert') return unchanged(mine)
+  const lines = sectionIn(base, theirs.part, theirs.section)
+  return !lines || placesIn(theirs, lines).some((place) => mapPosition(place, mine) === null)
+    ? 'conflict'
+    : unchanged(mine)
+}
 
-function spansOver<T extends RowsStep | ColumnsStep>(mine: T, theirs: T, last: boolean): Carried {
+/** Steps that put places in or take them out, so that others move. */
+type MovingStep = RowsStep | ColumnsStep | LinesStep | SlotsStep
+
+/** Where my span begins when theirs came first; a conflict where one takes out what the other stands in. */
+function spanOver(mine: Span, theirs: Span, last: boolean): { readonly at: number } | 'conflict' {
   if (mine.do === 'remove') {
     const end = mine.at + mine.count
     if (theirs.do === 'insert') {
@@ -107,7 +136,37 @@ function spansOver<T extends RowsStep | ColumnsStep>(mine: T, theirs: T, last: b
       : mine.at >= theirs.at + theirs.count
         ? mine.at - theirs.count
         : mine.at
-  return { step: { ...mine, at } }
+  return { at }
+}
+
+const spanOf = (step: MovingStep): Span =>
+  step.type === 'lines' ? spanOfLines(step) : step.type === 'slots' ? spanOfSlots(step) : step
+
+function spansOver<T extends MovingStep>(mine: T, theirs: MovingStep, last: boolean): Carried {
+  const over = spanOver(spanOf(mine), spanOf(theirs), last)
+  return over === 'conflict' ? over : { step: { ...mine, at: over.at } }
+}
+
+/** My places in a line, over lines that came or went. */
+function slotsOverLines(mine: SlotsStep, theirs: LinesStep): Carried {
+  const line = shifted(mine.line, spanOfLines(theirs))
+  return line === null ? 'conflict' : { step: { ...mine, line } }
+}
+
+/** My lines, over places that came or went in one line: gone with a line that I take out, they are for a person. */
+const linesOverSlots = (mine: LinesStep, theirs: SlotsStep): Carried =>
+  mine.do === 'remove' && shifted(theirs.line, spanOfLines(mine)) === null ? 'conflict' : unchanged(mine)
+
+/** Two steps that move places. */
+function movedOverMoved(mine: MovingStep, theirs: MovingStep, last: boolean): Carried {
+  if (mine.type === 'columns' || theirs.type === 'columns')
+    return mine.type === theirs.type ? spansOver(mine, theirs, last) : 'conflict'
+  if (mine.section !== theirs.section) return unchanged(mine)
+  if (mine.type === 'slots' && theirs.type === 'slots')
+    return mine.line === theirs.line ? spansOver(mine, theirs, last) : unchanged(mine)
+  if (mine.type === 'slots' && theirs.type === 'lines') return slotsOverLines(mine, theirs)
+  if (mine.type === 'lines' && theirs.type === 'slots') return linesOverSlots(mine, theirs)
+  return mine.type === theirs.type ? spansOver(mine, theirs, last) : 'conflict'
 }
 
 /** Whether one path is the other or lies inside it. */
@@ -149,39 +208,15 @@ function carry(mine: Step, theirs: Step, base: Piece, last: boolean): Carried {
   }
   if (theirs.type === 'set' || mine.type === 'set') return unchanged(mine)
   if (mine.part !== theirs.part) return unchanged(mine)
-  const part = findPart(base, mine.part)
-  if (!part) return 'conflict'
-  const columns = columnsOf(part)
+  if (!findPart(base, mine.part)) return 'conflict'
   if (mine.type === 'cells') {
     if (theirs.type === 'cells') return cellsOverCells(mine, theirs)
-    if (theirs.type === 'rows') {
-      if (theirs.section !== mine.section) return unchanged(mine)
-      return cellsMoved(mine, columns, (c, r) => {
-        const to = shifted(r, theirs)
-        return to === null ? null : keyOf(columns, c, to)
-      })
-    }
-    const wide = theirs.do === 'insert' ? columns + theirs.count : columns - theirs.count
-    return cellsMoved(mine, columns, (c, r) => {
-      const to = shifted(c, theirs)
-      return to === null ? null : keyOf(wide, to, r)
-    })
+    // Only columns go through all sections.
+    return theirs.type !== 'columns' && theirs.section !== mine.section
+      ? unchanged(mine)
+      : cellsMoved(mine, theirs, base)
   }
-  if (theirs.type === 'cells') {
-    if (mine.do === 'insert') return unchanged(mine)
-    if (mine.type === 'rows')
-      return theirs.section === mine.section && touchesRows(theirs, columns, mine.at, mine.count)
-        ? 'conflict'
-        : unchanged(mine)
-    const hit = [...spread(theirs.patches).keys()].some(
-      (i) => columnOfKey(columns, i) >= mine.at && columnOfKey(columns, i) < mine.at + mine.count,
-    )
-    return hit ? 'conflict' : unchanged(mine)
-  }
-  if (mine.type === 'rows' && theirs.type === 'rows')
-    return mine.section === theirs.section ? spansOver(mine, theirs, last) : unchanged(mine)
-  if (mine.type === 'columns' && theirs.type === 'columns') return spansOver(mine, theirs, last)
-  return 'conflict'
+  return theirs.type === 'cells' ? movedOverCells(mine, theirs, base) : movedOverMoved(mine, theirs, last)
 }
 
 /**

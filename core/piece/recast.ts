@@ -1,6 +1,7 @@
 import { keyOf } from '../grid/key'
 import { nextOnTray, type TrayBead } from '../bead/bead'
-import { cellsFrom, emptyCells, flatten } from '../grid/cells'
+import { cellsFrom, emptyCells } from '../grid/cells'
+import { insertLines, linesOf, removeLines, type Lines } from '../grid/lines'
 import { latticeOf } from './lattice'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { materialOf } from '../technique/material'
@@ -8,7 +9,7 @@ import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
-import { insertColumnsStep, insertRowsStep, removeColumnsStep, setStep } from './edit'
+import { copyLinesStep, insertColumnsStep, removeColumnsStep, setStep } from './edit'
 import { beadOf, columnsOf, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
 import { beadsOfSide, hangingOn } from './joint'
 import { LIMITS, type Joint, type Side } from './schema'
@@ -273,17 +274,26 @@ export function removePartSteps(piece: Piece, id: string): Step[] {
       ]
 }
 
+/** The lines of a section so many times over. */
+const copied = (lines: Lines, times: number): Lines => {
+  const once = linesOf(lines)
+  return insertLines(removeLines(lines, 0, lines.rows), 0, Array.from({ length: times }, () => once).flat())
+}
+
 /** Writes the repeats of a part out as one: afterwards every row is its own, and the picture is the same. */
 export function unrollSteps(piece: Piece, part: Part): Step[] {
   if (part.times <= 1) return []
-  const { repeat } = part
-  const flat = flatten(repeat)
-  const more = new Uint16Array(flat.length * (part.times - 1))
-  for (let k = 0; k < part.times - 1; k++) more.set(flat, k * flat.length)
-  return [
-    ...(more.length > 0 ? [insertRowsStep(part, 'repeat', repeat.rows, repeat.rows * (part.times - 1), more)] : []),
-    setStep(piece, ['parts', part.id, 'times'], 1),
-  ]
+  const { rows } = part.repeat
+  // All further copies in one step: the repeat is taken as often as it is worked.
+  const more = copyLinesStep(
+    { ...part, repeat: copied(part.repeat, part.times - 1) },
+    'repeat',
+    rows,
+    'repeat',
+    0,
+    rows * (part.times - 1),
+  )
+  return [...(rows > 0 ? [more] : []), setStep(piece, ['parts', part.id, 'times'], 1)]
 }
 
 /**

@@ -158,7 +158,8 @@ const section = z
   .array(run)
   .max(LIMITS.rows)
   .describe(
-    'One entry for each row along the length: run-length code [count, number, count, number, …]; number 0 is no bead',
+    'One entry for each row along the length, or for each line: run-length code [count, number, count, number, …]; ' +
+      'number 0 is no bead',
   )
 
 const setting = z.union([z.string().max(600), z.number(), z.boolean()])
@@ -203,10 +204,18 @@ export const partHeadSchema = z.strictObject({
   spec: specId.default(DEFAULT_SPEC).describe('The bead that the grid is drawn for'),
   times: z.int().min(0).max(LIMITS.times).describe('How often the repeat is worked'),
   on: jointSchema.nullable().default(null).describe('What it hangs on; null: nothing'),
+  plan: z
+    .record(z.string().max(40), z.json())
+    .optional()
+    .describe('What its lines mean, where the stitch keeps a plan; its shape is the stitch’s own'),
 })
 
 export const partFileSchema = partHeadSchema.extend({
-  columns: z.int().min(1).max(LIMITS.columns).describe('Beads across'),
+  kind: z
+    .enum(['grid', 'lines'])
+    .optional()
+    .describe('A grid, whose rows are all equally long (if left out), or lines of their own lengths'),
+  columns: z.int().min(1).max(LIMITS.columns).optional().describe('Beads across a grid; lines of their own have none'),
   start: section,
   repeat: section,
   end: section,

@@ -11,7 +11,17 @@ import { kindOf } from './steps/table'
  * identity; to and from JSON is identity. What each kind does stands in steps/.
  */
 export { stepSchema, transactionSchema } from './steps/schema'
-export type { CellsStep, ColumnsStep, Patch, RowsStep, SetStep, Step, Transaction } from './steps/schema'
+export type {
+  CellsStep,
+  ColumnsStep,
+  LinesStep,
+  Patch,
+  RowsStep,
+  SetStep,
+  SlotsStep,
+  Step,
+  Transaction,
+} from './steps/schema'
 
 export const invertSteps = (steps: readonly Step[]): Step[] => steps.map((step) => kindOf(step).invert(step)).reverse()
 

@@ -3,13 +3,13 @@ import { describe, expect, it } from 'vitest'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
 import { valueOf } from '../problem'
 import type { TrayBead } from '../bead/bead'
-import { flatten } from '../grid/cells'
+import { linesOf } from '../grid/lines'
 import { SECTIONS, type Part } from './piece'
 import { LIMITS } from './schema'
 import { applySteps, invertSteps } from './step'
 import { addBeadsSteps, clearUnusedSteps, moveBeadSteps } from './tray'
 
-const wholeCells = (p: Part) => SECTIONS.flatMap((name) => [...flatten(p[name])])
+const wholeCells = (p: Part) => SECTIONS.flatMap((name) => linesOf(p[name]).flatMap((line) => [...line]))
 
 describe('the tray', () => {
   it('in another order holds the same beads, and the pattern stays', () => {

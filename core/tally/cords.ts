@@ -1,7 +1,7 @@
 import { bundleDiameter } from '../bead/hole'
 import { isCord, requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
-import { cellAt } from '../grid/cells'
+import { lineAt } from '../grid/lines'
 import { laidOf, laidRows } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
 import { materialOf } from '../technique/material'
@@ -30,12 +30,12 @@ export function strandCords(grid: Part, tray: readonly TrayBead[]): StrandCord[]
   const doubled = doubledStrands(part.settings)
   const sections = SECTIONS.filter((s) => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
   return Array.from({ length: columnsOf(part) }, (_, s) => {
-    const number = cellAt(part[sections[0]!], s, 0)
+    const number = lineAt(part[sections[0]!], 0)[s]!
     const bead = tray.find((b) => b.number === number)
     const spec = bead ? requireSpec(bead.spec) : beadOf(part)
     const changes = sections.some((name) => {
       const cells = part[name]
-      for (let r = 0; r < cells.rows; r++) if (cellAt(cells, s, r) !== number) return true
+      for (let r = 0; r < cells.rows; r++) if (lineAt(cells, r)[s] !== number) return true
       return false
     })
     return {

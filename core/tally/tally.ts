@@ -1,7 +1,7 @@
 import { placeOfKey } from '../grid/key'
 import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
-import type { Cells } from '../grid/cells'
+import type { Lines } from '../grid/lines'
 import { joinNumbers } from '../piece/join'
 import { materialOf } from '../technique/material'
 import {
@@ -41,13 +41,13 @@ function addCounts(into: Map<number, number>, counts: Counts, times = 1): void {
 }
 
 /** From scratch, cell by cell: the twin that the incremental count is tested against. */
-export function countCellsAfresh(cells: Cells): Counts {
+export function countCellsAfresh(cells: Lines): Counts {
   const out = new Map<number, number>()
   for (const block of cells.blocks) addCounts(out, countBlock(block))
   return out
 }
 
-export function countCells(cells: Cells): Counts {
+export function countCells(cells: Lines): Counts {
   const out = new Map<number, number>()
   for (const block of cells.blocks) {
     let counts = counted.get(block)

@@ -14,6 +14,10 @@ export interface Work {
   readonly rows: number
   readonly bead: BeadSpec
   readonly settings: Settings
+  /** What the lines mean, where the technique keeps a plan. */
+  readonly plan?: Plan
+  /** Places of bead row r, where they differ; `columns`, then the most, if it is not given. */
+  lineLength?(r: number): number
   /** What is really laid, where places are left empty; the whole grid if it is not given. */
   readonly laid?: LaidWork
   /** Buttons or loops to choose from that the closure has at its end; none if it is not given. */
@@ -39,6 +43,14 @@ export interface LaidWork extends LaidSums {
 }
 
 export type Settings = Readonly<Record<string, string | number | boolean>>
+
+/** What the lines of a part mean, as its technique has it: plain JSON. */
+export type Plan = Readonly<Record<string, Json>>
+export type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json }
+
+/** Places of bead row r of a work. */
+export const lengthOfRow = ({ lineLength, columns }: Pick<Work, 'lineLength' | 'columns'>, r: number): number =>
+  lineLength?.(r) ?? columns
 
 export interface Range {
   readonly least: number
@@ -195,6 +207,10 @@ export interface Technique {
   /** Settings of its own, with a default for each. */
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
+  /** What its parts keep: cells of a grid if not said, or lines of their own lengths. */
+  readonly store?: 'cells' | 'lines'
+  /** Shape of what its lines mean, with its defaults; none for most. */
+  readonly plan?: z.ZodType<Plan>
 
   /**
    * Work on a slotted disc, with strands that are loaded before it begins: how many, and how they are moved. Columns
@@ -252,7 +268,7 @@ export interface Technique {
   // order
   workingRows(work: Pick<Work, 'rows'>): number
   /** The i-th thing to do, i from 0. */
-  workingRow(i: number, work: Pick<Work, 'rows' | 'columns' | 'settings'>): WorkingRow
+  workingRow(i: number, work: Omit<Work, 'bead'>): WorkingRow
   /** Which working row lays cell (c, r). */
   workingRowOf(place: Place, work: Pick<Work, 'columns' | 'settings'>): number
   /** The working row before the i-th that lies in the same columns: the one that edge steps are measured against. */
@@ -264,7 +280,7 @@ export interface Technique {
   nearestColumns(columns: number, settings: Settings): number
   /** A repeat of any multiple of so many bead rows joins on without a slip sideways. */
   readonly repeatRows: number
-  check(work: Pick<Work, 'columns' | 'rows' | 'settings'>): Problem[]
+  check(work: Omit<Work, 'bead'>): Problem[]
 }
 
 /** ±5 % for stitched and loomed work until a gauge exists (common practice). */

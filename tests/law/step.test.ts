@@ -15,7 +15,7 @@ import { mapPosition, mapPositions, mergeSteps, rebaseSteps } from '#core/piece/
 import { applyStep, applySteps, invertSteps, stepSchema, type Step } from '#core/piece/step'
 import { countCells, countCellsAfresh } from '#core/tally/tally'
 import { SECTIONS } from '#core/piece/piece'
-import { cellAt } from '#core/grid/cells'
+import { numberIn } from '#core/grid/lines'
 import { valueOf } from '#core/problem'
 import { anyPiece, part, piece } from '../fixture/piece'
 import { anyWish, play } from '../fixture/step'
@@ -93,7 +93,7 @@ describe('steps', () => {
           if (!was || !one || steps.some((s) => s.type === 'cells')) continue
           const cell = (p: Piece, at: typeof from) => {
             const cells = p.parts.find(({ id }) => id === at.part)![at.section]
-            return cellAt(cells, at.c, at.r)
+            return numberIn(cells, at.c, at.r)
           }
           expect(cell(after, one)).toBe(cell(before, was))
         }
@@ -272,7 +272,7 @@ describe('a step that does not fit', () => {
       fc.property(anyPiece, (piece) => {
         const part = piece.parts[0]!
         // what lies in the cell itself, which a stitch may leave out
-        const before = part.start.rows > 0 ? cellAt(part.start, 0, 0) : 0
+        const before = part.start.rows > 0 ? numberIn(part.start, 0, 0) : 0
         const wrong = applySteps(piece, [
           { type: 'cells', part: part.id, section: 'start', patches: [[0, 1, before + 1, 0]] },
         ])

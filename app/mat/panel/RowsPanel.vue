@@ -3,10 +3,10 @@ import { computed } from 'vue'
 import { shiftBox } from '#core/pattern/clip'
 import {
   insertColumnsStep,
-  insertRowsStep,
+  insertLinesStep,
   layingSteps,
   removeColumnsStep,
-  removeRowsStep,
+  removeLinesStep,
   setStep,
 } from '#core/piece/edit'
 import { columnsOf, locateRow, rowsOf, type Part, type Piece } from '#core/piece/piece'
@@ -35,9 +35,9 @@ function repeats(change: number) {
 }
 function rows(doing: 'insert' | 'remove') {
   const { section, row } = at.value
-  if (doing === 'insert') emit('steps', 'Add a row', [insertRowsStep(props.part, section, row, 1, mat.number)])
+  if (doing === 'insert') emit('steps', 'Add a row', [insertLinesStep(props.part, section, row, 1, mat.number)])
   else if (section === 'repeat' && props.part.repeat.rows === 1) emit('says', 'The repeat needs at least one row.')
-  else emit('steps', 'Take a row out', [removeRowsStep(props.part, section, row, 1)])
+  else emit('steps', 'Take a row out', [removeLinesStep(props.part, section, row, 1)])
 }
 function columns(doing: 'insert' | 'remove', where: 'edge' | 'here') {
   const wide = columnsOf(props.part)

@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import { cellsFrom } from '#core/grid/cells'
 import { copyClip, mirrorBox, repeatBox, turnBox } from '#core/pattern/clip'
 import type { Box } from '#core/technique/lattice'
-import { insertRowsStep, layingSteps, removeRowsStep, type Laying } from '#core/piece/edit'
-import { columnsOf, countedRows, locateRow, techniqueOf, workOf, type Part, type Piece } from '#core/piece/piece'
+import { copyLinesStep, layingSteps, removeLinesStep, type Laying } from '#core/piece/edit'
+import { countedRows, locateRow, techniqueOf, workOf, type Part, type Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
 import { beadCounts, countCells, totalOf } from '#core/tally/tally'
 import { useLengths } from '../../composables/lengths'
@@ -42,11 +42,10 @@ function makeRepeat() {
     emit('says', 'Select rows inside the start or the end section to make them the repeat.')
     return
   }
-  const chosen = copyClip(part, { c: 0, r: box.r, columns: columnsOf(part), rows: box.rows })
   emit('steps', 'New repeat', [
-    removeRowsStep(part, first.section, first.row, box.rows),
-    insertRowsStep(part, 'repeat', part.repeat.rows, box.rows, Uint16Array.from(chosen.numbers)),
-    removeRowsStep(part, 'repeat', 0, part.repeat.rows),
+    removeLinesStep(part, first.section, first.row, box.rows),
+    copyLinesStep(part, 'repeat', part.repeat.rows, first.section, first.row, box.rows),
+    removeLinesStep(part, 'repeat', 0, part.repeat.rows),
   ])
   mat.selection = null
 }

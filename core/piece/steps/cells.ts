@@ -1,5 +1,4 @@
-import { cellAt, withCells, type Cells } from '../../grid/cells'
-import { columnOfKey, rowOfKey } from '../../grid/key'
+import { numberAtIndex, slotCount, withNumbers, type Lines } from '../../grid/lines'
 import { bad, good, type Result } from '../../problem'
 import { inPart, misfit, type StepKind } from './kind'
 import type { CellsStep, Patch } from './schema'
@@ -7,17 +6,16 @@ import type { CellsStep, Patch } from './schema'
 /** Cells of a block that are copied for one that is changed: 64 rows of a band as wide as most. */
 const COPIED = 640
 
-function patched(cells: Cells, patches: readonly Patch[], at: string): Result<Cells> {
-  const size = cells.columns * cells.rows
+function patched(cells: Lines, patches: readonly Patch[], at: string): Result<Lines> {
+  const size = slotCount(cells)
   let last = 0
   for (const [index, length, before] of patches) {
     if (index < last || index + length > size) return bad(misfit(at))
     last = index + length
-    for (let i = index; i < last; i++)
-      if (cellAt(cells, columnOfKey(cells.columns, i), rowOfKey(cells.columns, i)) !== before) return bad(misfit(at))
+    for (let i = index; i < last; i++) if (numberAtIndex(cells, i) !== before) return bad(misfit(at))
   }
   return good(
-    withCells(cells, (set) => {
+    withNumbers(cells, (set) => {
       for (const [index, length, , after] of patches) for (let i = index; i < index + length; i++) set(i, after)
     }),
   )

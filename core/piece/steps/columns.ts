@@ -1,11 +1,12 @@
 import { copyBox, insertColumns, removeColumns, type Cells } from '../../grid/cells'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { columnsOf, SECTIONS, type Part, type SectionName } from '../piece'
+import { columnsOf, isGrid, SECTIONS, type Part, type SectionName } from '../piece'
 import { cellsIn, counted, flipped, inPart, misfit, addNumbers, rowsIn, same, shifted, type StepKind } from './kind'
 import type { ColumnsStep } from './schema'
 
 function changed(part: Part, step: ColumnsStep): Result<Part> {
+  if (!isGrid(part)) return bad(misfit('columns'))
   const columns = columnsOf(part)
   if (step.do === 'insert' ? step.at > columns : step.at + step.count > columns || step.count >= columns)
     return bad(misfit('columns'))

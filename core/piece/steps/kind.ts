@@ -54,7 +54,8 @@ type Doing = 'insert' | 'remove'
 /** What was put in is taken out, and the other way round. */
 export const flipped = <S extends { readonly do: Doing }>(step: S): S => ({ ...step, do: FLIP[step.do] })
 
-interface Span {
+/** So many things that are put in, or taken out, at a place of a list. */
+export interface Span {
   readonly do: Doing
   readonly at: number
   readonly count: number
@@ -73,6 +74,9 @@ export const counted = (now: number, { do: doing, count }: Span): number =>
 
 export const rowsIn = ({ rows }: Size): number => SECTIONS.reduce((sum, name) => sum + rows[name], 0)
 export const cellsIn = (size: Size): number => size.columns * rowsIn(size)
+
+/** A row by itself, however narrow: it is cut into blocks, checked and told in words. */
+export const PER_ROW = 200
 
 /** A field is checked with all fields of what it stands in. */
 export const FIELDS = 200

@@ -1,3 +1,4 @@
+import { runsLength } from '../../grid/runs'
 import { bad, good } from '../../problem'
 import { partFromFile, partToFile, settledSettings } from '../codec'
 import { SECTIONS } from '../piece'
@@ -9,6 +10,10 @@ const settled = (file: PartFile): PartFile => ({
   ...file,
   settings: settledSettings(file.technique, file.settings) as PartFile['settings'],
 })
+
+/** Places of the longest line, where lines are of their own lengths. */
+const longestOf = (file: PartFile): number =>
+  Math.max(1, ...SECTIONS.map((name) => file[name].reduce((most, runs) => Math.max(most, runsLength(runs)), 0)))
 
 /** A part is put into the piece or taken out of it. */
 export const partKind: StepKind<StepOf<'part'>> = {
@@ -32,7 +37,7 @@ export const partKind: StepKind<StepOf<'part'>> = {
   },
   map: (step, position) => (step.do === 'remove' && step.value.id === position.part ? null : position),
   effort(step, sizes) {
-    const { columns, start, repeat, end, id } = step.value
+    const { start, repeat, end, id, columns = longestOf(step.value) } = step.value
     const size = { columns, rows: { start: start.length, repeat: repeat.length, end: end.length } }
     if (step.do === 'insert') sizes.set(id, size)
     else sizes.delete(id)

@@ -1,11 +1,9 @@
 import { copyBox, insertRows, removeRows, type Cells } from '../../grid/cells'
+import { isRagged } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { counted, flipped, inPart, misfit, addNumbers, same, shifted, type StepKind } from './kind'
+import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, same, shifted, type StepKind } from './kind'
 import type { RowsStep } from './schema'
-
-/** A row by itself, however narrow: it is cut into blocks, checked and told in words. */
-const PER_ROW = 200
 
 function changed(cells: Cells, step: RowsStep): Result<Cells> {
   const inserted = step.count * cells.columns
@@ -17,11 +15,13 @@ function changed(cells: Cells, step: RowsStep): Result<Cells> {
   return good(removeRows(cells, step.at, step.count))
 }
 
-/** Rows are put into a section or taken out of it. */
+/** Rows of a grid are put into a section or taken out of it. */
 export const rowsKind: StepKind<RowsStep> = {
   apply: (piece, step) =>
     inPart(piece, step.part, (part) => {
-      const cells = changed(part[step.section], step)
+      const there = part[step.section]
+      if (isRagged(there)) return bad(misfit('rows'))
+      const cells = changed(there, step)
       return cells.ok ? good({ ...part, [step.section]: cells.value }) : cells
     }),
   invert: flipped,

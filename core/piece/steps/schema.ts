@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { isSound } from '../../units/text'
-import { partFileSchema, trayBeadSchema } from '../schema'
+import { LIMITS, partFileSchema, trayBeadSchema } from '../schema'
 
 /** What steps look like as JSON. What each kind does stands in the file of its name beside this one. */
 const sectionName = z.enum(['start', 'repeat', 'end'])
 const runsSchema = z.array(z.int().min(0)).max(4_000_000)
-/** Sparse patch: [index, length, before, after], indices row-major in the section, ascending and apart. */
+/** Sparse patch: [index, length, before, after], indices line after line in the section, ascending and apart. */
 const patchSchema = z.tuple([z.int().min(0), z.int().min(1), z.int().min(0).max(65535), z.int().min(0).max(65535)])
 const key = z.union([z.string().max(60), z.number()])
 
@@ -33,6 +33,23 @@ export const stepSchema = z.discriminatedUnion('type', [
     count: z.int().min(1),
     cells: z.strictObject({ start: runsSchema, repeat: runsSchema, end: runsSchema }),
   }),
+  z.strictObject({
+    type: z.literal('lines'),
+    do: z.enum(['insert', 'remove']),
+    part: z.string(),
+    section: sectionName,
+    at: z.int().min(0),
+    lines: z.array(runsSchema).min(1).max(LIMITS.rows),
+  }),
+  z.strictObject({
+    type: z.literal('slots'),
+    do: z.enum(['insert', 'remove']),
+    part: z.string(),
+    section: sectionName,
+    line: z.int().min(0),
+    at: z.int().min(0),
+    cells: runsSchema.min(2),
+  }),
   z.strictObject({ type: z.literal('set'), path: z.array(key).min(1).max(5), before: z.json(), after: z.json() }),
   z.strictObject({
     type: z.literal('tray'),
@@ -54,6 +71,8 @@ export type StepOf<T extends Step['type']> = Extract<Step, { type: T }>
 export type CellsStep = StepOf<'cells'>
 export type RowsStep = StepOf<'rows'>
 export type ColumnsStep = StepOf<'columns'>
+export type LinesStep = StepOf<'lines'>
+export type SlotsStep = StepOf<'slots'>
 export type SetStep = StepOf<'set'>
 export type Patch = CellsStep['patches'][number]
 

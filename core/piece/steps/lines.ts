@@ -1,0 +1,48 @@
+import { insertLines, isRagged, lineAt, removeLines, type Lines } from '../../grid/lines'
+import { numbersOf, runsLength, runsOf } from '../../grid/runs'
+import { bad, good, type Result } from '../../problem'
+import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, same, shifted, type StepKind } from './kind'
+import type { LinesStep } from './schema'
+
+const longest = ({ lines }: LinesStep): number => lines.reduce((most, runs) => Math.max(most, runsLength(runs)), 0)
+
+function changed(lines: Lines, step: LinesStep): Result<Lines> {
+  if (!isRagged(lines)) return bad(misfit('lines'))
+  if (step.do === 'insert')
+    return step.at > lines.rows ? bad(misfit('lines')) : good(insertLines(lines, step.at, step.lines.map(numbersOf)))
+  if (step.at + step.lines.length > lines.rows) return bad(misfit('lines'))
+  return step.lines.every((runs, k) => same(runsOf(lineAt(lines, step.at + k)), runs))
+    ? good(removeLines(lines, step.at, step.lines.length))
+    : bad(misfit('lines'))
+}
+
+/** How many lines a step puts in or takes out, and where: as a step of rows says it. */
+export const spanOfLines = ({ do: doing, at, lines }: LinesStep) => ({ do: doing, at, count: lines.length })
+
+/** Lines of their own lengths are put into a section or taken out of it. */
+export const linesKind: StepKind<LinesStep> = {
+  apply: (piece, step) =>
+    inPart(piece, step.part, (part) => {
+      const lines = changed(part[step.section], step)
+      return lines.ok ? good({ ...part, [step.section]: lines.value }) : lines
+    }),
+  invert: flipped,
+  part: (step) => step.part,
+  numbers(step, add) {
+    if (step.do === 'insert') for (const runs of step.lines) addNumbers(runs, add)
+  },
+  map(step, position) {
+    if (step.section !== position.section) return position
+    const r = shifted(position.r, spanOfLines(step))
+    return r === null ? null : { ...position, r }
+  },
+  effort(step, sizes) {
+    const size = sizes.get(step.part)
+    if (!size) return 0
+    // What a line brings is known only when it is read: the longest may stand behind any that is put in.
+    if (step.do === 'insert') size.columns = Math.max(size.columns, longest(step))
+    const there = size.columns * size.rows[step.section]
+    size.rows[step.section] = counted(size.rows[step.section], spanOfLines(step))
+    return there + step.lines.length * (longest(step) + PER_ROW)
+  },
+}
