@@ -1,3 +1,4 @@
+import { requireLattice } from '#core/technique/stitch'
 import { cellsFrom, emptyCells } from '../core/grid/cells'
 import { requireSpec } from '../core/bead/spec'
 import { extentOf } from '../core/fit/extent'
@@ -118,14 +119,14 @@ const edging = (band: Piece): Part => {
   const mm = extentOf(band, band.parts[0]!).lengthMm.nominal
   const technique = requireTechnique('right-angle')
   const work = { columns: 3, bead: requireSpec('cylinder-11'), settings: technique.settings.parse({}) }
-  return part(Math.floor((technique.rowsFor(mm, work) - 1) / 2))
+  return part(Math.floor((technique.growth.rowsFor(mm, work) - 1) / 2))
 }
 
 /** The second half of a bracelet whose halves meet at two rings. */
 const mooring = (): Part => {
   const technique = requireTechnique('peyote')
   const settings = technique.settings.parse({})
-  const lattice = technique.lattice({ bead: requireSpec('cylinder-11'), settings, columns: 12 })
+  const lattice = requireLattice(technique, { bead: requireSpec('cylinder-11'), settings, columns: 12 })
   const rows = 52
   return {
     id: 'shore',

@@ -1,3 +1,4 @@
+import { requireLattice } from '#core/technique/stitch'
 import { GLYPH_IDS } from '../core/bead/glyph'
 import { trayLetter, type Finish, type TrayBead } from '../core/bead/bead'
 import { requireSpec } from '../core/bead/spec'
@@ -65,7 +66,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
   const technique = requireTechnique(plan.technique)
   const settings = technique.settings.parse(plan.settings ?? {})
   const bead = requireSpec(plan.spec)
-  const lattice = technique.lattice({ bead, settings, columns: plan.columns })
+  const lattice = requireLattice(technique, { bead, settings, columns: plan.columns })
   const tray = trayOf(plan.spec, plan.tray)
   const endOf = (inward: (r: number) => number) =>
     plan.end
@@ -89,7 +90,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
     repeat: sampled(lattice, plan.columns, rows, plan.design),
     end: endOf((r) => plan.endRows - 1 - r),
   })
-  const widthMm = Math.round(technique.widthOf({ columns: plan.columns, bead, settings }))
+  const widthMm = Math.round(technique.growth.widthOf({ columns: plan.columns, bead, settings }))
   const fit = fitSchema.parse({
     kind: plan.kind ?? 'bracelet',
     wearer: plan.wearer,
@@ -111,7 +112,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
   // The design is stretched a little, so that whole repeats end where the measure does.
   const first = { ...base, parts: [partOf(plan.repeatRows), ...more] }
   const times = nearestTimes(first)
-  const step = technique.repeatRows
+  const step = technique.growth.repeatRows
   const rows = step * Math.max(1, Math.round((rowsWanted(first) - 2 * plan.endRows) / times / step))
   return {
     ...base,

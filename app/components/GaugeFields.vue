@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { wordsOf } from '#core/technique/technique'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import {
@@ -76,18 +75,18 @@ async function keep(gauges: Gauge[]) {
 const draft = reactive({ rows: 20, lengthMm: 30, columns: 0, widthMm: 0 })
 const adding = ref(false)
 const wide = computed(() => draft.columns > 0)
-const words = computed(() => wordsOf(techniqueOf(part.value)))
+const words = computed(() => techniqueOf(part.value).words)
 function open() {
   const rows = 20
   draft.rows = rows
   draft.lengthMm = Math.round(
-    techniqueOf(part.value).lengthOf({
+    techniqueOf(part.value).growth.lengthOf({
       columns: columnsOf(part.value),
       bead: requireSpec(part.value.spec),
       settings: part.value.settings,
       rows: 120,
     }) -
-      techniqueOf(part.value).lengthOf({
+      techniqueOf(part.value).growth.lengthOf({
         columns: columnsOf(part.value),
         bead: requireSpec(part.value.spec),
         settings: part.value.settings,

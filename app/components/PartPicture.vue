@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
-import { latticeOf } from '#core/piece/lattice'
+import { latticeOf } from '#core/piece/drawing'
 import type { Part } from '#core/piece/piece'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'

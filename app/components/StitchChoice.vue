@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { materialOf } from '#core/technique/material'
 import type { Technique } from '#core/technique/technique'
 import { firstTray, sampleOf } from '#core/begin/begin'
 import { byMaking } from '#core/technique/making'
@@ -11,7 +10,7 @@ import PartPicture from './PartPicture.vue'
 const props = defineProps<{ modelValue: string; spec: string }>()
 defineEmits<{ 'update:modelValue': [technique: string] }>()
 /** Beads for what is beaded and cords for what is braided plain, whichever is chosen now. */
-const specFor = (t: Technique) => (materialOf(t).takes(props.spec) ? props.spec : materialOf(t).usualSpec)
+const specFor = (t: Technique) => (t.material.takes(props.spec) ? props.spec : t.material.usualSpec)
 const groups = computed(() =>
   byMaking(TECHNIQUES, (t) => t.id).map((g) => ({
     ...g.making,

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { wordsOf } from '#core/technique/technique'
 import { useElementSize, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { layingSteps } from '#core/piece/edit'
@@ -405,11 +404,11 @@ function walk(dx: number, dy: number) {
 function placeWords(place: Place): string {
   const technique = techniqueOf(props.part)
   const work = { columns: columnsOf(props.part), rows: rowsOf(props.part), settings: props.part.settings }
-  const words = rowWords(props.part, technique.workingRowOf(place, work))
+  const words = rowWords(props.part, technique.order.rowOf(place, work))
   const number = numberAt(props.part, place.c, place.r)
   const bead = trayByNumber(props.piece.tray).get(number)
   return (
-    `${rowTitle(words)}, ${wordsOf(technique).place} ${place.c + 1}: ` +
+    `${rowTitle(words)}, ${technique.words.place} ${place.c + 1}: ` +
     `${bead ? `${bead.letter} ${bead.name}` : 'empty'}`
   )
 }

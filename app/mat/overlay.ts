@@ -1,6 +1,6 @@
 import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
 import { wholeRow } from '#core/pattern/place'
-import { isScattered } from '#core/piece/lattice'
+import { isScattered } from '#core/piece/drawing'
 import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
 import { axesOf, rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
 import type { Place, Box } from '#core/technique/lattice'

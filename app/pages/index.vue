@@ -5,7 +5,6 @@ import { requireSpec } from '#core/bead/spec'
 import { readPieceFile } from '#core/format/piece-file'
 import { pieceToBody } from '#core/piece/codec'
 import { byMaking } from '#core/technique/making'
-import { materialOf } from '#core/technique/material'
 import { requireTechnique } from '#core/technique/registry'
 import { acrossWords } from '#core/technique/technique'
 import { showNumber } from '#core/units/length'
@@ -163,7 +162,7 @@ const empty = computed(() => pieces.value?.length === 0)
               <span class="name">{{ p.name }}</span>
             </NuxtLink>
             <p class="facts">
-              <span v-if="p.summary.beads > 0 || materialOf(requireTechnique(p.summary.technique)).counted"
+              <span v-if="p.summary.beads > 0 || requireTechnique(p.summary.technique).material.counted"
                 ><b class="figure">{{ showNumber(p.summary.beads) }}</b> beads</span
               ><span v-else
                 ><b class="figure">{{ p.summary.columns }}</b> cords</span

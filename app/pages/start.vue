@@ -11,9 +11,8 @@ import { habitOf } from '#core/piece/habit'
 import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
-import { materialOf } from '#core/technique/material'
 import { requireTechnique } from '#core/technique/registry'
-import { choosesWidth, titled, wordsOf, type Settings } from '#core/technique/technique'
+import { choosesWidth, titled, type Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import { createdAnswer } from '#core/contract/answers'
@@ -80,7 +79,7 @@ function setting(key: string, value: string | number | boolean) {
 const busy = ref(false)
 const problem = ref('')
 
-const words = computed(() => wordsOf(requireTechnique(wish.technique)))
+const words = computed(() => requireTechnique(wish.technique).words)
 const defaultName = computed(
   () => `${words.value.thing || MOTIFS.find((m) => m.id === wish.motif)!.name} ${fit.value.kind}`,
 )
@@ -99,8 +98,8 @@ watch(tube, () => {
   set('widthMm', tubeWidth())
 })
 const widthChosen = computed(() => choosesWidth(techniqueOf(part.value), workOf(part.value)))
-const width = computed(() => techniqueOf(part.value).widthOf(workOf(part.value)))
-const material = computed(() => materialOf(requireTechnique(wish.technique)))
+const width = computed(() => techniqueOf(part.value).growth.widthOf(workOf(part.value)))
+const material = computed(() => requireTechnique(wish.technique).material)
 const cords = computed(() => !material.value.counted)
 const specs = useSpecs(
   () => [],

@@ -1,3 +1,4 @@
+import { requireLattice } from '../technique/stitch'
 import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import type { Closure } from '../wear/closure'
@@ -8,7 +9,6 @@ import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
 import { removeLines } from '../grid/lines'
 import { motifCells, type MotifId } from '../pattern/motif'
-import { materialOf } from '../technique/material'
 import { requireTechnique } from '../technique/registry'
 import type { Settings } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
@@ -55,9 +55,6 @@ export function firstTray(spec: string): TrayBead[] {
   return tray
 }
 
-/** Columns of a sample: enough to show how the beads lie. */
-const SAMPLE_COLUMNS = { flat: 7, tube: 6 } as const
-
 /**
  * A small piece of a stitch in the colours of the first tray, to choose by: bands of colour, so that the lie of the
  * beads shows.
@@ -65,7 +62,7 @@ const SAMPLE_COLUMNS = { flat: 7, tube: 6 } as const
 export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
-  const columns = t.nearestColumns(t.sampleColumns ?? SAMPLE_COLUMNS[t.form], settings)
+  const columns = t.growth.nearestColumns(t.growth.sampleColumns, settings)
   const flat = Array.from({ length: columns * 48 }, (_, key) =>
     Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1,
   )
@@ -101,8 +98,8 @@ export function beginPiece(wish: PieceWish): Piece {
   const settings = settingsFor(wish.technique, wish)
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
-  if (materialOf(technique).through) return beginCords(wish, tray, columns, settings)
-  const lattice = technique.lattice({ bead: requireSpec(wish.spec), settings, columns })
+  if (technique.material.through) return beginCords(wish, tray, columns, settings)
+  const lattice = requireLattice(technique, { bead: requireSpec(wish.spec), settings, columns })
   const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)
   const part: Part = {
     id: 'band',
@@ -188,7 +185,7 @@ function withEnds(piece: Fitted, plain: (rows: number) => Cells): Part {
   const spare = Math.max(2 * PLAIN_END_ROWS, rows - times * per)
   // Where the work is shorter than one repeat, the repeat itself is cut: a ring or an earring is rarely longer.
   if (rows < per + 2 * PLAIN_END_ROWS && rows > 0) {
-    const step = requireTechnique(part.technique).repeatRows
+    const step = requireTechnique(part.technique).growth.repeatRows
     const kept = Math.max(step, Math.round((rows - 2 * PLAIN_END_ROWS) / step) * step)
     const left = Math.max(2, rows - kept)
     return {

@@ -29,7 +29,7 @@ const grid = (
   }: { columns: number; start: number; repeat: number; end: number; times: number; spec: string },
 ): Part => {
   const settings = requireTechnique(technique).settings.parse({})
-  const across = requireTechnique(technique).nearestColumns(columns, settings)
+  const across = requireTechnique(technique).growth.nearestColumns(columns, settings)
   return part({
     technique,
     spec,
@@ -60,7 +60,7 @@ const fitted = (bodyMm: number, closure: Closure, over: Partial<Fit> = {}): Fit 
 
 const anyBand: fc.Arbitrary<Piece> = fc
   .record({
-    technique: fc.constantFrom(...TECHNIQUES.filter((t) => t.material === undefined).map((t) => t.id)),
+    technique: fc.constantFrom(...TECHNIQUES.filter((t) => t.material.counted).map((t) => t.id)),
     columns: fc.integer({ min: 2, max: 9 }),
     start: fc.integer({ min: 0, max: 5 }),
     end: fc.integer({ min: 0, max: 5 }),
@@ -315,7 +315,7 @@ describe('widths that are offered', () => {
     for (let widthMm = 1; widthMm < 60; widthMm += 0.7) {
       const p = wide(widthMm)
       const nominal = (columns: number) =>
-        requireTechnique('loom').widthOf({ columns, bead: requireSpec('cylinder-11'), settings: one.settings })
+        requireTechnique('loom').growth.widthOf({ columns, bead: requireSpec('cylinder-11'), settings: one.settings })
       const now = nominal(6)
       const nearest = Math.max(1, Math.round(6 + (widthMm - now) / (nominal(7) - now)))
       const counts = [...new Set([6, nearest - 1, nearest, nearest + 1])].filter((c) => c >= 1).sort((a, b) => a - b)

@@ -8,7 +8,6 @@ import { LIMITS, type Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
 import { neighbourSpecs } from '../bead/spec'
 import { tallyPart, totalOf } from '../tally/tally'
-import { materialOf } from '../technique/material'
 import { closureOf, sameClosure, type Closure } from '../wear/closure'
 import { colourCycle } from './cycle'
 import { extentOf, plainEndsMm, rowMm } from './extent'
@@ -56,7 +55,7 @@ type Change = Pick<Choice, 'times' | 'startRows' | 'endRows' | 'cycleRows' | 'pl
 const plainOf = (part: Part): number => plainEndsMm(part) / 2
 
 const withPlain = (part: Part, mm: number): Part => {
-  const { plain } = techniqueOf(part)
+  const { plain } = techniqueOf(part).growth
   return plain && mm !== plainOf(part) ? { ...part, settings: { ...part.settings, [plain.key]: mm } } : part
 }
 
@@ -214,7 +213,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   for (const times of [n, n + 1, ...opened]) offer('whole', { times })
 
   // Ends without beads take up what is missing, as far as they may: the pattern stays whole.
-  const { plain } = techniqueOf(part)
+  const { plain } = techniqueOf(part).growth
   for (const times of plain ? [n, n + 1] : []) {
     const missing = (exact - times * per) * rowMm(piece, part)
     const plainMm = Math.round((plainOf(part) + missing / 2) * 2) / 2
@@ -223,7 +222,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
       offer('plain', { times, plainMm }, { far: PLAIN_SHARE * Math.abs(missing) })
   }
   // Cords keep their colours from end to end: there is nothing to lay at the ends.
-  const laid = !materialOf(techniqueOf(part)).through
+  const laid = !techniqueOf(part).material.through
   for (const times of laid ? [n, n + 1] : []) {
     const rows = Math.round(exact - times * per)
     // Beads of other sizes make rows of different length, so the next count on either side may come nearer.
@@ -236,7 +235,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   const cycles = laid ? Math.round((exact - n * per) / cycle) : 0
   if (cycle < per && cycles > 0 && cycles * cycle < per) offer('cycle', { times: n, cycleRows: cycles * cycle })
   // The repeat begun again and broken off where the measure ends: fits any pattern, at the price of a broken figure.
-  const step = techniqueOf(part).repeatRows
+  const step = techniqueOf(part).growth.repeatRows
   const broken = Math.round((exact - n * per) / step) * step
   if (laid && broken > 0 && broken < per && broken % cycle !== 0) offer('part', { times: n, cycleRows: broken })
 
@@ -336,17 +335,17 @@ export function widthChoices(piece: Fitted): WidthChoice[] {
   const part = fittedPart(piece)
   const now = columnsOf(part)
   const step = columnStepOf(part)
-  const nominal = (columns: number) => techniqueOf(part).widthOf({ ...laidWork(part), columns })
+  const nominal = (columns: number) => techniqueOf(part).growth.widthOf({ ...laidWork(part), columns })
   const present = extentOf(piece, part).widthMm.nominal
   const at = (columns: number) => present + (nominal(columns) - nominal(now)) * (handFor(piece, part)?.across ?? 1)
   if (at(now + step) === present) return []
-  const guess = techniqueOf(part).nearestColumns(
+  const guess = techniqueOf(part).growth.nearestColumns(
     Math.max(1, Math.round(now + ((piece.fit.widthMm - present) * step) / (at(now + step) - present))),
     part.settings,
   )
   const counts = new Set(
     [now, guess - step, guess, guess + step].filter(
-      (c) => c >= techniqueOf(part).nearestColumns(1, part.settings) && c <= LIMITS.columns,
+      (c) => c >= techniqueOf(part).growth.nearestColumns(1, part.settings) && c <= LIMITS.columns,
     ),
   )
   const perColumn = totalOf(tallyPart(part)) / now

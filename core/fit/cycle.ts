@@ -11,7 +11,7 @@ const known = new WeakMap<Lines, Map<number, number>>()
 export function colourCycle(part: Part): number {
   const { repeat } = part
   if (repeat.rows === 0) return 0
-  const step = techniqueOf(part).repeatRows
+  const step = techniqueOf(part).growth.repeatRows
   const seen = known.get(repeat) ?? new Map<number, number>()
   known.set(repeat, seen)
   let cycle = seen.get(step)

@@ -74,7 +74,7 @@ describe('beads of other sizes', () => {
       9,
     )
     for (const id of ['herringbone', 'right-angle', 'netting']) {
-      const across = requireTechnique(id).nearestColumns(4, settingsOf(id))
+      const across = requireTechnique(id).growth.nearestColumns(4, settingsOf(id))
       const one = stitch(id, {
         start: emptyCells(across, 0),
         repeat: emptyCells(across, 4, 2),
@@ -131,8 +131,8 @@ describe('the size of a part', () => {
   it('follows a width that was measured, of a tube in its thickness too; one that was not keeps its own range', () => {
     const measured = (one: Part, across: number): Piece => {
       const p = piece({ parts: [one] })
-      const wide = techniqueOf(one).widthOf({ ...laidWork(one), columns: 60 })
-      const narrow = techniqueOf(one).widthOf({ ...laidWork(one), columns: 20 })
+      const wide = techniqueOf(one).growth.widthOf({ ...laidWork(one), columns: 60 })
+      const narrow = techniqueOf(one).growth.widthOf({ ...laidWork(one), columns: 20 })
       const columnMm = (wide - narrow) / 40
       const swatch = { rows: 20, lengthMm: 20 * rowMm(p, one), columns: 10, widthMm: 10 * columnMm * across, from: '' }
       const swatches = [across === 0 ? { ...swatch, columns: 0, widthMm: 0 } : swatch]

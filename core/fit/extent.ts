@@ -1,7 +1,7 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { lineAt, type Lines } from '../grid/lines'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 import { joinOf } from '../piece/join'
 import { laidOf, laidRows, laidWork } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part, type Piece } from '../piece/piece'
@@ -159,7 +159,7 @@ export function extentOf(ground: Ground & Partial<Pick<Piece, 'fit' | 'parts'>>,
 }
 
 /** Ends that are worked without beads, mm, both together; 0 for work that has none. */
-export const plainEndsMm = (part: Part): number => techniqueOf(part).plain?.ofMm(part.settings) ?? 0
+export const plainEndsMm = (part: Part): number => techniqueOf(part).growth.plain?.ofMm(part.settings) ?? 0
 
 /**
  * A braid of cords that are thicker or thinner, in the mean, than the one it is reckoned for: everything grows with
@@ -216,7 +216,8 @@ const scaleOf = (ground: Ground, part: Part): number =>
 export function rowMm(ground: Ground, part: Part): number {
   const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
   return (
-    (techniqueOf(part).lengthOf({ ...work, rows: 101 }) - techniqueOf(part).lengthOf({ ...work, rows: 100 })) *
+    (techniqueOf(part).growth.lengthOf({ ...work, rows: 101 }) -
+      techniqueOf(part).growth.lengthOf({ ...work, rows: 100 })) *
     scaleOf(ground, part)
   )
 }
@@ -234,9 +235,9 @@ export function rowsForLength(
   const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
   const nominal =
     Math.max(0, lengthMm - plainEndsMm(part)) / scaleOf(ground, part) + laidOf(part).shortMm - joining(ground, part).mm
-  const rows = technique.rowsFor(Math.max(0, nominal), work)
+  const rows = technique.growth.rowsFor(Math.max(0, nominal), work)
   const added = mixedSizes(part, ground.tray).longerMm
   if (added === 0) return rows
-  const perRow = technique.lengthOf({ ...work, rows: 101 }) - technique.lengthOf({ ...work, rows: 100 })
+  const perRow = technique.growth.lengthOf({ ...work, rows: 101 }) - technique.growth.lengthOf({ ...work, rows: 100 })
   return (rows * perRow) / (perRow + added / laidRows(part))
 }

@@ -599,15 +599,16 @@ describe('a piece just begun', () => {
         const one = p.parts[0]!
         const technique = requireTechnique(wish.technique)
         const width = (columns: number) =>
-          technique.widthOf({ columns, bead: requireSpec(wish.spec), settings: one.settings })
+          technique.growth.widthOf({ columns, bead: requireSpec(wish.spec), settings: one.settings })
         // Near the width: the counts next to it, of those that the stitch allows, are no nearer.
         const off = (columns: number) => Math.abs(width(columns) - wish.widthMm)
         for (const columns of [columnsOf(one) - columnStepOf(one), columnsOf(one) + columnStepOf(one)]) {
-          if (columns >= technique.nearestColumns(1, one.settings))
+          if (columns >= technique.growth.nearestColumns(1, one.settings))
             expect(off(columnsOf(one))).toBeLessThanOrEqual(off(columns) + 1e-6)
         }
         const fit = fitOf(p)
-        const perRow = technique.lengthOf({ ...workOf(one, 12) }) - technique.lengthOf({ ...workOf(one, 11) })
+        const perRow =
+          technique.growth.lengthOf({ ...workOf(one, 12) }) - technique.growth.lengthOf({ ...workOf(one, 11) })
         if (rowsOf(one) > one.repeat.rows + 4 && fitKindOf(wish.kind).bend !== 'open')
           expect(Math.abs(fit.beadworkMm.nominal - fit.targetMm)).toBeLessThanOrEqual(perRow / 2 + 1e-6)
       }),

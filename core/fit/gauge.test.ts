@@ -82,7 +82,7 @@ describe('a gauge', () => {
       fc.property(anyPieceOf(TECHNIQUES.map((t) => t.id)), fc.integer({ min: 5, max: 60 }), (p, n) => {
         const one = p.parts[0]!
         const own = requireTechnique(one.technique)
-        const lengthMm = own.lengthOf({
+        const lengthMm = own.growth.lengthOf({
           columns: columnsOf(one),
           rows: n,
           bead: requireSpec(one.spec),

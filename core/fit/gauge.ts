@@ -42,16 +42,20 @@ const workedOf = (part: Part): Worked => ({ settings: part.settings, columns: co
  */
 function nominalMm(technique: Technique, spec: string, { rows, from }: Swatch, { settings, columns }: Worked): number {
   const work = { columns, bead: requireSpec(spec), settings }
-  if (from !== '') return technique.lengthOf({ ...work, rows })
-  return (rows * (technique.lengthOf({ ...work, rows: 120 }) - technique.lengthOf({ ...work, rows: 100 }))) / 20
+  if (from !== '') return technique.growth.lengthOf({ ...work, rows })
+  return (
+    (rows * (technique.growth.lengthOf({ ...work, rows: 120 }) - technique.growth.lengthOf({ ...work, rows: 100 }))) /
+    20
+  )
 }
 
 /** Width that one column more brings, nominal mm. */
 const columnMm = (technique: Technique, spec: string, settings: Part['settings']): number => {
   const work = { bead: requireSpec(spec), settings }
-  const [narrow, wide] = [technique.nearestColumns(20, settings), technique.nearestColumns(60, settings)]
+  const [narrow, wide] = [technique.growth.nearestColumns(20, settings), technique.growth.nearestColumns(60, settings)]
   return (
-    (technique.widthOf({ ...work, columns: wide }) - technique.widthOf({ ...work, columns: narrow })) / (wide - narrow)
+    (technique.growth.widthOf({ ...work, columns: wide }) - technique.growth.widthOf({ ...work, columns: narrow })) /
+    (wide - narrow)
   )
 }
 
@@ -80,7 +84,7 @@ export function swatchFactors(
   return {
     along:
       lengthMm /
-      nominalMm(technique, spec, swatch, { settings, columns: technique.nearestColumns(counted, settings) }),
+      nominalMm(technique, spec, swatch, { settings, columns: technique.growth.nearestColumns(counted, settings) }),
     across,
   }
 }

@@ -1,4 +1,4 @@
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 import { columnsOf, rowsOf, type Part } from '../piece/piece'
 import { drawnSize } from '../picture/view'
 import { beadCentre, type Point } from '../technique/lattice'

@@ -7,7 +7,7 @@ import { partsWith } from '../piece/joint'
 import { ownSize } from '../picture/sprite'
 import { drawnSize } from '../picture/view'
 import { ringsOf, wholeOf } from '../picture/whole'
-import { isScattered, latticeOf } from '../piece/lattice'
+import { isScattered, latticeOf } from '../piece/drawing'
 import { latticeOnScreen, type Lie } from '../picture/view'
 import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
 

@@ -120,9 +120,9 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   if (wrong.length > 0) return bad(...wrong)
   const byLetter = new Map<string, number>([[GAP, 0], ...tray.map((b): [string, number] => [b.letter, b.number])])
   const numbers = new Array<number>(columns * rows).fill(0)
-  const workingRows = technique.workingRows(work)
+  const workingRows = technique.order.count(work)
   /** Working rows by the number of the first row that each makes: rows that hold no bead are left out. */
-  const byNumber = new Map(Array.from({ length: workingRows }, (_, i) => [technique.workingRow(i, work).from, i]))
+  const byNumber = new Map(Array.from({ length: workingRows }, (_, i) => [technique.order.row(i, work).from, i]))
   let [i, total] = [0, 0]
   let ended = false
   const from = lines.findIndex((l) => l.trim() === 'Rows')
@@ -159,7 +159,7 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
         `row ${found[1]} stands there already, or out of order. Write the rows in the order in which they are worked.`,
       )
     i = index + 1
-    const { keys } = technique.workingRow(index, work)
+    const { keys } = technique.order.row(index, work)
     let [k, beads] = [0, 0]
     for (const run of found[3]!.split(/\s+/).filter(Boolean)) {
       const [, count, letter] = /^(\d+)(\D+)$/.exec(run) ?? []

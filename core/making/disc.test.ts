@@ -1,4 +1,3 @@
-import { materialOf } from '../technique/material'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'csv-parse/sync'
 import { bead, part, piece } from '../../tests/fixture/piece'
@@ -14,7 +13,7 @@ import { discMove, discMoves, nextBeads, pauseWords } from './disc'
 
 const rowOrder = (one: Part, round: number): string =>
   requireTechnique(one.technique)
-    .workingRow(round, { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings })
+    .order.row(round, { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings })
     .keys.map((k) => k % columnsOf(one))
     .join()
 
@@ -39,11 +38,11 @@ describe('words and disc', () => {
       for (const own of [{ school: 'A' }, { school: 'B' }, { braid: '7' }, { braid: '16', school: 'B' }, {}]) {
         const settings = technique.settings.safeParse(own)
         if (!settings.success) continue
-        const n = technique.nearestColumns(8, settings.data)
+        const n = technique.growth.nearestColumns(8, settings.data)
         const one = part({
           technique: technique.id,
           settings: settings.data,
-          spec: !materialOf(technique).counted ? 'cord-2' : 'round-8',
+          spec: !technique.material.counted ? 'cord-2' : 'round-8',
           times: 1,
           start: emptyCells(n, 0),
           repeat: cellsFrom(

@@ -1,7 +1,7 @@
 import { keyOf } from '../grid/key'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { siteOf, type Box, type Place } from '../technique/lattice'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 
 /** In a clip: whatever lies there stays. */
 export const LEAVE = -1

@@ -15,7 +15,7 @@ import { FIGURES, figureIn, figurePeriod, figureRows, turning } from './generate
 import { gradientIn } from './gradient'
 import { letter, signRows } from './letters'
 import { letteringIn } from './lettering'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 import { SYMMETRIES, symmetryOf, withImages, type SymmetryKind } from './symmetry'
 
 const blank = (technique: string, columns: number, height: number): Part => {
@@ -81,7 +81,7 @@ describe('figures', () => {
         fc.integer({ min: 1, max: 9 }),
         fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 2, maxLength: 6 }),
         (technique, figure, across, sequence) => {
-          const columns = requireTechnique(technique).nearestColumns(
+          const columns = requireTechnique(technique).growth.nearestColumns(
             across,
             requireTechnique(technique).settings.parse({}),
           )

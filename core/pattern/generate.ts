@@ -1,7 +1,7 @@
 import { keyOf } from '../grid/key'
 import { columnsOf, type Part } from '../piece/piece'
 import { beadCentre, type Lattice, type Box } from '../technique/lattice'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 
 /**
  * Patterns made by rule. Each works in the natural steps of the lattice: X counts the smallest steps across, Y those

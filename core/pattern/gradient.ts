@@ -2,7 +2,7 @@ import { keyOf } from '../grid/key'
 import { BAYER_8, LENGTH_8 } from './bayer'
 import { columnsOf, type Part } from '../piece/piece'
 import { beadCentre, type Box } from '../technique/lattice'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 
 export interface GradientWish {
   /** Tray numbers from one end of the blend to the other. */

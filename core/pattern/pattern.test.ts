@@ -8,7 +8,7 @@ import { neighbourOffsets } from '../technique/lattice'
 import { boxBetween, clampBox, copyClip, fillBox, mirrorBox, pasteClip } from './clip'
 import { MOTIFS, motifCells } from './motif'
 import { floodFrom, lineBetween, runBetween, wholeRow } from './place'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 
 /** A place that has a bead, near the wanted one. */
 const anyPlaceIn = (p: Part, x: number, y: number) => {

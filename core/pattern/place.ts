@@ -1,5 +1,5 @@
 import { keyOf, placeOfKey, rowOfKey } from '../grid/key'
-import { isScattered, latticeOf } from '../piece/lattice'
+import { isScattered, latticeOf } from '../piece/drawing'
 import { columnsOf, isInside, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from '../piece/piece'
 import {
   beadCentre,
@@ -114,7 +114,7 @@ function thinned(line: readonly Place[]): Place[] {
 const workingRowAt = (part: Part, at: Place) => {
   const technique = techniqueOf(part)
   const work = { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings }
-  return technique.workingRow(technique.workingRowOf(at, work), work)
+  return technique.order.row(technique.order.rowOf(at, work), work)
 }
 
 /** All cells of a working row, in the order in which they are picked up. */

@@ -9,7 +9,7 @@ import type { Box } from '../technique/lattice'
 import { figureIn, figureRows, type FigureWish } from './generate'
 import { gradientIn, type GradientWish } from './gradient'
 import { letteringIn, type LetteringWish } from './lettering'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 
 /**
  * A pattern by rule and where it goes: into a box, or over the whole repeat, which then takes the rows that the figure

@@ -14,7 +14,7 @@ import { beadCentre, nearestPlace } from '../technique/lattice'
 import { requireTechnique } from '../technique/registry'
 import { LOADINGS } from './loading'
 import { beside, rectangleBetween } from './place'
-import { isScattered, latticeOf } from '../piece/lattice'
+import { isScattered, latticeOf } from '../piece/drawing'
 import { graduationSteps, loadingSteps, mirrorRopeSteps, ropeMoveSteps, spreadStrands, wristSideLaying } from './rope'
 
 const ropeOf = (strands: number, school: 'A' | 'B', rounds: number, numbers: readonly number[], times = 2): Piece =>
@@ -320,7 +320,7 @@ describe('every bead of a rope', () => {
     (technique) => {
       const t = requireTechnique(technique)
       const settings = t.settings.parse({})
-      const columns = t.nearestColumns(11, settings)
+      const columns = t.growth.nearestColumns(11, settings)
       const one = part({
         technique,
         settings,

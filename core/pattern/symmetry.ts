@@ -3,7 +3,7 @@ import type { Laying } from '../piece/edit'
 import { columnsOf, isInside, locateRow, sectionStart, type Part, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 import { beadCentre, nearestPlace, siteOf, type Lattice, type Place } from '../technique/lattice'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 
 /**
  * Live symmetry: what is laid in one place is laid in its images too. It obeys the lattice: an image is a bead, never

@@ -1,4 +1,4 @@
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 import { beadOf, columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { TWIST_DEGREES } from '../technique/braid/round'
 import { beadCentre, siteOf } from '../technique/lattice'

@@ -1,7 +1,7 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import type { Part } from '../piece/piece'
-import { latticeOf } from '../piece/lattice'
+import { latticeOf } from '../piece/drawing'
 import type { Rgb } from '../colour/colour'
 import { beadPixels, emptyPixels, lookOf, meanPixel, pack, turnedEmpty, turnedPixels } from './look'
 

@@ -1,7 +1,7 @@
 import { keyOf, placeOfKey } from '../grid/key'
 import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { halfBox, siteOf, type Lattice, type Lie, type Point } from '../technique/lattice'
-import { isScattered, latticeAlong, latticeOf } from '../piece/lattice'
+import { isScattered, latticeAlong, latticeOf } from '../piece/drawing'
 
 export type { Lie }
 

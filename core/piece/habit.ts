@@ -8,7 +8,7 @@ export function columnsForWidth(technique: string, settings: Settings, spec: str
   const t = requireTechnique(technique)
   return Math.min(
     LIMITS.columns - 1,
-    t.nearestColumns(t.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings),
+    t.growth.nearestColumns(t.growth.columnsFor(widthMm, { bead: requireSpec(spec), settings }), settings),
   )
 }
 

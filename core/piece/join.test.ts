@@ -135,7 +135,7 @@ describe('ends that are joined', () => {
       for (const t of TECHNIQUES)
         expect(
           t.join({
-            columns: t.nearestColumns(8, t.settings.parse({})),
+            columns: t.growth.nearestColumns(8, t.settings.parse({})),
             rows: 31,
             bead: { id: 'x', shape: 'round', name: 'x', d: 2, l: 1.5, h: 0.8, perGram: 100 },
             settings: t.settings.parse({}),

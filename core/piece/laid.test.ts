@@ -13,7 +13,7 @@ import { tallyPart, totalOf } from '../tally/tally'
 import { allRowWords } from '../tally/words'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { emptyOf, hasGaps, laidCounted, laidOf, laidRows, laidWork } from './laid'
-import { latticeOf } from './lattice'
+import { latticeOf } from './drawing'
 import {
   asGrid,
   columnsOf,
@@ -152,7 +152,7 @@ describe('what is laid', () => {
         const none = { ...one, start: blank(one.start), repeat: blank(one.repeat), end: blank(one.end) }
         expect(laidRows(none)).toBe(0)
         expect([...allRowWords(none)]).toEqual([])
-        expect(requireTechnique(one.technique).lengthOf(laidWork(none))).toBe(0)
+        expect(requireTechnique(one.technique).growth.lengthOf(laidWork(none))).toBe(0)
       }),
     )
   })
@@ -293,10 +293,8 @@ describe('what is looked through in blocks is what a walk over all cells finds',
         }
         const technique = techniqueOf(compact)
         const work = { columns, rows: rowsOf(compact), settings: compact.settings }
-        const walked = Array.from({ length: technique.workingRows(work) }, (_, i) =>
-          [...technique.workingRow(i, work).keys].map((key) =>
-            full(columnOfKey(columns, key), rowOfKey(columns, key)),
-          ),
+        const walked = Array.from({ length: technique.order.count(work) }, (_, i) =>
+          [...technique.order.row(i, work).keys].map((key) => full(columnOfKey(columns, key), rowOfKey(columns, key))),
         )
         const places = (row: readonly boolean[]) =>
           row.includes(true) ? row.lastIndexOf(true) - row.indexOf(true) + 1 : 0

@@ -1,3 +1,4 @@
+import { requireLattice } from '../technique/stitch'
 import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { removeLines, type Lines } from '../grid/lines'
 import { siteOf } from '../technique/lattice'
@@ -188,7 +189,7 @@ function losesBeads(part: Part, compact: Part): boolean {
  */
 function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: number; readonly narrowMm: number } {
   const technique = techniqueOf(part)
-  const lattice = technique.lattice({ bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
+  const lattice = requireLattice(technique, { bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
   const rows = rowsOf(part)
   const voids = new Set(voidsOf(part))
   const wide = columnsOf(part)
@@ -296,7 +297,7 @@ export function emptyOf(part: Part): { readonly rows: Empty; readonly columns: E
 export const laidRows = (part: Part): number => rowsOf(laidOf(part).part)
 
 /** Rows as weavers count them, of what is laid. */
-export const laidCounted = (part: Part): number => techniqueOf(part).countedRows(laidRows(part), part.settings)
+export const laidCounted = (part: Part): number => techniqueOf(part).growth.countedRows(laidRows(part), part.settings)
 
 const sums = new WeakMap<Part, LaidSums>()
 
@@ -309,9 +310,9 @@ function sumsOf(part: Part): LaidSums {
     const work = { rows: rowsOf(part), columns, settings: part.settings }
     const voids = new Set(voidsOf(part))
     let [beads, rows, places, firstPlaces] = [0, 0, 0, 0]
-    const count = technique.workingRows(work)
+    const count = technique.order.count(work)
     for (let i = 0; i < count; i++) {
-      const { keys } = technique.workingRow(i, work)
+      const { keys } = technique.order.row(i, work)
       let [first, last] = [-1, -1]
       for (let k = 0; k < keys.length; k++) {
         const key = keys[k]!

@@ -202,7 +202,7 @@ export function wholePart(part: Part): Uint16Array {
 
 /** Rows as weavers count them, up to and with that many bead rows; of the whole part by default. */
 export const countedRows = (part: Part, rows = rowsOf(part)): number =>
-  techniqueOf(part).countedRows(rows, part.settings)
+  techniqueOf(part).growth.countedRows(rows, part.settings)
 
 export const trayByNumber = (tray: readonly TrayBead[]): ReadonlyMap<number, TrayBead> =>
   new Map(tray.map((b) => [b.number, b]))

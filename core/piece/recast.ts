@@ -1,10 +1,10 @@
+import { requireLattice } from '../technique/stitch'
 import { keyOf } from '../grid/key'
 import { nextOnTray, type TrayBead } from '../bead/bead'
 import { cellsFrom, emptyCells } from '../grid/cells'
 import { insertLines, linesOf, removeLines, type Lines } from '../grid/lines'
-import { latticeOf } from './lattice'
+import { latticeOf } from './drawing'
 import { siteOf, type Lattice } from '../technique/lattice'
-import { materialOf } from '../technique/material'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
@@ -52,10 +52,9 @@ export function stitchSteps(
   // What both stitches let one choose stays as it is.
   const kept = next.settings.safeParse({ ...habitOf(technique, habit), ...habitOf(technique, part.settings) })
   const own = kept.success ? kept.data : next.settings.parse(habitOf(technique, habit))
-  if (materialOf(next) !== materialOf(requireTechnique(part.technique)))
-    return materialSteps(piece, part, next, own, number)
+  if (next.material !== requireTechnique(part.technique).material) return materialSteps(piece, part, next, own, number)
   return [
-    ...widthSteps(part, next.nearestColumns(columnsOf(part), own), number),
+    ...widthSteps(part, next.growth.nearestColumns(columnsOf(part), own), number),
     setStep(piece, ['parts', part.id, 'technique'], technique),
     setStep(piece, ['parts', part.id, 'settings'], { ...own }),
   ]
@@ -67,8 +66,8 @@ export function stitchSteps(
  * cords with it.
  */
 function materialSteps(piece: Piece, part: Part, next: Technique, settings: Settings, number: number): Step[] {
-  const spec = materialOf(next).usualSpec
-  const columns = next.nearestColumns(columnsOf(part), settings)
+  const spec = next.material.usualSpec
+  const columns = next.growth.nearestColumns(columnsOf(part), settings)
   const first = rowsOf(part) === 0 ? [] : [...partRow(part, Math.min(part.start.rows, rowsOf(part) - 1))]
   const row = Array.from({ length: columns }, (_, c) => first[c] ?? number)
   const times = Math.max(1, Math.min(LIMITS.times, rowsOf(part)))
@@ -79,9 +78,13 @@ function materialSteps(piece: Piece, part: Part, next: Technique, settings: Sett
     technique: next.id,
     settings,
     spec,
-    times: Math.ceil(times / next.repeatRows),
+    times: Math.ceil(times / next.growth.repeatRows),
     start: none,
-    repeat: cellsFrom(columns, next.repeatRows, Array.from({ length: next.repeatRows }, () => row).flat()),
+    repeat: cellsFrom(
+      columns,
+      next.growth.repeatRows,
+      Array.from({ length: next.growth.repeatRows }, () => row).flat(),
+    ),
     end: none,
   }
   return [
@@ -113,10 +116,10 @@ export function conversionNotes(part: Part, technique: string): string[] {
   const settings = to.settings.parse({})
   const bead = beadOf(part)
   const notes: string[] = []
-  if (materialOf(to) !== materialOf(from)) return [materialOf(to).arrival]
-  const columns = to.nearestColumns(columnsOf(part), settings)
+  if (to.material !== from.material) return [to.material.arrival]
+  const columns = to.growth.nearestColumns(columnsOf(part), settings)
   if (columns !== columnsOf(part)) notes.push(`${columnsOf(part)} beads across become ${columns}.`)
-  const lattice = to.lattice({ bead, settings, columns })
+  const lattice = requireLattice(to, { bead, settings, columns })
   if (isStraight(latticeOf(part)) !== isStraight(lattice))
     notes.push(
       'Every bead keeps its place in the grid, but rows and columns lie differently: edges of the pattern ' +
@@ -130,9 +133,9 @@ export function conversionNotes(part: Part, technique: string): string[] {
         ? 'The first column will touch the last: the pattern should meet at the seam.'
         : 'The round is opened: its first and last columns become edges.',
     )
-  if (part.repeat.rows % to.repeatRows !== 0)
+  if (part.repeat.rows % to.growth.repeatRows !== 0)
     notes.push(
-      `The repeat has ${part.repeat.rows} rows; this stitch needs a multiple of ${to.repeatRows}, or colours ` +
+      `The repeat has ${part.repeat.rows} rows; this stitch needs a multiple of ${to.growth.repeatRows}, or colours ` +
         'slip sideways at every seam.',
     )
   return notes
@@ -157,7 +160,7 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   const from = latticeOf(part)
   const sides = ['left', 'right'].map((side) => technique.settings.parse({ start: side }))
   const settings = sides.find((own) => {
-    const to = technique.lattice({ bead: beadOf(part), settings: own, columns: rows })
+    const to = requireLattice(technique, { bead: beadOf(part), settings: own, columns: rows })
     const lag = (a: number, b: number) => Math.round((a - b) * 1e6)
     return (
       [0, 1].every(
@@ -233,8 +236,8 @@ export function addPartSteps(
 ): Step[] {
   const t = requireTechnique(technique)
   const settings = t.settings.parse(habitOf(technique, habit))
-  const columns = t.nearestColumns(10, settings)
-  const material = materialOf(t)
+  const columns = t.growth.nearestColumns(10, settings)
+  const material = t.material
   const own = piece.tray.find((b) => material.takes(b.spec))
   const fresh: TrayBead = {
     ...nextOnTray(piece.tray),
@@ -244,7 +247,7 @@ export function addPartSteps(
   }
   const first = own ?? fresh
   // What runs through is one row, repeated.
-  const rows = material.through ? 1 : 20 * t.repeatRows
+  const rows = material.through ? 1 : 20 * t.growth.repeatRows
   const part: Part = {
     id: freePartId(piece, 'part'),
     name,

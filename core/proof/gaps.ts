@@ -1,4 +1,3 @@
-import { wordsOf } from '../technique/technique'
 import { emptyOf, laidRows } from '../piece/laid'
 import { countedRows, rowsOf, techniqueOf, type Part } from '../piece/piece'
 
@@ -26,7 +25,7 @@ export function gapFindings(part: Part): GapFinding[] {
   const { rows: emptyRows, columns: emptyColumns } = emptyOf(part)
   const out: GapFinding[] = []
   if (laidRows(part) === 0) return out
-  const name = wordsOf(techniqueOf(part)).line
+  const name = techniqueOf(part).words.line
   const { between } = emptyRows
   if (between.length > 0) {
     // As weavers count them: a bead row of peyote is two.

@@ -72,8 +72,8 @@ describe('thread formulas', () => {
           const { l, d } = requireSpec(one.spec)
           const work = { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings }
           let walked = 0
-          for (let i = 0; i < technique.workingRows(work); i++) {
-            const held = [...technique.workingRow(i, work).keys].map(
+          for (let i = 0; i < technique.order.count(work); i++) {
+            const held = [...technique.order.row(i, work).keys].map(
               (key) => numberAt(one, key % work.columns, Math.floor(key / work.columns)) !== 0,
             )
             const beads = held.filter(Boolean).length

@@ -59,7 +59,7 @@ describe('a braid of plain cords', () => {
     const cuts = cutList(p).filter((c) => c.material === 'cord')
     expect(cuts.map((c) => c.pieces)).toEqual([5, 4])
     const length =
-      requireTechnique('braid-cord').lengthOf({
+      requireTechnique('braid-cord').growth.lengthOf({
         columns: 8,
         rows: 40,
         bead: requireSpec('cord-2'),
@@ -172,7 +172,7 @@ describe('a braid of plain cords', () => {
     expect(p.parts[0]!.times).toBe(6)
     expect(p.tray.every((b) => b.spec === 'cord-2')).toBe(true)
     const back = valueOf(applySteps(p, stitchSteps(p, p.parts[0]!, 'braid-8', 1)))
-    expect(back.parts[0]!.repeat.rows).toBe(requireTechnique('braid-8').repeatRows)
+    expect(back.parts[0]!.repeat.rows).toBe(requireTechnique('braid-8').growth.repeatRows)
     expect(back.tray.every((b) => b.spec === 'cylinder-11')).toBe(true)
   })
 })

@@ -4,11 +4,10 @@ import type { TrayBead } from '../bead/bead'
 import { lineAt } from '../grid/lines'
 import { laidOf, laidRows } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
-import { materialOf } from '../technique/material'
 import { DOUBLED_TIMES, doubledStrands } from '../technique/braid/cord'
 
 /** Whether a part is braided of plain cords: its cells are crossings, not beads. */
-export const isCordWork = (part: Part): boolean => !materialOf(techniqueOf(part)).counted
+export const isCordWork = (part: Part): boolean => !techniqueOf(part).material.counted
 
 /** One strand of a plain braid. */
 interface StrandCord {

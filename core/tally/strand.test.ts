@@ -168,13 +168,13 @@ describe('the braid as any technique', () => {
       bead: { id: 'round-8', shape: 'round' as const, name: 'round 8/0', d: 3, l: 2.1, h: 1.1, perGram: 39 },
       settings: t.settings.parse({}),
     }
-    expect(t.lengthOf(work) / 25.4).toBeCloseTo(6, 1)
+    expect(t.growth.lengthOf(work) / 25.4).toBeCloseTo(6, 1)
     expect(t.extent(work).thicknessMm).toBeCloseTo(2.9 * 3, 9)
     // cords for a 7-inch round braid: 21 inches and 3–4 more each (common practice)
     const seven = t.path({
       ...work,
       settings: t.settings.parse({ plainMm: 0 }),
-      rows: Math.round(t.rowsFor(7 * 25.4, work)),
+      rows: Math.round(t.growth.rowsFor(7 * 25.4, work)),
     }).runs[0]!
     expect(seven.count).toBe(8)
     expect(seven.lengthMm / 25.4).toBeGreaterThanOrEqual(24)

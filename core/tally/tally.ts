@@ -3,7 +3,6 @@ import { requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Lines } from '../grid/lines'
 import { joinNumbers } from '../piece/join'
-import { materialOf } from '../technique/material'
 import {
   columnsOf,
   partRow,
@@ -104,7 +103,7 @@ export function tallyJoin(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
 /** Beads of the whole piece, those that join its ends included; crossings of plain cords are none. */
 export function tallyPiece(piece: Pick<Piece, 'fit' | 'parts'>): Counts {
   const out = new Map<number, number>()
-  for (const part of piece.parts.filter((p) => materialOf(techniqueOf(p)).counted)) addCounts(out, tallyPart(part))
+  for (const part of piece.parts.filter((p) => techniqueOf(p).material.counted)) addCounts(out, tallyPart(part))
   addCounts(out, tallyJoin(piece))
   return out
 }

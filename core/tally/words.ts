@@ -12,7 +12,7 @@ import {
   type Part,
   type Piece,
 } from '../piece/piece'
-import { titled, wordsOf, type TechniqueWords, type WorkingRow } from '../technique/technique'
+import { titled, type TechniqueWords, type WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
 export interface WordRun {
@@ -43,12 +43,12 @@ export interface RowWords {
 
 const NO_CELLS = new Uint16Array(0)
 
-export const workingRowCount = (part: Part): number => techniqueOf(part).workingRows({ rows: rowsOf(part) })
+export const workingRowCount = (part: Part): number => techniqueOf(part).order.count({ rows: rowsOf(part) })
 
 /** The i-th thing to do, as runs. */
 export function rowWords(part: Part, i: number): RowWords {
   const columns = columnsOf(part)
-  const row = techniqueOf(part).workingRow(i, { rows: rowsOf(part), columns, settings: part.settings })
+  const row = techniqueOf(part).order.row(i, { rows: rowsOf(part), columns, settings: part.settings })
   const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
   const edges =
     beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
@@ -61,7 +61,7 @@ export function rowWords(part: Part, i: number): RowWords {
     beads,
     ...(row.after ? { after: row.after } : {}),
     ...(edges ? { edges } : {}),
-    line: wordsOf(techniqueOf(part)).line,
+    line: techniqueOf(part).words.line,
   }
 }
 
@@ -159,7 +159,7 @@ function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '
   const columns = columnsOf(part)
   const own = new Set<number>()
   for (const key of keys) own.add(columnOfKey(columns, key))
-  const before = technique.workingRow(Math.max(0, technique.rowBefore(i)), {
+  const before = technique.order.row(Math.max(0, technique.order.before(i)), {
     rows: rowsOf(part),
     columns,
     settings: part.settings,
@@ -245,7 +245,7 @@ export function joinWords(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowW
     runs,
     beads: numbers.length,
     after: 'join',
-    line: wordsOf(techniqueOf(part)).line,
+    line: techniqueOf(part).words.line,
   }
 }
 
@@ -282,7 +282,7 @@ const alike = (a: RowWords, b: RowWords): boolean =>
 function rowsOfCopy(part: Part, copy: number): readonly [number, number] {
   const technique = techniqueOf(part)
   const before = sectionStart(part, 'repeat', copy)
-  return [technique.workingRows({ rows: before }), technique.workingRows({ rows: before + part.repeat.rows })]
+  return [technique.order.count({ rows: before }), technique.order.count({ rows: before + part.repeat.rows })]
 }
 
 /** All rows for paper: copies of the repeat that are worked as the one before are named, not written out again. */

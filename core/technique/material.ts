@@ -17,7 +17,8 @@ export interface Material {
   readonly arrival: string
 }
 
-const BEADS: Material = {
+/** Beads: where a stitch says nothing else. */
+export const BEADS: Material = {
   usualSpec: DEFAULT_SPEC,
   takes: (spec) => !isCord(requireSpec(spec)),
   counted: true,
@@ -37,6 +38,3 @@ export const CORDS: Material = {
     'Cords keep one colour from end to end: each strand takes the colour of its first bead, and the beads ' +
     'of the tray become cords.',
 }
-
-/** Beads where a technique says nothing else. */
-export const materialOf = ({ material }: { readonly material?: Material }): Material => material ?? BEADS

@@ -2,6 +2,8 @@ import { braid12, braid16, braid8 } from './braid/round'
 import { cordBraid } from './braid/cord'
 import { braid7, braidOwn } from './braid/table'
 import { coiledRope } from './coil/coiled-rope'
+import { GUESTS } from './guests'
+import { gridTechnique, type Stitch } from './stitch'
 import type { Technique } from './technique'
 import { brick, tubularBrick } from './weave/brick'
 import { herringbone, tubularHerringbone } from './weave/herringbone'
@@ -13,8 +15,7 @@ import { rightAngle } from './weave/right-angle'
 import { square } from './weave/square'
 import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
 
-/** Every technique, in the order in which it is offered. A new stitch is one more line here. */
-export const TECHNIQUES: readonly Technique[] = [
+const STITCHES: readonly Stitch[] = [
   peyote,
   oddPeyote,
   dropPeyote,
@@ -37,6 +38,9 @@ export const TECHNIQUES: readonly Technique[] = [
   cordBraid,
   coiledRope,
 ]
+
+/** Every technique, in the order in which it is offered. A new one is one more line here. */
+export const TECHNIQUES: readonly Technique[] = [...STITCHES.map(gridTechnique), ...GUESTS]
 
 const BY_ID = new Map(TECHNIQUES.map((t) => [t.id, t]))
 

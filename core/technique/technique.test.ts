@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { requireSpec } from '../bead/spec'
 import { beadCentre, nearestPlace, neighbourOffsets, transpose, type Place } from './lattice'
 import { findTechnique, requireTechnique, TECHNIQUES } from './registry'
-import { placesOf, sumsOf, type Settings, type Technique, type Work } from './technique'
+import { requireLattice } from './stitch'
+import { placesOf, type Settings, type Technique, type Work } from './technique'
 import { warpCount } from './weave/loom'
 
 const work = (id: string, columns: number, rows: number, spec = 'cylinder-11', settings: Settings = {}): Work => ({
@@ -32,7 +33,7 @@ const anyWork = fc
     return {
       technique,
       work: {
-        columns: technique.nearestColumns(across, settings),
+        columns: technique.growth.nearestColumns(across, settings),
         rows,
         bead: requireSpec('cylinder-11'),
         settings,
@@ -41,44 +42,44 @@ const anyWork = fc
   })
 
 const keysOf = (technique: Technique, work: Work): number[] =>
-  Array.from({ length: technique.workingRows(work) }, (_, i) => [...technique.workingRow(i, work).keys]).flat()
+  Array.from({ length: technique.order.count(work) }, (_, i) => [...technique.order.row(i, work).keys]).flat()
 
 describe('every technique', () => {
   it('lays every bead exactly once, in working rows that follow each other', () => {
     fc.assert(
       fc.property(anyWork, ({ technique, work }) => {
         let next = 1
-        for (let i = 0; i < technique.workingRows(work); i++) {
-          const row = technique.workingRow(i, work)
+        for (let i = 0; i < technique.order.count(work); i++) {
+          const row = technique.order.row(i, work)
           expect(row.from).toBe(next)
           next = row.to + 1
-          for (const place of placesOf(row, work.columns)) expect(technique.workingRowOf(place, work)).toBe(i)
+          for (const place of placesOf(row, work.columns)) expect(technique.order.rowOf(place, work)).toBe(i)
         }
         const keys = keysOf(technique, work)
         const voids = technique.voids?.(work) ?? []
         expect(new Set(keys).size).toBe(keys.length)
         expect(new Set([...keys, ...voids]).size).toBe(work.columns * work.rows)
         expect(keys.length + voids.length).toBe(work.columns * work.rows)
-        expect(next - 1).toBe(technique.countedRows(work.rows, work.settings))
+        expect(next - 1).toBe(technique.growth.countedRows(work.rows, work.settings))
       }),
     )
   })
   it('counts a full grid by its closed formula as a walk over the rows does', () => {
     fc.assert(
       fc.property(anyWork, ({ technique, work }) => {
-        expect(technique.beads(work)).toBe(keysOf(technique, work).length)
+        expect(technique.growth.beads(work)).toBe(keysOf(technique, work).length)
       }),
     )
   })
   it('goes from count to size and back', () => {
     fc.assert(
       fc.property(anyWork, ({ technique, work }) => {
-        expect(technique.rowsFor(technique.lengthOf(work), work)).toBeCloseTo(work.rows, 9)
-        const across = technique.columnsFor(technique.widthOf(work), work)
-        expect(technique.widthOf({ ...work, columns: across })).toBeCloseTo(technique.widthOf(work), 9)
+        expect(technique.growth.rowsFor(technique.growth.lengthOf(work), work)).toBeCloseTo(work.rows, 9)
+        const across = technique.growth.columnsFor(technique.growth.widthOf(work), work)
+        expect(technique.growth.widthOf({ ...work, columns: across })).toBeCloseTo(technique.growth.widthOf(work), 9)
         // a coil is as thick as its core and beads make it, however its string is counted
         if (technique.family !== 'coil') expect(across).toBeCloseTo(work.columns, 9)
-        expect(technique.nearestColumns(work.columns, work.settings)).toBe(work.columns)
+        expect(technique.growth.nearestColumns(work.columns, work.settings)).toBe(work.columns)
         expect(technique.check(work)).toEqual([])
       }),
     )
@@ -87,12 +88,12 @@ describe('every technique', () => {
     fc.assert(
       fc.property(anyWork, ({ technique, work }) => {
         const longer = { ...work, rows: work.rows + 1 }
-        expect(technique.lengthOf(longer)).toBeGreaterThan(technique.lengthOf(work))
+        expect(technique.growth.lengthOf(longer)).toBeGreaterThan(technique.growth.lengthOf(work))
         const total = (w: Work) => technique.path(w).runs.reduce((sum, r) => sum + r.count * r.lengthMm, 0)
         expect(total(longer)).toBeGreaterThan(total(work))
         const { lengthMm, widthMm, thicknessMm, basis } = technique.extent(work)
-        expect(lengthMm.nominal).toBeCloseTo(technique.lengthOf(work), 9)
-        expect(widthMm.nominal).toBeCloseTo(technique.widthOf(work), 9)
+        expect(lengthMm.nominal).toBeCloseTo(technique.growth.lengthOf(work), 9)
+        expect(widthMm.nominal).toBeCloseTo(technique.growth.widthOf(work), 9)
         // ± 5 % for what is stitched or loomed, ± 10 to 20 % for braids (common practice)
         expect(lengthMm.nominal - lengthMm.least).toBeLessThanOrEqual(
           lengthMm.nominal * (technique.family === 'weave' ? 0.05 : 0.15) + 1e-9,
@@ -101,7 +102,7 @@ describe('every technique', () => {
           lengthMm.nominal * (technique.family === 'weave' ? 0.05 : 0.2) + 1e-9,
         )
         expect(lengthMm.most - lengthMm.least).toBeGreaterThanOrEqual(lengthMm.nominal * 0.1 - 1e-9)
-        expect(thicknessMm).toBeCloseTo(technique.form === 'tube' ? technique.widthOf(work) : work.bead.d, 9)
+        expect(thicknessMm).toBeCloseTo(technique.form === 'tube' ? technique.growth.widthOf(work) : work.bead.d, 9)
         expect(basis.kind).toBe('nominal')
       }),
     )
@@ -116,7 +117,13 @@ describe('every technique', () => {
             .path(w)
             .runs.filter((r) => r.joined || r.id === 'wire')
             .reduce((sum, r) => sum + r.lengthMm, 0)
-        const full = sumsOf(technique, work)
+        const beads = technique.growth.beads(work)
+        const full = {
+          beads,
+          rows: technique.order.count(work),
+          places: beads,
+          firstPlaces: technique.order.row(0, work).keys.length,
+        }
         const all = { ...full, across: work.columns, holds: () => true }
         expect(joined({ ...work, laid: all })).toBeCloseTo(joined(work), 6)
         const fewer = {
@@ -132,7 +139,7 @@ describe('every technique', () => {
   it('finds each bead under its own middle, and none lies on another', () => {
     fc.assert(
       fc.property(anyWork, ({ technique, work }) => {
-        const lattice = technique.lattice(work)
+        const lattice = requireLattice(technique, work)
         const turned = lattice.sites.some((s) => s.turnDegrees !== 0)
         const voids = new Set(technique.voids?.(work))
         const beads = []
@@ -158,7 +165,7 @@ describe('every technique', () => {
   it('touches back: a neighbour’s neighbour is the bead itself', () => {
     fc.assert(
       fc.property(anyWork, fc.nat(8), fc.nat(8), ({ technique, work }, c, r) => {
-        const lattice = technique.lattice(work)
+        const lattice = requireLattice(technique, work)
         expect(neighbourOffsets(lattice, c, r).length).toBeGreaterThanOrEqual(2)
         for (const o of neighbourOffsets(lattice, c, r)) {
           expect(neighbourOffsets(lattice, c + o.c, r + o.r)).toContainEqual({ c: 0 - o.c, r: 0 - o.r })
@@ -179,13 +186,13 @@ describe('every technique', () => {
           }),
         }
         const flipped = (key: number) => key - (key % work.columns) + work.columns - 1 - (key % work.columns)
-        for (let i = 0; i < technique.workingRows(work); i++) {
-          const [a, b] = [technique.workingRow(i, work), technique.workingRow(i, mirrored)]
+        for (let i = 0; i < technique.order.count(work); i++) {
+          const [a, b] = [technique.order.row(i, work), technique.order.row(i, mirrored)]
           expect([...b.keys]).toEqual(Array.from(a.keys, flipped))
           expect(b.direction).not.toBe(a.direction)
           expect(b.after).toBe(a.after)
         }
-        const [left, right] = [technique.lattice(work), technique.lattice(mirrored)]
+        const [left, right] = [requireLattice(technique, work), requireLattice(technique, mirrored)]
         const sum = beadCentre(left, 0, 1).x + beadCentre(right, work.columns - 1, 1).x
         for (let c = 0; c < work.columns; c++) {
           for (const r of [0, 1, 2]) {
@@ -202,7 +209,7 @@ describe('every technique', () => {
       const settings = technique.settings.parse({})
       for (let columns = 1; columns < 40; columns++) {
         const problems = technique.check({ columns, rows: 6, settings })
-        const nearest = technique.nearestColumns(columns, settings)
+        const nearest = technique.growth.nearestColumns(columns, settings)
         expect(technique.check({ columns: nearest, rows: 6, settings })).toEqual([])
         if (columns >= 3 && problems.length > 0)
           expect(problems[0]!.says).toMatch(new RegExp(`(Take|or) (\\d+ or )?\\d+`))
@@ -211,8 +218,8 @@ describe('every technique', () => {
   })
   it('is the same lattice when the band is laid the other way and back', () => {
     for (const technique of TECHNIQUES) {
-      const w = work(technique.id, technique.nearestColumns(6, technique.settings.parse({})), 4)
-      const lattice = technique.lattice(w)
+      const w = work(technique.id, technique.growth.nearestColumns(6, technique.settings.parse({})), 4)
+      const lattice = requireLattice(technique, w)
       const again = transpose(transpose(lattice))
       for (const [c, r] of [
         [0, 0],
@@ -232,8 +239,8 @@ describe('every technique', () => {
 /** The working rows of a small grid as `direction keys`, each key as column and row. */
 const orderOf = (w: Work, id: string): string[] => {
   const technique = requireTechnique(id)
-  return Array.from({ length: technique.workingRows(w) }, (_, i) => {
-    const row = technique.workingRow(i, w)
+  return Array.from({ length: technique.order.count(w) }, (_, i) => {
+    const row = technique.order.row(i, w)
     return `${row.from === row.to ? row.from : `${row.from}-${row.to}`} ${row.direction} ${placesOf(row, w.columns)
       .map((p) => `${p.c}${p.r}`)
       .join(' ')}${row.after ? ` ${row.after}` : ''}`
@@ -246,8 +253,8 @@ describe('loom, by hand', () => {
   const band = work('loom', 20, 100, 'cylinder-11', { warpMm: 0.2, doubleEdge: false, spareWarpMm: 200 })
   const loom = requireTechnique('loom')
   it('is wider than the same count stitched, by its warps', () => {
-    expect(loom.widthOf(band)).toBeCloseTo(30.2, 9)
-    expect(loom.lengthOf(band)).toBeCloseTo(160, 9)
+    expect(loom.growth.widthOf(band)).toBeCloseTo(30.2, 9)
+    expect(loom.growth.lengthOf(band)).toBeCloseTo(160, 9)
   })
   it('has N + 1 warps, one more at each edge if the edges are doubled (common practice)', () => {
     expect(warpCount(20, false)).toBe(21)
@@ -263,12 +270,12 @@ describe('loom, by hand', () => {
     expect(loom.path(band).runs.find((r) => r.id === 'weft')!.lengthMm).toBeCloseTo(walked, 6)
   })
   it('picks up every row from the same side', () => {
-    expect([0, 1, 2].map((i) => loom.workingRow(i, band).direction)).toEqual(['→', '→', '→'])
-    expect(loom.workingRow(4, { ...band, settings: { ...band.settings, start: 'right' } }).keys[0]).toBe(4 * 20 + 19)
+    expect([0, 1, 2].map((i) => loom.order.row(i, band).direction)).toEqual(['→', '→', '→'])
+    expect(loom.order.row(4, { ...band, settings: { ...band.settings, start: 'right' } }).keys[0]).toBe(4 * 20 + 19)
   })
   it('touches four beads, peyote six', () => {
-    expect(neighbourOffsets(loom.lattice(band), 3, 3)).toHaveLength(4)
-    expect(neighbourOffsets(requireTechnique('peyote').lattice(work('peyote', 20, 4)), 3, 3)).toHaveLength(6)
+    expect(neighbourOffsets(requireLattice(loom, band), 3, 3)).toHaveLength(4)
+    expect(neighbourOffsets(requireLattice(requireTechnique('peyote'), work('peyote', 20, 4)), 3, 3)).toHaveLength(6)
   })
 })
 
@@ -279,10 +286,10 @@ describe('flat peyote, by hand', () => {
       'rows',
     () => {
       const strip = work('peyote', 26, 106)
-      expect(peyote.widthOf(strip)).toBeCloseTo(33.8, 9)
-      expect(peyote.lengthOf(strip)).toBeCloseTo(170.4, 9)
-      expect(peyote.countedRows(106, strip.settings)).toBe(212)
-      expect(Math.round(peyote.rowsFor(170, strip))).toBe(106)
+      expect(peyote.growth.widthOf(strip)).toBeCloseTo(33.8, 9)
+      expect(peyote.growth.lengthOf(strip)).toBeCloseTo(170.4, 9)
+      expect(peyote.growth.countedRows(106, strip.settings)).toBe(212)
+      expect(Math.round(peyote.growth.rowsFor(170, strip))).toBe(106)
     },
   )
   it('strings rows 1 and 2 at once, then N / 2 beads a row, turning at each edge (common practice)', () => {
@@ -303,10 +310,10 @@ describe('flat peyote, by hand', () => {
   it('lays each bead of a row next to beads that already lie: the thread always has something to pass through', () => {
     for (const start of ['left', 'right']) {
       const strip = work('peyote', 8, 6, 'cylinder-11', { start })
-      const lattice = peyote.lattice(strip)
-      const lying = new Set(placesOf(peyote.workingRow(0, strip), 8).map((p) => `${p.c},${p.r}`))
-      for (let i = 1; i < peyote.workingRows(strip); i++) {
-        const places = placesOf(peyote.workingRow(i, strip), 8)
+      const lattice = requireLattice(peyote, strip)
+      const lying = new Set(placesOf(peyote.order.row(0, strip), 8).map((p) => `${p.c},${p.r}`))
+      for (let i = 1; i < peyote.order.count(strip); i++) {
+        const places = placesOf(peyote.order.row(i, strip), 8)
         for (const p of places) {
           const held = neighbourOffsets(lattice, p.c, p.r)
             .map((o) => `${p.c + o.c},${p.r + o.r}`)
@@ -323,8 +330,8 @@ describe('flat peyote, by hand', () => {
     // mm.
     const strip = work('peyote', 4, 3)
     let walked = 0
-    for (let i = 0; i < peyote.workingRows(strip); i++) {
-      const laid = peyote.workingRow(i, strip).keys.length
+    for (let i = 0; i < peyote.order.count(strip); i++) {
+      const laid = peyote.order.row(i, strip).keys.length
       const passed = i === 0 ? 0 : 4 - laid
       walked += (laid + passed) * 1.3 + 1.6
     }
@@ -335,7 +342,7 @@ describe('flat peyote, by hand', () => {
     const [found] = peyote.check(work('peyote', 7, 3))
     expect(found).toMatchObject({ code: 'columns-odd' })
     expect(found!.says).toContain('6 or 8')
-    expect(peyote.nearestColumns(1, {})).toBe(2)
+    expect(peyote.growth.nearestColumns(1, {})).toBe(2)
   })
 })
 
@@ -344,7 +351,7 @@ describe('the other stitches, by hand', () => {
   const size = (id: string, columns: number, rows: number, settings: Settings = {}) => {
     const w = work(id, columns, rows, 'cylinder-11', settings)
     const t = requireTechnique(id)
-    return [t.widthOf(w), t.lengthOf(w)].map((mm) => Math.round(mm * 1000) / 1000)
+    return [t.growth.widthOf(w), t.growth.lengthOf(w)].map((mm) => Math.round(mm * 1000) / 1000)
   }
   const thread = (id: string, columns: number, rows: number, settings: Settings = {}) =>
     requireTechnique(id).path(work(id, columns, rows, 'cylinder-11', settings)).runs[0]!.lengthMm
@@ -382,13 +389,13 @@ describe('the other stitches, by hand', () => {
     expect(size('brick', 10, 20)).toEqual([16.8, 26])
     expect(thread('brick', 10, 20)).toBeCloseTo(200 * (2 * 1.3 + 1.6), 9)
     expect(
-      beadCentre(requireTechnique('brick').lattice(work('brick', 4, 4)), 0, 1).x -
-        beadCentre(requireTechnique('brick').lattice(work('brick', 4, 4)), 0, 0).x,
+      beadCentre(requireLattice(requireTechnique('brick'), work('brick', 4, 4)), 0, 1).x -
+        beadCentre(requireLattice(requireTechnique('brick'), work('brick', 4, 4)), 0, 0).x,
     ).toBeCloseTo(0.8, 9)
   })
   it('brick is peyote turned by a quarter: the same middles with x and y exchanged, d and l too', () => {
-    const brick = requireTechnique('brick').lattice(work('brick', 6, 4))
-    const peyote = requireTechnique('peyote').lattice(work('peyote', 4, 6))
+    const brick = requireLattice(requireTechnique('brick'), work('brick', 6, 4))
+    const peyote = requireLattice(requireTechnique('peyote'), work('peyote', 4, 6))
     for (let c = 0; c < 6; c++)
       for (let r = 0; r < 4; r++)
         expect(beadCentre(brick, c, r)).toEqual({ x: beadCentre(peyote, r, c).y, y: beadCentre(peyote, r, c).x })
@@ -411,14 +418,14 @@ describe('the other stitches, by hand', () => {
     // each rung 2 × 2.1 + 2 × 1.5 + 3 = 10.2 mm
     expect(runs.find((r) => r.id === 'thread')!.lengthMm).toBeCloseTo(1632, 9)
     expect(passes).toBe(2)
-    expect(requireTechnique('ladder').widthOf(laced)).toBeCloseTo(2.1 + 3, 9)
+    expect(requireTechnique('ladder').growth.widthOf(laced)).toBeCloseTo(2.1 + 3, 9)
   })
   it('herringbone: pairs that lean by 18°; W + d a row and d a pair', () => {
     expect(orderOf(work('herringbone', 4, 2), 'herringbone')).toEqual(['1 → 00 10 20 30', '2 ← 31 21 11 01'])
     // 4 × 1.6 wide; 10 × 1.3 × cos 18° + 1.6 × sin 18° = 12.3637 + 0.4944
     expect(size('herringbone', 4, 10)).toEqual([6.4, 12.858])
     expect(thread('herringbone', 4, 10)).toBeCloseTo(10 * (6.4 + 1.6 + 2 * 1.6), 9)
-    const lattice = requireTechnique('herringbone').lattice(work('herringbone', 4, 2))
+    const lattice = requireLattice(requireTechnique('herringbone'), work('herringbone', 4, 2))
     expect([0, 1, 2].map((c) => lattice.sites[c % 2]!.turnDegrees)).toEqual([18, -18, 18])
   })
   it('right-angle weave: 2UV + U + V beads on the edges of U × V squares, as a square grid has', () => {
@@ -433,13 +440,13 @@ describe('the other stitches, by hand', () => {
       [3, 2],
       [7, 20],
     ] as const)
-      expect(requireTechnique('right-angle').beads({ columns: 2 * u + 1, rows: v + 1 })).toBe(2 * u * v + u + v)
+      expect(requireTechnique('right-angle').growth.beads({ columns: 2 * u + 1, rows: v + 1 })).toBe(2 * u * v + u + v)
     // p = √2 (1.3 + 1.6) / 2 = 2.0506
     expect(size('right-angle', 11, 21)).toEqual([10.253, 41.012])
     expect(thread('right-angle', 11, 21)).toBeCloseTo(100 * (6 * 1.3 + 2 * 1.6), 9)
   })
   it('right-angle weave: every unit’s four beads touch each other in a ring', () => {
-    const lattice = requireTechnique('right-angle').lattice(work('right-angle', 5, 3))
+    const lattice = requireLattice(requireTechnique('right-angle'), work('right-angle', 5, 3))
     const touch = (a: Place, b: Place) =>
       neighbourOffsets(lattice, a.c, a.r).some((o) => a.c + o.c === b.c && a.r + o.r === b.r)
     for (const k of [0, 1]) {
@@ -462,7 +469,7 @@ describe('the other stitches, by hand', () => {
     // rows.
     expect(size('netting', 20, 6)).toEqual([24.819, 16.546])
     expect(thread('netting', 20, 6)).toBeCloseTo(6 * 4 * 6 * 1.3, 9)
-    const lattice = requireTechnique('netting').lattice(work('netting', 10, 4))
+    const lattice = requireLattice(requireTechnique('netting'), work('netting', 10, 4))
     // The joint of row 1 lies where two arcs of row 2 begin and end.
     expect(neighbourOffsets(lattice, 2, 0)).toHaveLength(4)
   })
@@ -507,7 +514,7 @@ describe('thread, walked step by step', () => {
     const w = work(id, columns, rows, 'cylinder-11', settings)
     const technique = requireTechnique(id)
     let walked = 0
-    for (let i = 0; i < technique.workingRows(w); i++) walked += each(technique.workingRow(i, w).keys.length, i)
+    for (let i = 0; i < technique.order.count(w); i++) walked += each(technique.order.row(i, w).keys.length, i)
     expect(walked).toBeCloseTo(technique.path(w).runs.find((r) => r.joined)!.lengthMm, 6)
   }
   const beadByBead = (perBead: number) => (laid: number) => {

@@ -1,10 +1,12 @@
-import { placeOfKey } from '../grid/key'
 import type { z } from 'zod'
+import { placeOfKey } from '../grid/key'
 import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
 import type { Problem } from '../problem'
 import type { BraidPlan, School } from './braid/plan'
-import type { Chart, Lattice, Place } from './lattice'
+import type { Drawing } from './drawing'
+import type { Act, CarrierId } from './act'
+import type { Chart, Place } from './lattice'
 import type { Material } from './material'
 
 /** What a technique needs to know of a part: counts, the bead it is drawn for and the stitch's own settings. */
@@ -81,6 +83,8 @@ export interface WorkingRow {
   readonly keys: Int32Array
   /** The same as an even sequence within one bead row, where it is one: read without making the keys. */
   readonly even?: { readonly from: number; readonly stride: number; readonly count: number }
+  /** All that the hands do, where picking the beads up one after the other does not say it (act.ts). */
+  readonly acts?: readonly Act[]
   /** What the hands do after the last bead, beyond turning the work: named in the words. */
   readonly after?: 'step up' | 'long turn' | 'join'
 }
@@ -91,7 +95,7 @@ export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): P
 
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {
-  readonly id: 'thread' | 'weft' | 'warp' | 'cord' | 'wire' | 'core'
+  readonly id: CarrierId
   readonly name: string
   /** Threads of this kind that lie side by side; each is `lengthMm` long. */
   readonly count: number
@@ -130,9 +134,9 @@ export interface ThreadPath {
 /** What a technique calls its lines, what is counted across them, and the sample by which a hand is measured. */
 export interface TechniqueWords {
   /** A working line: “row 12”. */
-  readonly line: 'row' | 'round'
+  readonly line: 'row' | 'round' | 'strand' | 'rung' | 'pin' | 'motif' | 'rib'
   /** One of those across: “strand 3”. */
-  readonly place: 'column' | 'strand'
+  readonly place: 'column' | 'strand' | 'bead'
   /** Behind a count of them: “26 across”, “8 strands”. */
   readonly across: string
   /** Over a count of them. */
@@ -172,14 +176,12 @@ export const WOVEN_WORDS: Readonly<Record<Technique['form'], TechniqueWords>> = 
   tube: { ...FLAT_WORDS, acrossTitle: 'Round' },
 }
 
-export const wordsOf = ({ words, form }: Pick<Technique, 'words' | 'form'>): TechniqueWords =>
+export const wordsOf = ({ words, form }: { readonly words?: TechniqueWords; readonly form: Technique['form'] }) =>
   words ?? WOVEN_WORDS[form]
 
 /** Whether a width can be wished for: only where the count across follows from it. */
-export const choosesWidth = (
-  { columnsFor }: Pick<Technique, 'columnsFor'>,
-  work: Omit<Work, 'rows' | 'columns'>,
-): boolean => columnsFor(20, work) !== columnsFor(40, work)
+export const choosesWidth = ({ growth }: Pick<Technique, 'growth'>, work: Omit<Work, 'rows' | 'columns'>): boolean =>
+  growth.columnsFor(20, work) !== growth.columnsFor(40, work)
 
 /** A word at the head of a line: “Row”. */
 export const titled = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`
@@ -193,13 +195,67 @@ export interface SettingField {
   readonly choices?: readonly { readonly value: string; readonly label: string }[]
 }
 
+/** Work on a slotted disc, with strands that are loaded before it begins: columns of the grid are strands then. */
+export interface Disc {
+  /** How many strands. */
+  readonly strands: number
+  /** How they are moved. */
+  plan(settings: Settings): BraidPlan
+  /** School of a round braid, whose surface is known in closed form; null for all others. */
+  round(settings: Settings): School | null
+}
+
 /**
- * The questions that every grid stitch answers. Tally, fit, supplies, proof, print and drawing are written once on
- * these answers; a new stitch is one new file and a line in the registry.
+ * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to
+ * fit, and what both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge
+ * leaves them alone.
+ */
+export interface PlainEnds {
+  readonly key: string
+  readonly least: number
+  readonly most: number
+  ofMm(settings: Settings): number
+}
+
+/** How a work grows: count ↔ size in nominal mm (a real number of rows, the caller rounds), and what may be added. */
+export interface Growth {
+  lengthOf(work: Work): number
+  rowsFor(lengthMm: number, work: Omit<Work, 'rows'>): number
+  widthOf(work: Omit<Work, 'rows'>): number
+  columnsFor(widthMm: number, work: Omit<Work, 'rows' | 'columns'>): number
+  /** Counts across that are allowed, nearest to what is wanted. */
+  nearestColumns(columns: number, settings: Settings): number
+  /** A repeat of any multiple of so many bead rows joins on without a slip sideways. */
+  readonly repeatRows: number
+  /** Rows as weavers count them, for that many bead rows. */
+  countedRows(rows: number, settings: Settings): number
+  /** Beads where no place is left empty. */
+  beads(work: Omit<Work, 'bead' | 'settings'>): number
+  readonly plain?: PlainEnds
+  /** Columns of a small sample to choose by. */
+  readonly sampleColumns: number
+}
+
+/** In which order a work is made. */
+export interface Order {
+  /** How many things there are to do. */
+  count(work: Pick<Work, 'rows'>): number
+  /** The i-th of them, i from 0. */
+  row(i: number, work: Omit<Work, 'bead'>): WorkingRow
+  /** Which of them lays the place (c, r). */
+  rowOf(place: Place, work: Pick<Work, 'columns' | 'settings'>): number
+  /** The one before the i-th that lies in the same columns: the one that edge steps are measured against. */
+  before(i: number): number
+}
+
+/**
+ * The questions that every technique answers, whatever its parts keep: cells of a grid (`gridTechnique` in stitch.ts)
+ * or lines of their own lengths (`lineTechnique` in strung.ts). Tally, fit, supplies, proof, print and drawing are
+ * written once on these answers; a new technique is one new file and a line in the registry.
  */
 export interface Technique {
   readonly id: string
-  readonly family: 'weave' | 'braid' | 'coil'
+  readonly family: 'weave' | 'braid' | 'coil' | 'strung'
   /** A band, or a tube that closes round on itself. */
   readonly form: 'flat' | 'tube'
   readonly name: string
@@ -207,79 +263,30 @@ export interface Technique {
   /** Settings of its own, with a default for each. */
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
-  /** What its parts keep: cells of a grid if not said, or lines of their own lengths. */
-  readonly store?: 'cells' | 'lines'
+  /** What its parts keep: cells of a grid, or lines of their own lengths. */
+  readonly store: 'cells' | 'lines'
   /** Shape of what its lines mean, with its defaults; none for most. */
   readonly plan?: z.ZodType<Plan>
-
-  /**
-   * Work on a slotted disc, with strands that are loaded before it begins: how many, and how they are moved. Columns
-   * of the grid are strands then.
-   */
-  readonly disc?: {
-    readonly strands: number
-    plan(settings: Settings): BraidPlan
-    /** School of a round braid, whose surface is known in closed form; null for all others. */
-    round(settings: Settings): School | null
-  }
-
-  /** What its lines and counts are called; those of woven bands and tubes where it says nothing else (`wordsOf`). */
-  readonly words?: TechniqueWords
-  /** What its cells are made of; beads if not said (`materialOf`). */
-  readonly material?: Material
-  /** Columns of a small sample to choose by; what is usual for its form if not said. */
-  readonly sampleColumns?: number
-  /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
-  quarter?(rows: number): string
-  /**
-   * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to
-   * fit, and what both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge
-   * leaves them alone.
-   */
-  readonly plain?: {
-    readonly key: string
-    readonly least: number
-    readonly most: number
-    ofMm(settings: Settings): number
-  }
-
-  // place
+  /** What its lines and counts are called. */
+  readonly words: TechniqueWords
+  readonly material: Material
+  readonly disc?: Disc
   /** Other ways to unroll the surface; the first is the one that is meant where none is named. */
   readonly charts?: readonly Chart[]
-  lattice(work: Pick<Work, 'bead' | 'settings' | 'columns'> & { readonly chart?: string }): Lattice
+  /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
+  quarter?(rows: number): string
+  /** Where its beads lie. A lattice asks for no rows; what lies freely is asked with all its lines. */
+  drawing(work: Work & { readonly chart?: string }): Drawing
   /**
    * Keys of cells that the grid has room for but the stitch has not; the same whatever lies in them. None if left out.
    */
   voids?(work: Pick<Work, 'columns' | 'rows' | 'settings'>): readonly number[]
-  // extent, and count ↔ size (nominal mm; a real number of rows, the caller rounds)
+  readonly growth: Growth
   extent(work: Work): Extent
-  lengthOf(work: Work): number
-  rowsFor(lengthMm: number, work: Omit<Work, 'rows'>): number
-  widthOf(work: Omit<Work, 'rows'>): number
-  columnsFor(widthMm: number, work: Omit<Work, 'rows' | 'columns'>): number
-  // tally
-  /** Beads of a full grid, by closed formula. */
-  beads(work: Pick<Work, 'columns' | 'rows'>): number
-  // path
   path(work: Work): ThreadPath
-  // ends
   /** Whether and how the ends join to a ring. */
   join(work: Work): Join
-  // order
-  workingRows(work: Pick<Work, 'rows'>): number
-  /** The i-th thing to do, i from 0. */
-  workingRow(i: number, work: Omit<Work, 'bead'>): WorkingRow
-  /** Which working row lays cell (c, r). */
-  workingRowOf(place: Place, work: Pick<Work, 'columns' | 'settings'>): number
-  /** The working row before the i-th that lies in the same columns: the one that edge steps are measured against. */
-  rowBefore(i: number): number
-  /** Rows as weavers count them, for that many bead rows. */
-  countedRows(rows: number, settings: Settings): number
-  // rules
-  /** Counts across that the stitch allows, nearest to what is wanted. */
-  nearestColumns(columns: number, settings: Settings): number
-  /** A repeat of any multiple of so many bead rows joins on without a slip sideways. */
-  readonly repeatRows: number
+  readonly order: Order
   check(work: Omit<Work, 'bead'>): Problem[]
 }
 
@@ -324,16 +331,8 @@ export function tubeExtent(
 }
 
 /** A count of columns in words: beads across a band, strands of a braid, beads in a row of a coil's string. */
-export const acrossWords = (technique: Pick<Technique, 'words' | 'form'>, columns: number): string =>
-  `${columns} ${wordsOf(technique).across}`
-
-/** The sums of a work: as it is laid, or of the whole grid by closed formula. */
-export function sumsOf(technique: Pick<Technique, 'beads' | 'workingRows' | 'workingRow'>, work: Work): LaidSums {
-  if (work.laid) return work.laid
-  const beads = technique.beads(work)
-  const rows = technique.workingRows(work)
-  return { beads, rows, places: beads, firstPlaces: rows === 0 ? 0 : technique.workingRow(0, work).keys.length }
-}
+export const acrossWords = ({ words }: Pick<Technique, 'words'>, columns: number): string =>
+  `${columns} ${words.across}`
 
 /** Ends that meet with nothing between them and are sewn together. */
 export const meeting = (says: string): Join => ({ joins: true, says, addsMm: 0, formula: '' })

@@ -1,10 +1,9 @@
-import { materialOf } from '#core/technique/material'
 import { readFile } from 'node:fs/promises'
 import { parse } from 'csv-parse/sync'
 import { emptyCells } from '#core/grid/cells'
 import { requireTechnique, TECHNIQUES } from '#core/technique/registry'
 import { createPiece, cursorTo, expect, openMat, plainBracelet, saved, test, walkTo } from './weaver'
-import { isScattered } from '#core/piece/lattice'
+import { isScattered } from '#core/piece/drawing'
 
 /**
  * A small grid of A with two B laid by hand at (0, 0) and (1, 1), and the words that a person would write down for it.
@@ -36,7 +35,7 @@ const WORDS: Record<string, { columns: number; settings?: Record<string, string>
 }
 
 /** Plain cords have no beads to write down; they have a test of their own (braid.spec.ts). */
-const BEADED = TECHNIQUES.filter((t) => materialOf(t).counted)
+const BEADED = TECHNIQUES.filter((t) => t.material.counted)
 
 test('every stitch has its list', () => expect(Object.keys(WORDS).sort()).toEqual(BEADED.map((t) => t.id).sort()))
 

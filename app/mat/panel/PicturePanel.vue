@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, onMounted, reactive, ref, shallowRef, watch 
 import { FINISHES, type Finish } from '#core/bead/bead'
 import { pictureSteps, type PictureBeads, type PictureTarget, type PictureWish } from '#core/image/picture-plan'
 import { middleCrop, proportionOf, type Crop } from '#core/image/sample'
-import { latticeOf } from '#core/piece/lattice'
+import { latticeOf } from '#core/piece/drawing'
 import { columnsOf, rowsOf, sectionStart, type Part, type Piece } from '#core/piece/piece'
 import { unrollSteps } from '#core/piece/recast'
 import { applySteps, type Step } from '#core/piece/step'

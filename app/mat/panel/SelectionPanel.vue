@@ -28,7 +28,7 @@ const found = computed(() => {
     beads: totalOf(counts),
     rows: countedRows(part, box.rows),
     counts: beadCounts(props.piece.tray, counts).filter((b) => b.count > 0),
-    lengthMm: techniqueOf(part).lengthOf(workOf(part, box.rows)),
+    lengthMm: techniqueOf(part).growth.lengthOf(workOf(part, box.rows)),
   }
 })
 const lay = (label: string, laying: Laying) => emit('steps', label, layingSteps(props.part, laying))

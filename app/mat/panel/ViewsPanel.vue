@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isScattered } from '#core/piece/lattice'
+import { isScattered } from '#core/piece/drawing'
 import { computed } from 'vue'
 import { VISION_NAMES, VISIONS } from '#core/colour/vision'
 import { techniqueOf, type Part } from '#core/piece/piece'

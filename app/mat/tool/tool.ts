@@ -1,6 +1,6 @@
 import { clampBox, fillBox, boxBetween, moveBox, pasteClip, type Clip } from '#core/pattern/clip'
 import { floodFrom, lineBetween, rectangleBetween, runBetween } from '#core/pattern/place'
-import { isScattered } from '#core/piece/lattice'
+import { isScattered } from '#core/piece/drawing'
 import { withImages, type SymmetryKind } from '#core/pattern/symmetry'
 import { keyOf } from '#core/grid/key'
 import { layingSteps, swapSteps, type Laying } from '#core/piece/edit'

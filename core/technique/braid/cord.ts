@@ -3,7 +3,8 @@ import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { plainNumber, showNumber } from '../../units/length'
-import { unjoined, type Settings, type Technique, type Work } from '../technique'
+import { unjoined, type Settings, type Work } from '../technique'
+import type { Stitch } from '../stitch'
 import { reader, ROW_BY_ROW } from '../weave/setting'
 import { roundOrder, SEVEN, type BraidPlan } from './plan'
 import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm, STRAND_WORDS } from './rope'
@@ -55,7 +56,7 @@ const roundOf = ({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) => co
  * to end, so the grid is one row, repeated. Size by the model of the beaded braid with the thickness of the cord for
  * that of a bead; less sure.
  */
-export const cordBraid: Technique = {
+export const cordBraid: Stitch = {
   id: 'braid-cord',
   family: 'braid',
   form: 'tube',

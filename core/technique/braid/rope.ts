@@ -3,15 +3,8 @@ import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import { problem, type Problem } from '../../problem'
 import { plainNumber, showNumber } from '../../units/length'
-import {
-  sumsOf,
-  unjoined,
-  type SettingField,
-  type Settings,
-  type Technique,
-  type TechniqueWords,
-  type Work,
-} from '../technique'
+import { unjoined, type SettingField, type Settings, type TechniqueWords, type Work } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { ROW_BY_ROW } from '../weave/setting'
 import { roundOrder, type BraidPlan, type School } from './plan'
 
@@ -115,7 +108,7 @@ interface Beaded {
 
 /** What tells one braid from another. */
 interface Rope extends Pick<
-  Technique,
+  Stitch,
   'id' | 'name' | 'summary' | 'settings' | 'fields' | 'repeatRows' | 'lattice' | 'charts'
 > {
   strandsOf(settings: Settings): number
@@ -135,13 +128,13 @@ interface Rope extends Pick<
  * A braid of beaded strands on a slotted disc: a cell of the grid is bead k of strand s, so every strand carries the
  * same count by its nature. Size and cord follow from how many lines of beads lie round the rope.
  */
-export function ropeBraid(rope: Rope): Technique {
+export function ropeBraid(rope: Rope): Stitch {
   const { id, name, summary, settings, fields, repeatRows, lattice, charts, strandsOf, linesOf } = rope
   const roundOf = ({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) =>
     coverMm(strandsOf(own), linesOf(own), bead)
   const outerOf = ({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>) => outsideMm(linesOf(own), bead.d)
 
-  const self: Technique = {
+  const self: Stitch = {
     id,
     name,
     summary,

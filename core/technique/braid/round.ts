@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import type { Chart, Lattice, Place, Site } from '../lattice'
-import type { Technique } from '../technique'
+import type { Stitch } from '../stitch'
 import { reader } from '../weave/setting'
 import { roundPlan, type BraidPlan, type School } from './plan'
 import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, ropeBraid, spreadOf } from './rope'
@@ -100,7 +100,7 @@ export const roundPlans = (strands: number, slots: number): Record<School, Braid
   B: roundPlan(strands, slots, 'B'),
 })
 
-function roundBraid(strands: number, slots: number): Technique {
+function roundBraid(strands: number, slots: number): Stitch {
   const plans = roundPlans(strands, slots)
   return ropeBraid({
     id: `braid-${strands}`,

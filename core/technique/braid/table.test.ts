@@ -1,3 +1,4 @@
+import { requireLattice } from '../stitch'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { part } from '../../../tests/fixture/piece'
@@ -60,7 +61,7 @@ describe('a table of moves as text', () => {
 
 describe('a braid by a table', () => {
   it('takes its strands from the table, and says what is wrong with it', () => {
-    expect(own.nearestColumns(8, own.settings.parse({ table: SIX }))).toBe(6)
+    expect(own.growth.nearestColumns(8, own.settings.parse({ table: SIX }))).toBe(6)
     expect(own.check(work(SIX, 6))).toEqual([])
     expect(own.check(work(SIX, 7))[0]!.says).toContain('6 strands')
     expect(own.check(work('slots 7; load 2 3; move 3 1', 6))[0]!.says).toContain('at least three strands')
@@ -88,7 +89,7 @@ describe('a braid by a table', () => {
       empty = from
     }
     const order = requireTechnique('braid-7')
-    expect([...order.workingRow(0, { rows: 3, columns: 7, settings: order.settings.parse({}) }).keys]).toEqual([
+    expect([...order.order.row(0, { rows: 3, columns: 7, settings: order.settings.parse({}) }).keys]).toEqual([
       2, 5, 0, 3, 6, 1, 4,
     ])
   })
@@ -98,7 +99,7 @@ describe('a braid by a table', () => {
       [planText(SEVEN), 7],
       [planText(roundPlan(12, 48, 'B')), 12],
     ] as const) {
-      const lattice = own.lattice({
+      const lattice = requireLattice(own, {
         ...work(table, columns),
         bead: { id: 'round-8', shape: 'round', name: 'round 8/0', l: 2.1, d: 3, h: 1, perGram: 38 },
       })

@@ -2,7 +2,8 @@ import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import { problem, type Problem } from '../../problem'
 import type { Lattice, Site } from '../lattice'
-import type { Settings, Technique } from '../technique'
+import type { Settings } from '../technique'
+import type { Stitch } from '../stitch'
 import { touchingOnRope } from '../unrolled'
 import { reader } from '../weave/setting'
 import { SEVEN, walked, type BraidPlan, type Laid } from './plan'
@@ -118,7 +119,7 @@ function tableBraid(own: {
   readonly summary: string
   readonly table: string
   readonly typed: boolean
-}): Technique {
+}): Stitch {
   const fixed = z.strictObject(BEADED)
   const typed = fixed.extend({
     table: z.string().max(590).default(own.table).describe('Slots, load, moves and turns'),

@@ -1,3 +1,4 @@
+import { requireLattice } from '../stitch'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { gramsOf, requireSpec } from '../../bead/spec'
@@ -56,7 +57,7 @@ describe('the coiled rope', () => {
         fc.integer({ min: 20, max: 60 }),
         (columns, way, core) => {
           const w = work(columns, 8, { way, coreMm: core / 10 })
-          const lattice = coil.lattice(w)
+          const lattice = requireLattice(coil, w)
           const girth = Math.PI * (core / 10 + w.bead.d)
           const round = (mm: number) => Math.abs((((mm % girth) + 1.5 * girth) % girth) - girth / 2)
           for (let i = 0; i + 1 < columns * 8; i++) {
@@ -80,9 +81,9 @@ describe('the coiled rope', () => {
     const w = work(10, 20)
     const [wire, core] = coil.path(w).runs
     expect(wire!.lengthMm).toBeCloseTo(200 * 2.1 * 1.05 + 80, 9)
-    expect(core!.lengthMm).toBeCloseTo(coil.lengthOf(w) + 20, 9)
-    expect(coil.lengthOf(work(10, 20, { coreMm: 5 }))).toBeLessThan(coil.lengthOf(w))
-    expect(coil.widthOf(w)).toBeCloseTo(3.5 + 6, 9)
+    expect(core!.lengthMm).toBeCloseTo(coil.growth.lengthOf(w) + 20, 9)
+    expect(coil.growth.lengthOf(work(10, 20, { coreMm: 5 }))).toBeLessThan(coil.growth.lengthOf(w))
+    expect(coil.growth.widthOf(w)).toBeCloseTo(3.5 + 6, 9)
     expect(coil.check(work(121, 2))[0]!.says).toContain('Take 120')
   })
 })

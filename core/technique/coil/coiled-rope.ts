@@ -3,7 +3,8 @@ import type { BeadSpec } from '../../bead/spec'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
 import type { Lattice, Site } from '../lattice'
-import { rangeOf, sumsOf, unjoined, WOVEN_WORDS, type Technique, type Work } from '../technique'
+import { rangeOf, unjoined, WOVEN_WORDS, type Work } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { touchingOnRope } from '../unrolled'
 import { reader, ROW_BY_ROW, wholeRow } from '../weave/setting'
 
@@ -123,7 +124,7 @@ function latticeFor(columns: number, bead: BeadSpec, coil: Coil & { readonly way
  * Beads strung on wire and wound round a core. A row is as many beads of the string as one likes to count, best about
  * a turn: the order of the string seen on the surface is a spiral, because a turn is rarely a whole number of beads.
  */
-export const coiledRope: Technique = {
+export const coiledRope: Stitch = {
   id: 'coil',
   family: 'coil',
   form: 'tube',

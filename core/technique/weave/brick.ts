@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { plainNumber } from '../../units/length'
 import type { Lattice } from '../lattice'
-import { meeting, nominalExtent, sumsOf, tubeExtent, type Technique } from '../technique'
+import { meeting, nominalExtent, tubeExtent } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -19,7 +20,7 @@ const startsLeft = (own: Parameters<typeof read>[0]): boolean => read(own).start
 /**
  * Beads upright in rows that lie like bricks: each hangs on the loop of thread between two beads of the row before.
  */
-export const brick: Technique = {
+export const brick: Stitch = {
   id: 'brick',
   family: 'weave',
   form: 'flat',
@@ -96,7 +97,7 @@ export const brick: Technique = {
 const { quarter: _, ...rows } = brick
 
 /** Brick in closed rounds: the ladder is joined to a ring, and every round is joined at its end. */
-export const tubularBrick: Technique = {
+export const tubularBrick: Stitch = {
   ...rows,
   id: 'brick-tube',
   form: 'tube',

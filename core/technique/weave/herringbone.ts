@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
-import { nominalExtent, sumsOf, tubeExtent, type Technique } from '../technique'
+import { nominalExtent, tubeExtent } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -17,7 +18,7 @@ const SIN = Math.sin((LEAN_DEGREES * Math.PI) / 180)
  * Pairs of beads that lean together, two added at a time. Length: R rows of l cos 18°, and the lean of the last, d sin
  * 18°.
  */
-export const herringbone: Technique = {
+export const herringbone: Stitch = {
   id: 'herringbone',
   family: 'weave',
   form: 'flat',
@@ -106,7 +107,7 @@ export const herringbone: Technique = {
 }
 
 /** Herringbone in rounds, with a step up after each. */
-export const tubularHerringbone: Technique = {
+export const tubularHerringbone: Stitch = {
   ...herringbone,
   id: 'herringbone-tube',
   form: 'tube',

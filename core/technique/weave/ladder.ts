@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { plainNumber } from '../../units/length'
-import { sumsOf, type Technique, type ThreadRun } from '../technique'
+import type { ThreadRun } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { reader, startSide, toAndFro } from './setting'
 import { square } from './square'
 
@@ -27,7 +28,7 @@ const openingsFormula = (openings: number): string =>
  * and the base row of brick and herringbone. Here a rung is a row of the grid, so that the strip runs along the
  * length: columns are the beads of a rung.
  */
-export const ladder: Technique = {
+export const ladder: Stitch = {
   ...square,
   sampleColumns: 2,
   id: 'ladder',

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { plainNumber, showNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
-import { meeting, nominalExtent, sumsOf, type Technique } from '../technique'
+import { meeting, nominalExtent } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { reader, startField, startSide, wholeRow, ROW_BY_ROW } from './setting'
 
 const settings = z.strictObject({
@@ -19,7 +20,7 @@ export const warpCount = (columns: number, doubleEdge: boolean): number => colum
  * Beads in straight rows between warp threads: the warp stands between beads, so a loomed band is wider than the same
  * count stitched.
  */
-export const loom: Technique = {
+export const loom: Stitch = {
   id: 'loom',
   family: 'weave',
   form: 'flat',

@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { problem } from '../../problem'
 import { plainNumber, showNumber } from '../../units/length'
 import type { Place, Site } from '../lattice'
-import { meeting, nominalExtent, type Technique, type Work } from '../technique'
+import { meeting, nominalExtent, type Work } from '../technique'
+import type { Stitch } from '../stitch'
 import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({
@@ -48,7 +49,7 @@ function arcsOf({ rows, columns, laid }: Work, beads: number): number {
  * Arcs of 3, 5 or 7 beads that hang between joints; the middle bead of each arc is a joint of the next row. Columns
  * run through the arcs: `beads` of them for each. Even rows lie half an arc aside; their edge arc is the turn.
  */
-export const netting: Technique = {
+export const netting: Stitch = {
   id: 'netting',
   family: 'weave',
   form: 'flat',

@@ -2,15 +2,8 @@ import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
 import type { Lattice } from '../lattice'
-import {
-  nominalExtent,
-  sumsOf,
-  type Join,
-  type Technique,
-  type ThreadPath,
-  type Work,
-  type WorkingRow,
-} from '../technique'
+import { nominalExtent, type Join, type ThreadPath, type Work, type WorkingRow } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { evenRow, mirroredKeys, reader, startField, startSide } from './setting'
 
 export const numbering = z
@@ -28,7 +21,7 @@ const START = startField(
   'The first string is picked up toward this edge. Choose right to mirror the work, as many left-handed weavers do.',
 )
 
-export const NUMBERING_FIELD: Technique['fields'][number] = {
+export const NUMBERING_FIELD: Stitch['fields'][number] = {
   key: 'numbering',
   label: 'The first string counts as',
   help: 'Weavers count it either way; the work is the same.',
@@ -104,7 +97,7 @@ function flatRow(i: number, columns: number, own: Own, longTurn: boolean): Worki
  * one. A bead that is added and the one that is passed beside it make the width, so where rows are narrower each place
  * counts two lengths of bead, one in the first string.
  */
-export function peyotePath(technique: Technique, work: Work, name: string): ThreadPath {
+export function peyotePath(technique: Stitch, work: Work, name: string): ThreadPath {
   const { l, d } = work.bead
   const { rows, places, firstPlaces } = sumsOf(technique, work)
   const full = `${rows} ${name} × (${work.columns} × ${l} + ${d}) mm`
@@ -140,10 +133,10 @@ interface Kind {
   readonly id: string
   readonly name: string
   readonly summary: string
-  readonly fields: Technique['fields']
-  readonly settings: Technique['settings']
-  readonly nearestColumns: Technique['nearestColumns']
-  readonly check: Technique['check']
+  readonly fields: Stitch['fields']
+  readonly settings: Stitch['settings']
+  readonly nearestColumns: Stitch['nearestColumns']
+  readonly check: Stitch['check']
   /** Whether rows that end over the last low column need the longer turn. */
   readonly longTurn: boolean
   readonly quarter?: () => string
@@ -153,8 +146,8 @@ interface Kind {
  * Flat peyote. Cell (c, r) is bead r of column c; half of the columns lie half a bead further along. R bead rows are
  * 2R working rows; the first string makes rows 1 and 2.
  */
-function flatPeyote(kind: Kind): Technique {
-  const self: Technique = {
+function flatPeyote(kind: Kind): Stitch {
+  const self: Stitch = {
     family: 'weave',
     form: 'flat',
     repeatRows: 1,

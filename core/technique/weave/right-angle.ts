@@ -3,7 +3,8 @@ import { z } from 'zod'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
 import type { BeadSpec } from '../../bead/spec'
-import { nominalExtent, type Technique, type Work } from '../technique'
+import { nominalExtent, type Work } from '../technique'
+import type { Stitch } from '../stitch'
 import { mirroredKeys, reader, startField, startSide } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -38,7 +39,7 @@ function laidUnits(work: Work): number {
  * upper edges of unit row r; the even columns are the upright beads between its units, half a unit further along. The
  * last row has only the lower edges: its even columns are void. U × V units hold 2UV + U + V beads.
  */
-export const rightAngle: Technique = {
+export const rightAngle: Stitch = {
   id: 'right-angle',
   family: 'weave',
   form: 'flat',

@@ -1,6 +1,7 @@
 import { columnOfKey, keyOf } from '../../grid/key'
 import { z } from 'zod'
-import type { SettingField, Settings, Technique, WorkingRow } from '../technique'
+import type { SettingField, Settings, WorkingRow } from '../technique'
+import type { Stitch } from '../stitch'
 
 /** Settings that several stitches share, each with the field that shows it. */
 export const startSide = z.enum(['left', 'right']).default('left').describe('The edge from which odd rows run')
@@ -92,7 +93,7 @@ export function mirroredKeys(columns: number, keys: Int32Array): Int32Array {
 }
 
 /** Order of stitches whose every bead row is one working row. */
-export const ROW_BY_ROW: Pick<Technique, 'workingRows' | 'workingRowOf' | 'rowBefore' | 'countedRows'> = {
+export const ROW_BY_ROW: Pick<Stitch, 'workingRows' | 'workingRowOf' | 'rowBefore' | 'countedRows'> = {
   workingRows: ({ rows }) => rows,
   workingRowOf: ({ r }) => r,
   rowBefore: (i) => i - 1,

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { plainNumber } from '../../units/length'
 import { STRAIGHT } from '../lattice'
-import { meeting, nominalExtent, sumsOf, type Technique } from '../technique'
+import { meeting, nominalExtent } from '../technique'
+import { sumsOf, type Stitch } from '../stitch'
 import { reader, startField, startSide, ROW_BY_ROW, toAndFro } from './setting'
 
 const settings = z.strictObject({ start: startSide })
@@ -11,7 +12,7 @@ const read = reader(settings)
  * Straight rows without warps: each bead is sewn to the one below it. Looks like loom work and is worked with one
  * thread.
  */
-export const square: Technique = {
+export const square: Stitch = {
   id: 'square',
   family: 'weave',
   form: 'flat',

@@ -1,7 +1,8 @@
 import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
-import { tubeExtent, type Technique, type Work } from '../technique'
+import { tubeExtent, type Work } from '../technique'
+import type { Stitch } from '../stitch'
 import { countedPeyote, numbering, NUMBERING_FIELD, peyoteNumbers, peyotePath, peyoteSites, zipped } from './peyote'
 import { mirroredKeys, reader, startField, startSide } from './setting'
 
@@ -19,11 +20,8 @@ const outerMm = ({ columns, bead }: Pick<Work, 'columns' | 'bead'>): number => (
 
 /** What both tubes share: a round measures N l through the bead centres; the outer diameter is N l / π + d. */
 const tube = (
-  self: () => Technique,
-): Omit<
-  Technique,
-  'id' | 'name' | 'summary' | 'lattice' | 'workingRow' | 'nearestColumns' | 'check' | 'repeatRows'
-> => ({
+  self: () => Stitch,
+): Omit<Stitch, 'id' | 'name' | 'summary' | 'lattice' | 'workingRow' | 'nearestColumns' | 'check' | 'repeatRows'> => ({
   family: 'weave',
   form: 'tube',
   settings,
@@ -61,7 +59,7 @@ function everyOther(columns: number, r: number, first: number, count: number): I
  * Even count: every round has N / 2 beads and ends with a step up through its own first bead, so each round begins one
  * column further than the one before.
  */
-export const tubularPeyote: Technique = {
+export const tubularPeyote: Stitch = {
   ...tube(() => tubularPeyote),
   id: 'peyote-tube',
   name: 'Tubular peyote, even count',
@@ -112,7 +110,7 @@ export const tubularPeyote: Technique = {
  * Odd count: one spiral without a step up. Bead k of the spiral lies in column 2k mod N and k · d / N along, so the
  * columns rise evenly by half a bead on the way round, and the last column meets the first one row on.
  */
-export const spiralPeyote: Technique = {
+export const spiralPeyote: Stitch = {
   ...tube(() => spiralPeyote),
   id: 'peyote-spiral',
   name: 'Tubular peyote, odd count',

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { wordsOf } from '#core/technique/technique'
 import { computed, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
@@ -65,7 +64,7 @@ const setting = (key: string, value: string | number | boolean) => {
   const parsed = techniqueOf(part.value).settings.safeParse(next)
   // A table of moves may ask for another count of strands: columns come and go with it.
   const columns = parsed.success
-    ? techniqueOf(part.value).nearestColumns(columnsOf(part.value), parsed.data)
+    ? techniqueOf(part.value).growth.nearestColumns(columnsOf(part.value), parsed.data)
     : columnsOf(part.value)
   commit('How the stitch is worked', [
     setStep(piece.value, ['parts', part.value.id, 'settings'], next),
@@ -106,7 +105,7 @@ function setRing(text: string) {
 }
 
 const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
-const rowWord = (n: number) => `${wordsOf(techniqueOf(part.value)).line}${n === 1 ? '' : 's'}`
+const rowWord = (n: number) => `${techniqueOf(part.value).words.line}${n === 1 ? '' : 's'}`
 const changeOf = (choice: Choice) => {
   const said: string[] = []
   const ends = choice.startRows + choice.endRows

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { isScattered } from '#core/piece/lattice'
-import { titled, wordsOf } from '#core/technique/technique'
+import { isScattered } from '#core/piece/drawing'
+import { titled } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { wholeBox } from '#core/pattern/plan'
@@ -312,7 +312,7 @@ const words = computed(() => {
   const technique = techniqueOf(part.value)
   return rowWords(
     part.value,
-    technique.workingRowOf(inside, { columns: columnsOf(part.value), settings: part.value.settings }),
+    technique.order.rowOf(inside, { columns: columnsOf(part.value), settings: part.value.settings }),
   )
 })
 const underHand = computed(() => {
@@ -468,7 +468,7 @@ const underHand = computed(() => {
           <span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ titled(wordsOf(techniqueOf(part)).line) }}s</span
+          <span class="quiet">{{ titled(techniqueOf(part).words.line) }}s</span
           ><span class="figure big">{{ showNumber(laidCounted(part)) }}</span>
         </div>
       </div>

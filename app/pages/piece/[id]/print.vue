@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { acrossWords, wordsOf } from '#core/technique/technique'
+import { acrossWords } from '#core/technique/technique'
 import { computed, ref, watchEffect } from 'vue'
 import { shortened } from '#core/units/text'
 import { feelShort } from '#core/fit/feel'
@@ -35,7 +35,7 @@ import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
-import { latticeOf } from '#core/piece/lattice'
+import { latticeOf } from '#core/piece/drawing'
 import { trayByNumber } from '#core/piece/piece'
 import { showNumber } from '#core/units/length'
 import GlyphMark from '../../../components/GlyphMark.vue'
@@ -124,7 +124,7 @@ const charts = computed(() =>
         {
           section,
           title:
-            `${title} · ${wordsOf(techniqueOf(part)).line}s ` +
+            `${title} · ${techniqueOf(part).words.line}s ` +
             `${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
           drawn,
           strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
@@ -295,7 +295,7 @@ async function readIn(event: Event) {
         <p>
           <template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} ·
           {{ beadOf(fitted).name }} · {{ acrossWords(techniqueOf(fitted), columnsOf(fitted)) }},
-          {{ laidCounted(fitted) }} {{ wordsOf(techniqueOf(fitted)).line }}s<template v-if="piece.fit.wearer">
+          {{ laidCounted(fitted) }} {{ techniqueOf(fitted).words.line }}s<template v-if="piece.fit.wearer">
             · for {{ piece.fit.wearer }}</template
           >
         </p>

@@ -6,7 +6,7 @@ import { gapFindings } from '#core/proof/gaps'
 import { columnsOf, techniqueOf, type Part } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
-import { placesOf, titled, wordsOf } from '#core/technique/technique'
+import { placesOf, titled } from '#core/technique/technique'
 import { joinSays, joinWords, rowWords, wordedRows, workingRowCount } from '#core/tally/words'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
@@ -50,7 +50,7 @@ const shown = computed(() => {
 /** Bobbin numbers in the order in which a round moves them. */
 const moveOrder = computed(() =>
   placesOf(
-    techniqueOf(part.value).workingRow(0, { rows: 1, columns: columnsOf(part.value), settings: part.value.settings }),
+    techniqueOf(part.value).order.row(0, { rows: 1, columns: columnsOf(part.value), settings: part.value.settings }),
     columnsOf(part.value),
   ).map((p) => p.c + 1),
 )
@@ -88,11 +88,11 @@ function choose(part: number) {
           ><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ titled(wordsOf(techniqueOf(part)).line) }}s</span
+          <span class="quiet">{{ titled(techniqueOf(part).words.line) }}s</span
           ><span class="figure big">{{ showNumber(laidCounted(part)) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ wordsOf(techniqueOf(part)).acrossTitle }}</span><span class="figure big">{{
+          <span class="quiet">{{ techniqueOf(part).words.acrossTitle }}</span><span class="figure big">{{
             columnsOf(part)
           }}</span>
         </div>
@@ -155,7 +155,7 @@ function choose(part: number) {
       </template>
       <div v-if="!isCordWork(part)" class="over">
         <h3 id="row-by-row">
-          {{ titled(wordsOf(techniqueOf(part)).line) }} by {{ wordsOf(techniqueOf(part)).line }}, as worked
+          {{ titled(techniqueOf(part).words.line) }} by {{ techniqueOf(part).words.line }}, as worked
         </h3>
         <nav v-if="pages > 1" class="pager" aria-label="Pages of rows">
           <button type="button" class="button" :disabled="page === 0" @click="page--">Earlier</button

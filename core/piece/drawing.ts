@@ -1,0 +1,124 @@
+import { keyOf, placeOfKey } from '../grid/key'
+import { beadNear, beadsTouching, type Drawing, type FreeDrawing } from '../technique/drawing'
+import {
+  beadCentre,
+  nearestPlace,
+  neighbourOffsets,
+  siteOf,
+  transpose,
+  type Lattice,
+  type Place,
+  type Point,
+} from '../technique/lattice'
+import { requireLattice } from '../technique/stitch'
+import type { Settings } from '../technique/technique'
+import { beadOf, columnsOf, isGrid, isInside, rowsOf, SECTIONS, techniqueOf, workOf, type Part } from './piece'
+
+/**
+ * Lattices by the settings they follow from: edits of cells keep the settings, so a lattice is worked out once for a
+ * part.
+ */
+const lattices = new WeakMap<Settings, Map<string, { readonly down: Lattice; readonly along: Lattice }>>()
+
+function bothLattices(part: Part): { readonly down: Lattice; readonly along: Lattice } {
+  let known = lattices.get(part.settings)
+  if (!known) {
+    known = new Map()
+    lattices.set(part.settings, known)
+  }
+  const key = `${part.technique} ${part.spec} ${columnsOf(part)} ${part.chart ?? ''}`
+  let both = known.get(key)
+  if (!both) {
+    const down = requireLattice(techniqueOf(part), {
+      bead: beadOf(part),
+      settings: part.settings,
+      columns: columnsOf(part),
+      ...(part.chart ? { chart: part.chart } : {}),
+    })
+    both = { down, along: transpose(down) }
+    known.set(key, both)
+  }
+  return both
+}
+
+/** The lattice of a part that has one (`freeOf` says whether). */
+export const latticeOf = (part: Part): Lattice => bothLattices(part).down
+
+/** The lattice with the length of the work along x. */
+export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
+
+interface Drawn {
+  readonly of: readonly unknown[]
+  readonly drawing: Drawing
+}
+
+/** Drawings of lines by the ends of their repeat: edits of beads keep them. */
+const drawings = new WeakMap<object, Drawn>()
+
+/** Where the beads of a part lie freely; null where a lattice says it. */
+export function freeOf(part: Part): FreeDrawing | null {
+  if (isGrid(part)) return null
+  const { technique, spec, settings, plan, times, repeat } = part
+  const of = [technique, spec, settings, plan, times, ...SECTIONS.map((name) => part[name].ends)]
+  let drawn = drawings.get(repeat.ends!)
+  if (!drawn?.of.every((value, i) => value === of[i])) {
+    drawn = { of, drawing: techniqueOf(part).drawing(workOf(part)) }
+    drawings.set(repeat.ends!, drawn)
+  }
+  return drawn.drawing.kind === 'free' ? drawn.drawing : null
+}
+
+/** Whether the beads of a part lie scattered, so that columns and rows are no lines on the screen. */
+export const isScattered = (part: Part): boolean =>
+  freeOf(part) !== null || (latticeOf(part).touching !== undefined && latticeOf(part).round === true)
+
+/** Middle of the bead at (c, r), mm: x across the work, y along it. */
+export function centreOf(part: Part, c: number, r: number): Point {
+  const free = freeOf(part)
+  if (!free) return beadCentre(latticeOf(part), c, r)
+  const k = free.indexOf(keyOf(columnsOf(part), c, r))
+  return k < 0 ? { x: 0, y: 0 } : { x: free.xs[k]!, y: free.ys[k]! }
+}
+
+/** How the bead at (c, r) is turned, degrees. */
+export function turnOf(part: Part, c: number, r: number): number {
+  const free = freeOf(part)
+  if (!free) return siteOf(latticeOf(part), c, r).turnDegrees
+  const k = free.indexOf(keyOf(columnsOf(part), c, r))
+  return k < 0 ? 0 : free.turns[k]!
+}
+
+/** Size of the usual bead as it lies at turn 0, mm, and which way its hole runs then. */
+export const usualBead = (part: Part): Pick<Lattice, 'beadX' | 'beadY' | 'hole'> => freeOf(part) ?? latticeOf(part)
+
+/** A place where nothing lies. */
+const NOWHERE: Place = { c: -1, r: -1 }
+
+/** The place whose bead is meant by a point of the work, mm; it may lie outside the work. */
+export function placeNear(part: Part, p: Point): Place {
+  const free = freeOf(part)
+  if (!free) return nearestPlace(latticeOf(part), p)
+  const k = beadNear(free, p)
+  return k < 0 ? NOWHERE : placeOfKey(columnsOf(part), free.keys[k]!)
+}
+
+/** The beads that touch the one at a place, inside the work; round a tube the last column touches the first. */
+export function neighboursOf(part: Part, { c, r }: Place): Place[] {
+  const columns = columnsOf(part)
+  const free = freeOf(part)
+  if (free) {
+    const k = free.indexOf(keyOf(columns, c, r))
+    return k < 0 ? [] : beadsTouching(free, k).map((other) => placeOfKey(columns, free.keys[other]!))
+  }
+  const lattice = latticeOf(part)
+  return neighbourOffsets(lattice, c, r)
+    .map((o) => ({ c: lattice.round ? (((c + o.c) % columns) + columns) % columns : c + o.c, r: r + o.r }))
+    .filter((place) => isInside(part, place))
+}
+
+/** Step between lines that lie next to each other, mm: how long a line is along the work. */
+export function pitchOf(part: Part): Point {
+  const free = freeOf(part)
+  if (!free) return { x: latticeOf(part).pitchX, y: latticeOf(part).pitchY }
+  return { x: free.widthMm / Math.max(1, columnsOf(part)), y: free.lengthMm / Math.max(1, rowsOf(part)) }
+}
