@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
-import { latticeOf } from '#core/piece/drawing'
+import { usualBead } from '#core/piece/drawing'
 import type { Part } from '#core/piece/piece'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
@@ -24,9 +24,9 @@ watchEffect(() => {
   target.width = Math.round(width.value * dpr)
   target.height = Math.round(height.value * dpr)
   const one = sizeOnScreen(props.part, { lie: 'level', scale: 1 })
-  const lattice = latticeOf(props.part)
+  const bead = usualBead(props.part)
   const scale = props.close
-    ? (12 * dpr) / Math.min(lattice.beadX, lattice.beadY)
+    ? (12 * dpr) / Math.min(bead.beadX, bead.beadY)
     : Math.min(11 * dpr, (target.height * 0.8) / Math.max(1, one.height))
   const surface = { width: target.width, height: target.height, pixels: new Int32Array(target.width * target.height) }
   const view = {

@@ -1,6 +1,7 @@
-import { axesOf, latticeOnScreen, screenPoint, sizeOnScreen, workPoint, type Lie, type View } from '#core/picture/view'
+import { placeNear } from '#core/piece/drawing'
+import { axesOf, screenPoint, sizeOnScreen, workPoint, type Lie, type View } from '#core/picture/view'
 import { boxOfWhole } from '#core/picture/whole'
-import { nearestPlace, type Place } from '#core/technique/lattice'
+import type { Place } from '#core/technique/lattice'
 import type { Whole } from '#core/piece/joint'
 import type { Part } from '#core/piece/piece'
 
@@ -110,8 +111,8 @@ export function moved(seen: Seen, view: View, dx: number, dy: number, size: Size
 
 /** The cell under a point of the screen; it may lie outside the work. */
 export function placeAt(part: Part, view: View, x: number, y: number): Place {
-  const found = nearestPlace(latticeOnScreen(part, view.lie), workPoint(part, view, x, y))
-  return view.lie === 'level' ? { c: found.r, r: found.c } : found
+  const p = workPoint(part, view, x, y)
+  return placeNear(part, view.lie === 'level' ? { x: p.y, y: p.x } : p)
 }
 
 /** Middle of a cell on the screen, px. */

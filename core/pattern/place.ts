@@ -1,37 +1,43 @@
 import { keyOf, placeOfKey, rowOfKey } from '../grid/key'
-import { isScattered, latticeOf } from '../piece/drawing'
-import { columnsOf, isInside, rowsOf, techniqueOf, voidsOf, wholePart, type Part } from '../piece/piece'
+import { centreOf, freeOf, isScattered, latticeOf, neighboursOf, placeNear } from '../piece/drawing'
 import {
-  beadCentre,
-  nearestPlace,
-  neighbourOffsets,
-  siteIndexOf,
-  type Lattice,
-  type Place,
-} from '../technique/lattice'
+  columnsOf,
+  isInside,
+  lengthOfLine,
+  numberAt,
+  rowsOf,
+  techniqueOf,
+  voidsOf,
+  wholePart,
+  workOf,
+  type Part,
+} from '../piece/piece'
+import { beadsTouching, beadsWithin, type FreeDrawing } from '../technique/drawing'
+import { beadCentre, neighbourOffsets, siteIndexOf, type Lattice, type Place, type Point } from '../technique/lattice'
 import { placesOf } from '../technique/technique'
 
-/** Which cells a tool touches. All of these obey the lattice of the stitch, whatever it is. */
+const modulo = (n: number, m: number): number => ((n % m) + m) % m
+
+/** Which cells a tool touches. All of these obey how the beads of the work lie, on a lattice or freely. */
 
 /**
  * The bead that lies next to one in a direction: x across the width, y along the length; the bead itself at an edge.
  * On a rope it goes round.
  */
 export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Place {
-  const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
   if (!isScattered(part))
     return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
-  const round = columns * lattice.pitchX
-  const here = beadCentre(lattice, c, r)
+  // Round a rope the way over the seam is as near.
+  const round = freeOf(part) ? Infinity : columns * latticeOf(part).pitchX
+  const wrapped = (x: number) => (round === Infinity ? x : modulo(x + round / 2, round) - round / 2)
+  const here = centreOf(part, c, r)
   let best: Place = { c, r }
   let least = Infinity
-  for (const o of neighbourOffsets(lattice, c, r)) {
-    const to = { c: (((c + o.c) % columns) + columns) % columns, r: r + o.r }
-    if (!isInside(part, to)) continue
-    const there = beadCentre(lattice, to.c, to.r)
-    const x = ((((there.x - here.x + round / 2) % round) + round) % round) - round / 2
+  for (const to of [...neighboursOf(part, { c, r }), ...linesBeside(part, { c, r }, dy)]) {
+    const there = centreOf(part, to.c, to.r)
+    const x = wrapped(there.x - here.x)
     const y = there.y - here.y
     const ahead = x * dx + y * dy
     if (ahead <= 1e-9) continue
@@ -45,11 +51,24 @@ export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Pla
   return best
 }
 
+/**
+ * The beads of the next line ahead of one whose beads lie freely: lines may lie so far apart that no two of their
+ * beads touch, and the way from one to the next is still wanted.
+ */
+function linesBeside(part: Part, { r }: Place, dy: number): Place[] {
+  const to = r + Math.sign(dy)
+  if (!freeOf(part) || dy === 0 || to < 0 || to >= rowsOf(part)) return []
+  return Array.from({ length: lengthOfLine(part, to) }, (_, c) => ({ c, r: to }))
+}
+
 /** All beads whose middles lie in the rectangle between two beads, as they lie on the screen. */
 export function rectangleBetween(part: Part, from: Place, to: Place): Place[] {
+  const [a, b] = [centreOf(part, from.c, from.r), centreOf(part, to.c, to.r)]
+  const [x0, x1] = [Math.min(a.x, b.x) - 1e-6, Math.max(a.x, b.x) + 1e-6]
+  const [y0, y1] = [Math.min(a.y, b.y) - 1e-6, Math.max(a.y, b.y) + 1e-6]
+  const free = freeOf(part)
+  if (free) return beadsWithin(free, x0, y0, x1, y1).map((k) => placeOfKey(columnsOf(part), free.keys[k]!))
   const lattice = latticeOf(part)
-  const [a, b] = [beadCentre(lattice, from.c, from.r), beadCentre(lattice, to.c, to.r)]
-  const between = (v: number, p: number, q: number) => v >= Math.min(p, q) - 1e-6 && v <= Math.max(p, q) + 1e-6
   const spread = Math.ceil(Math.max(...lattice.sites.map((s) => Math.abs(s.dy))) / lattice.pitchY)
   const out: Place[] = []
   for (
@@ -59,7 +78,7 @@ export function rectangleBetween(part: Part, from: Place, to: Place): Place[] {
   ) {
     for (let c = 0; c < columnsOf(part); c++) {
       const { x, y } = beadCentre(lattice, c, r)
-      if (between(x, a.x, b.x) && between(y, a.y, b.y)) out.push({ c, r })
+      if (x >= x0 && x <= x1 && y >= y0 && y <= y1) out.push({ c, r })
     }
   }
   return out
@@ -67,21 +86,17 @@ export function rectangleBetween(part: Part, from: Place, to: Place): Place[] {
 
 /** The cells that a straight line between the middles of two beads passes, each once, in order. */
 export function lineBetween(part: Part, from: Place, to: Place): Place[] {
-  const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  const a = beadCentre(lattice, from.c, from.r)
-  const b = beadCentre(lattice, to.c, to.r)
-  const steps = Math.max(
-    1,
-    Math.ceil(4 * Math.max(Math.abs(b.x - a.x) / lattice.pitchX, Math.abs(b.y - a.y) / lattice.pitchY)),
-  )
+  const [a, b] = [centreOf(part, from.c, from.r), centreOf(part, to.c, to.r)]
+  const step = stepOf(part)
+  const steps = Math.max(1, Math.ceil(4 * Math.max(Math.abs(b.x - a.x) / step.x, Math.abs(b.y - a.y) / step.y)))
   const out: Place[] = []
   const seen = new Set<number>()
   for (let i = 0; i <= steps; i++) {
     const t = i / steps
     const near =
-      i === 0 ? from : i === steps ? to : nearestPlace(lattice, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
+      i === 0 ? from : i === steps ? to : placeNear(part, { x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
     // At a staggered edge the nearest place may be a gap outside the work: the bead beside it is meant. On a rope that
     // would be another line's, and it is passed over.
     const place =
@@ -95,7 +110,13 @@ export function lineBetween(part: Part, from: Place, to: Place): Place[] {
     // Where it lies, the line ends: beads of a rope may overlap a little, and the way on would leave it again.
     if (place.c === to.c && place.r === to.r) break
   }
-  return thinned(out)
+  return freeOf(part) ? out : thinned(out)
+}
+
+/** How far a line goes in the step of one bead, mm. */
+function stepOf(part: Part): Point {
+  const free = freeOf(part)
+  return free ? { x: free.beadX, y: free.beadY } : { x: latticeOf(part).pitchX, y: latticeOf(part).pitchY }
 }
 
 const besides = (a: Place, b: Place): boolean => Math.abs(a.c - b.c) <= 1 && Math.abs(a.r - b.r) <= 1
@@ -112,9 +133,9 @@ function thinned(line: readonly Place[]): Place[] {
 }
 
 const workingRowAt = (part: Part, at: Place) => {
-  const technique = techniqueOf(part)
-  const work = { rows: rowsOf(part), columns: columnsOf(part), settings: part.settings }
-  return technique.order.row(technique.order.rowOf(at, work), work)
+  const { order } = techniqueOf(part)
+  const work = workOf(part)
+  return order.row(order.rowOf(at, work), work)
 }
 
 /** All cells of a working row, in the order in which they are picked up. */
@@ -126,13 +147,12 @@ export const wholeRow = (part: Part, at: Place): readonly Place[] => placesOf(wo
  */
 export function runBetween(part: Part, from: Place, to: Place): readonly Place[] {
   const places = wholeRow(part, from)
-  const lattice = latticeOf(part)
-  const b = beadCentre(lattice, to.c, to.r)
+  const b = centreOf(part, to.c, to.r)
   const first = places.findIndex((p) => p.c === from.c && p.r === from.r)
   let last = first
   let least = Infinity
   for (let i = 0; i < places.length; i++) {
-    const p = beadCentre(lattice, places[i]!.c, places[i]!.r)
+    const p = centreOf(part, places[i]!.c, places[i]!.r)
     const far = Math.abs(p.x - b.x) + Math.abs(p.y - b.y) * 1e-6
     if (far < least - 1e-9) {
       least = far
@@ -250,6 +270,8 @@ function floodLines(flood: Flood, first: number): number {
  */
 export function floodFrom(part: Part, at: Place): Int32Array {
   if (!isInside(part, at)) return new Int32Array(0)
+  const free = freeOf(part)
+  if (free) return floodFree(part, free, at)
   const columns = columnsOf(part)
   const lattice = latticeOf(part)
   const { period } = lattice
@@ -272,4 +294,22 @@ export function floodFrom(part: Part, at: Place): Int32Array {
     }),
   }
   return flood.out.slice(0, touchesInLines(flood) ? floodLines(flood, first) : floodCells(flood, first))
+}
+
+/** The same where beads lie freely: from bead to bead that touches it. */
+function floodFree(part: Part, free: FreeDrawing, at: Place): Int32Array {
+  const columns = columnsOf(part)
+  const wanted = numberAt(part, at.c, at.r)
+  const first = free.indexOf(keyOf(columns, at.c, at.r))
+  const taken = new Uint8Array(free.keys.length)
+  taken[first] = 1
+  const out = [first]
+  for (let head = 0; head < out.length; head++)
+    for (const next of beadsTouching(free, out[head]!)) {
+      const { c, r } = placeOfKey(columns, free.keys[next]!)
+      if (taken[next] === 1 || numberAt(part, c, r) !== wanted) continue
+      taken[next] = 1
+      out.push(next)
+    }
+  return Int32Array.from(out, (k) => free.keys[k]!)
 }

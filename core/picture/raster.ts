@@ -1,19 +1,12 @@
 import { placeOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { columnsOf, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
+import { freeOf } from '../piece/drawing'
 import { halfBox, type Lattice, type Point } from '../technique/lattice'
+import { paintPlaced } from './placed'
 import { NAP_HEIGHT, NAP_WIDTH, ownSize, solidSprite, turnedSprite, type Sprites } from './sprite'
+import { clipOf, DETAIL_PX, lay, stamp, type Clip, type Surface } from './surface'
 import { axesOf, latticeOnScreen, type Axes, type Lie, type PixelRect, type View } from './view'
-
-/** A buffer of pixels, row-major, as a canvas stores them. */
-export interface Surface {
-  readonly width: number
-  readonly height: number
-  readonly pixels: Int32Array
-}
-
-/** Under this many pixels a bead is drawn as a plain rectangle of its mean colour. */
-const DETAIL_PX = 4
 
 /** In a window of numbers: a place where the stitch has no bead at all. */
 const VOID = 0xffff
@@ -165,62 +158,6 @@ function edges(
   return out
 }
 
-/** Copies one sprite, clipped to the rectangle x0 … x1, y0 … y1. */
-function stamp(
-  pixels: Int32Array,
-  width: number,
-  sprite: Int32Array,
-  sw: number,
-  x: number,
-  y: number,
-  cx0: number,
-  cx1: number,
-  cy0: number,
-  cy1: number,
-): void {
-  for (let py = cy0; py < cy1; py++) {
-    let from = (py - y) * sw + (cx0 - x)
-    let to = py * width + cx0
-    const end = py * width + cx1
-    while (to < end) pixels[to++] = sprite[from++]!
-  }
-}
-
-/** Lays a see-through sprite over what is there, clipped to the rectangle. */
-function lay(
-  pixels: Int32Array,
-  width: number,
-  sprite: Int32Array,
-  sw: number,
-  x: number,
-  y: number,
-  cx0: number,
-  cx1: number,
-  cy0: number,
-  cy1: number,
-): void {
-  for (let py = cy0; py < cy1; py++) {
-    let from = (py - y) * sw + (cx0 - x)
-    let to = py * width + cx0
-    const end = py * width + cx1
-    for (; to < end; to++, from++) {
-      const over = sprite[from]!
-      const alpha = over >>> 24
-      if (alpha === 0) continue
-      if (alpha === 255) {
-        pixels[to] = over
-        continue
-      }
-      const under = pixels[to]!
-      const rest = 255 - alpha
-      const r = (((over & 255) * alpha + (under & 255) * rest + 127) / 255) | 0
-      const g = ((((over >> 8) & 255) * alpha + ((under >> 8) & 255) * rest + 127) / 255) | 0
-      const b = ((((over >> 16) & 255) * alpha + ((under >> 16) & 255) * rest + 127) / 255) | 0
-      pixels[to] = (255 << 24) | (b << 16) | (g << 8) | r
-    }
-  }
-}
-
 /** Beads of the tray that are not of the size that the grid is drawn for, by number. */
 function oddSizes(tray: readonly TrayBead[], part: Part, lattice: Lattice): ReadonlyMap<number, Point> {
   const out = new Map<number, Point>()
@@ -230,17 +167,6 @@ function oddSizes(tray: readonly TrayBead[], part: Part, lattice: Lattice): Read
     if (Math.abs(size.x - lattice.beadX) > 1e-9 || Math.abs(size.y - lattice.beadY) > 1e-9) out.set(bead.number, size)
   }
   return out
-}
-
-/** The part of a rectangle that lies on a surface; null if none does. */
-function clipOf({ width, height }: Surface, rect: PixelRect): Free['clip'] | null {
-  const clip = {
-    x0: Math.max(0, rect.x),
-    y0: Math.max(0, rect.y),
-    x1: Math.min(width, rect.x + rect.width),
-    y1: Math.min(height, rect.y + rect.height),
-  }
-  return clip.x1 <= clip.x0 || clip.y1 <= clip.y0 ? null : clip
 }
 
 /** Paints the ground of a rectangle of the screen; its nap moves with the work. */
@@ -268,6 +194,21 @@ export function paint(surface: Surface, rect: PixelRect, part: Part, view: View,
 export function paintBeads(surface: Surface, rect: PixelRect, part: Part, view: View, sprites: Sprites): number {
   const clip = clipOf(surface, rect)
   if (!clip) return 0
+  const free = freeOf(part)
+  return free
+    ? paintPlaced(surface, clip, { part, free, view, sprites })
+    : paintLattice(surface, rect, clip, part, view, sprites)
+}
+
+/** Paints what shows of beads on a lattice. */
+function paintLattice(
+  surface: Surface,
+  rect: PixelRect,
+  clip: Clip,
+  part: Part,
+  view: View,
+  sprites: Sprites,
+): number {
   const lattice = latticeOnScreen(part, view.lie)
   const [countI, countJ] = view.lie === 'level' ? [rowsOf(part), columnsOf(part)] : [columnsOf(part), rowsOf(part)]
   const axes = axesOf(part, view)
@@ -344,7 +285,7 @@ interface Free {
   readonly numbers: Uint16Array
   readonly lattice: Lattice
   readonly axes: Axes
-  readonly clip: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
+  readonly clip: Clip
   readonly odd: ReadonlyMap<number, Point>
   /** All beads, or only those of other sizes. */
   readonly wanted: 'all' | 'odd'
@@ -444,7 +385,7 @@ interface Field {
   readonly edgesX: Int32Array
   readonly edgesY: Int32Array
   readonly period: Lattice['period']
-  readonly clip: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number }
+  readonly clip: Clip
 }
 
 function paintSprites(

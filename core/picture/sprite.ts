@@ -1,7 +1,7 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import type { Part } from '../piece/piece'
-import { latticeOf } from '../piece/drawing'
+import { usualBead } from '../piece/drawing'
 import type { Rgb } from '../colour/colour'
 import { beadPixels, emptyPixels, lookOf, meanPixel, pack, turnedEmpty, turnedPixels } from './look'
 
@@ -150,7 +150,7 @@ export function ownSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x:
 
 /** How much larger than its place the largest bead of the tray is: 1 if all fill theirs. */
 export function largestGrowth(tray: readonly TrayBead[], part: Part): number {
-  const { beadX, beadY, hole } = latticeOf(part)
+  const { beadX, beadY, hole } = usualBead(part)
   let grow = 1
   for (const bead of tray) {
     if (bead.spec === part.spec) continue

@@ -1,7 +1,7 @@
 import { keyOf, placeOfKey } from '../grid/key'
 import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
-import { halfBox, siteOf, type Lattice, type Lie, type Point } from '../technique/lattice'
-import { isScattered, latticeAlong, latticeOf } from '../piece/drawing'
+import { halfBox, type Lattice, type Lie, type Point } from '../technique/lattice'
+import { centreOf, freeOf, isScattered, latticeAlong, latticeOf, turnOf, usualBead } from '../piece/drawing'
 
 export type { Lie }
 
@@ -65,6 +65,8 @@ const sizes = new WeakMap<Lattice, Map<string, { readonly width: number; readonl
 
 /** Size of the drawn work, mm: across and along. */
 export function drawnSize(part: Part): { readonly width: number; readonly length: number } {
+  const free = freeOf(part)
+  if (free) return { width: free.widthMm, length: free.lengthMm }
   const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
@@ -148,14 +150,8 @@ export function arrowNote(part: Part, view: Pick<View, 'lie' | 'flip'>): string 
 
 /** Middle of a cell on the screen, px. */
 export function screenPoint(part: Part, view: View, c: number, r: number): Point {
-  const lattice = latticeOnScreen(part, view.lie)
-  const [i, j] = view.lie === 'level' ? [r, c] : [c, r]
-  const site = siteOf(lattice, i, j)
-  const axes = axesOf(part, view)
-  return {
-    x: axes.x0 + axes.sx * (lattice.originX + i * lattice.pitchX + site.dx),
-    y: axes.y0 + axes.sy * (lattice.originY + j * lattice.pitchY + site.dy),
-  }
+  const { x, y } = centreOf(part, c, r)
+  return screenOfWork(part, view, x, y)
 }
 
 /** A point of the work on the screen, px: x across its width and y along its length, mm. */
@@ -176,9 +172,8 @@ export function workPoint(part: Part, view: View, x: number, y: number): Point {
  * be.
  */
 export function rectOfCell(part: Part, view: View, c: number, r: number, grow = 1): PixelRect {
-  const lattice = latticeOnScreen(part, view.lie)
-  const [i, j] = view.lie === 'level' ? [r, c] : [c, r]
-  const half = halfBox(lattice, siteOf(lattice, i, j).turnDegrees)
+  const box = halfBox(usualBead(part), turnOf(part, c, r))
+  const half = view.lie === 'level' ? { x: box.y, y: box.x } : box
   const middle = screenPoint(part, view, c, r)
   const left = middle.x - half.x * grow * view.scale
   const top = middle.y - half.y * grow * view.scale

@@ -2,8 +2,9 @@ import { layOutAll, turned, type Placed, type Tie, type Whole } from '../piece/j
 import type { Part } from '../piece/piece'
 import type { Point } from '../technique/lattice'
 import { pack } from './look'
-import { paintBeads, paintGround, type Surface } from './raster'
+import { paintBeads, paintGround } from './raster'
 import type { Sprites } from './sprite'
+import type { Surface } from './surface'
 import { drawnSize, screenOfWork, sizeOnScreen, type Flip, type PixelRect, type View } from './view'
 
 /**

@@ -35,7 +35,7 @@ import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
-import { latticeOf } from '#core/piece/drawing'
+import { pitchOf, usualBead } from '#core/piece/drawing'
 import { trayByNumber } from '#core/piece/piece'
 import { showNumber } from '#core/units/length'
 import GlyphMark from '../../../components/GlyphMark.vue'
@@ -100,9 +100,9 @@ const MOST_CHARTED = 24_000
 
 /** Beads are drawn as large as lets the width of the work take at most a third of the page, 2.5 to 4.5 mm across. */
 function scaleFor(part: Part): number {
-  const lattice = latticeOf(part)
-  const least = Math.min(lattice.beadX, lattice.beadY)
-  const wide = room.value.height / 3 / (columnsOf(part) * lattice.pitchX)
+  const { beadX, beadY } = usualBead(part)
+  const least = Math.min(beadX, beadY)
+  const wide = room.value.height / 3 / (columnsOf(part) * pitchOf(part).x)
   return Math.max(2.2 / least, Math.min(4.2 / least, wide))
 }
 
