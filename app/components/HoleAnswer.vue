@@ -52,8 +52,9 @@ const helpWords = (h: Help) => {
       <p>
         <b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole
         {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes === 1 ? 'once' : `${check.passes} times`
-        }}<template v-if="check.where === 'ends'"> where the closure is sewn on</template>: needs
-        {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.
+        }}<template v-if="check.where === 'ends'"> where the closure is sewn on</template
+        ><template v-if="check.at"> ({{ check.where === 'ends' ? 'as at' : 'most at' }} {{ check.at.says }})</template
+        >: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.
       </p>
       <p v-if="check.helps.length" class="helps">
         Would help:

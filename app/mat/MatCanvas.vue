@@ -19,7 +19,7 @@ import { asSeen } from '#core/colour/vision'
 import { applySteps } from '#core/piece/step'
 import { beside } from '#core/pattern/place'
 import { rowTitle, rowWords } from '#core/tally/words'
-import { techniqueOf } from '#core/piece/piece'
+import { techniqueOf, workOf } from '#core/piece/piece'
 import type { Place } from '#core/technique/lattice'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
@@ -403,7 +403,7 @@ function walk(dx: number, dy: number) {
 
 function placeWords(place: Place): string {
   const technique = techniqueOf(props.part)
-  const work = { columns: columnsOf(props.part), rows: rowsOf(props.part), settings: props.part.settings }
+  const work = workOf(props.part)
   const words = rowWords(props.part, technique.order.rowOf(place, work))
   const number = numberAt(props.part, place.c, place.r)
   const bead = trayByNumber(props.piece.tray).get(number)

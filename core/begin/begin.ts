@@ -7,10 +7,10 @@ import { fitKindOf, type FitKind } from '../wear/kind'
 import { rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
-import { removeLines } from '../grid/lines'
+import { raggedFrom, removeLines } from '../grid/lines'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
-import type { Settings } from '../technique/technique'
+import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
 import type { Part, Piece } from '../piece/piece'
 import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
@@ -62,6 +62,7 @@ export function firstTray(spec: string): TrayBead[] {
 export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
+  if (t.firstLines) return { ...linesPart(t, spec, settings, SAMPLE_LINES, [2, 1]), id: 'sample', name: 'Sample' }
   const columns = t.growth.nearestColumns(t.growth.sampleColumns, settings)
   const flat = Array.from({ length: columns * 48 }, (_, key) =>
     Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1,
@@ -78,6 +79,38 @@ export function sampleOf(technique: string, spec: string): Part {
     repeat: cellsFrom(columns, 48, flat),
     end: emptyCells(columns, 0),
   }
+}
+
+/** Lines of a sample, where they have lengths of their own. */
+const SAMPLE_LINES = 24
+
+/** A part of so many lines as its technique begins them, each in one bead: numbers follow each other in pairs. */
+function linesPart(technique: Technique, spec: string, settings: Settings, count: number, numbers: number[]): Part {
+  const work = { columns: 1, bead: requireSpec(spec), settings }
+  const lengths = technique.firstLines!(count, work)
+  return {
+    id: 'band',
+    name: technique.name,
+    technique: technique.id,
+    settings,
+    spec,
+    times: 1,
+    on: null,
+    ...(technique.plan ? { plan: technique.plan.parse({}) } : {}),
+    start: raggedFrom([]),
+    repeat: raggedFrom(
+      lengths.map((length, k) => new Uint16Array(length).fill(numbers[Math.floor(k / 2) % numbers.length]!)),
+    ),
+    end: raggedFrom([]),
+  }
+}
+
+/** Work of lines begins with as many as its measure takes. */
+function beginLines(wish: PieceWish, technique: Technique, tray: TrayBead[], settings: Settings): Piece {
+  const numbers = tray.map((b) => b.number)
+  const part = (count: number) => linesPart(technique, wish.spec, settings, count, numbers)
+  const wanted = Math.round(rowsWanted(headOf(wish, tray, part(1))))
+  return headOf(wish, tray, part(Math.min(LIMITS.rows, Math.max(1, wanted))))
 }
 
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
@@ -98,6 +131,7 @@ export function beginPiece(wish: PieceWish): Piece {
   const settings = settingsFor(wish.technique, wish)
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
+  if (technique.firstLines) return beginLines(wish, technique, tray, settings)
   if (technique.material.through) return beginCords(wish, tray, columns, settings)
   const lattice = requireLattice(technique, { bead: requireSpec(wish.spec), settings, columns })
   const plain = (rows: number) => emptyCells(columns, rows, tray[0]!.number)

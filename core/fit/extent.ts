@@ -1,10 +1,10 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { lineAt, type Lines } from '../grid/lines'
-import { latticeOf } from '../piece/drawing'
+import { freeOf, latticeOf } from '../piece/drawing'
 import { joinOf } from '../piece/join'
 import { laidOf, laidRows, laidWork } from '../piece/laid'
-import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part, type Piece } from '../piece/piece'
+import { basisOf, beadOf, SECTIONS, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { cordScale } from '../tally/cords'
 import { NOMINAL_SPREAD, rangeOf, type Extent, type Range } from '../technique/technique'
 import { plainNumber, showNumber } from '../units/length'
@@ -77,6 +77,8 @@ export function mixedSizes(part: Part, tray: readonly TrayBead[]): Mixed {
   if (
     !tray.some((b) => b.spec !== part.spec) ||
     laidRows(part) === 0 ||
+    // Lines that lie freely know the sizes of their beads themselves.
+    freeOf(part) ||
     latticeOf(part).sites.some((s) => s.turnDegrees !== 0)
   )
     return none
@@ -214,7 +216,7 @@ const scaleOf = (ground: Ground, part: Part): number =>
 
 /** Length that one more bead row brings, mm, as the gauge has it. */
 export function rowMm(ground: Ground, part: Part): number {
-  const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
+  const work = basisOf(part)
   return (
     (techniqueOf(part).growth.lengthOf({ ...work, rows: 101 }) -
       techniqueOf(part).growth.lengthOf({ ...work, rows: 100 })) *
@@ -232,7 +234,7 @@ export function rowsForLength(
   lengthMm: number,
 ): number {
   const technique = techniqueOf(part)
-  const work = { columns: columnsOf(part), bead: beadOf(part), settings: part.settings }
+  const work = basisOf(part)
   const nominal =
     Math.max(0, lengthMm - plainEndsMm(part)) / scaleOf(ground, part) + laidOf(part).shortMm - joining(ground, part).mm
   const rows = technique.growth.rowsFor(Math.max(0, nominal), work)

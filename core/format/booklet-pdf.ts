@@ -4,7 +4,7 @@ import { requireSpec } from '../bead/spec'
 import { inkOn } from '../colour/colour'
 import { wholeExtent } from '../fit/whole'
 import { jointWords, partsWith } from '../piece/joint'
-import { latticeOf } from '../piece/drawing'
+import { pitchOf, turnOf, usualBead } from '../piece/drawing'
 import { pictureOf } from '../picture/picture'
 import { boxOfWhole, wholeOf } from '../picture/whole'
 import { linksNeeded } from '../supply/links'
@@ -15,6 +15,7 @@ import {
   countedRows,
   fittedPart,
   partRow,
+  isGrid,
   rowsOf,
   techniqueOf,
   trayByNumber,
@@ -25,7 +26,6 @@ import {
 import { bad, good, problem, type Result } from '../problem'
 import { beadCounts, tallyPart, totalOf } from '../tally/tally'
 import { asides, piecedRowWords, rowTitle, runText } from '../tally/words'
-import { siteOf } from '../technique/lattice'
 import { showNumber } from '../units/length'
 import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
 import { bookletLayout, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
@@ -60,10 +60,7 @@ function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wo
   )
   // The whole work with its pages on it.
   const w = 62
-  const h = Math.min(
-    150,
-    Math.max(20, (((w * rowsOf(part)) / columnsOf(part)) * latticeOf(part).pitchY) / latticeOf(part).pitchX),
-  )
+  const h = Math.min(150, Math.max(20, (((w * rowsOf(part)) / columnsOf(part)) * pitchOf(part).y) / pitchOf(part).x))
   const sx = w / columnsOf(part)
   const sy = h / rowsOf(part)
   text('Where each page lies', MARGIN, 44, 12, true)
@@ -129,14 +126,15 @@ function chartPage(
   const out = sheet(ground)
   const { page, text } = out
   const { scale } = layout
-  const lattice = latticeOf(part)
+  const usual = usualBead(part)
   const tray = trayByNumber(piece.tray)
-  const voids = new Set(voidsOf(part))
+  const voids = new Set(isGrid(part) ? voidsOf(part) : [])
   const columns = columnsOf(part)
   text(`${piece.name}: ${part.name}`, MARGIN, MARGIN, 10, true)
   text(
-    `rows ${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, columns ` +
-      `${tile.c + 1}–${tile.c + tile.columns} · page ${tile.page} of ${ground.total.pages}`,
+    `${isGrid(part) ? 'row' : techniqueOf(part).words.line}s ${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, ` +
+      (isGrid(part) ? `columns ${tile.c + 1}–${tile.c + tile.columns} · ` : '') +
+      `page ${tile.page} of ${ground.total.pages}`,
     MARGIN + 80,
     MARGIN,
     9,
@@ -150,7 +148,7 @@ function chartPage(
   }
   for (let r = tile.r; r < tile.r + tile.rows; r++) {
     const row = partRow(part, r)
-    for (let c = tile.c; c < tile.c + tile.columns; c++) {
+    for (let c = tile.c; c < Math.min(row.length, tile.c + tile.columns); c++) {
       if (voids.has(keyOf(columns, c, r))) continue
       const { x, y } = at(c, r)
       const bead = tray.get(row[c]!)
@@ -158,8 +156,8 @@ function chartPage(
         page.drawCircle({ x: x * PT, y: (ground.height - y) * PT, size: 0.5, color: SOFT })
         continue
       }
-      const size = ownSize(bead, lattice.hole)
-      const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
+      const size = ownSize(bead, usual.hole)
+      const turnDegrees = 0 - turnOf(part, c, r)
       const [w, h] = [size.x * scale * 0.94, size.y * scale * 0.94]
       const turn = (-turnDegrees * Math.PI) / 180
       // The corner from which a turned rectangle is drawn: its own corner carried round the middle.
@@ -183,13 +181,14 @@ function chartPage(
         color: ink === 'colour' ? paint(inkOn(bead.colour)) : INK,
       })
     }
-    if ((r + 1) % 5 === 0 || r === tile.r)
+    if (row.length > 0 && ((r + 1) % 5 === 0 || r === tile.r))
       text(String(countedRows(part, r + 1)), MARGIN - 2, at(tile.c, r).y + 1, 7, false, true)
   }
-  for (let c = tile.c; c < tile.c + tile.columns; c++)
+  // Beads of lines that lie freely stand in no columns.
+  for (let c = tile.c; c < tile.c + tile.columns && isGrid(part); c++)
     if ((c + 1) % 5 === 0 || c === tile.c)
       text(String(c + 1), at(c, tile.r).x - 1.5, MARGIN + HEAD - 3.5, 7, false, true)
-  shadeOverlap(ground, out, tile, layout, at)
+  if (isGrid(part)) shadeOverlap(ground, out, tile, layout, at)
 }
 
 /** What the page before showed already lies under a veil, with its page named. */

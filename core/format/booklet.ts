@@ -1,7 +1,8 @@
-import { latticeOf } from '../piece/drawing'
-import { columnsOf, rowsOf, type Part } from '../piece/piece'
+import { centreOf, freeOf, latticeOf } from '../piece/drawing'
+import { columnsOf, lengthOfLine, rowsOf, type Part } from '../piece/piece'
+import type { FreeDrawing } from '../technique/drawing'
 import { drawnSize } from '../picture/view'
-import { beadCentre, type Point } from '../technique/lattice'
+import type { Point } from '../technique/lattice'
 
 /** A chart laid out over pages: which cells each page shows, and which of them its neighbours show too. */
 export interface Tile {
@@ -54,6 +55,8 @@ function spans(total: number, room: number): readonly (readonly [number, number,
  * hold its first rows. `index`: the page before the first.
  */
 export function bookletLayout(part: Part, room: Room, index = 1): Layout {
+  const free = freeOf(part)
+  if (free) return freeLayout(part, free, room, index)
   const lattice = latticeOf(part)
   const scale = LEAST_BEAD_MM / Math.min(lattice.beadX, lattice.beadY, lattice.pitchX * 1.4, lattice.pitchY * 1.4)
   const size = drawnSize(part)
@@ -81,6 +84,50 @@ export function bookletLayout(part: Part, room: Room, index = 1): Layout {
 }
 
 /**
+ * Lines that lie freely: all of their beads on one page across, as large as lets the widest lie on it, and as many
+ * lines on a page as it holds.
+ */
+function freeLayout(part: Part, free: FreeDrawing, room: Room, index: number): Layout {
+  const scale = Math.min(LEAST_BEAD_MM / Math.min(free.beadX, free.beadY), room.widthMm / Math.max(1, free.widthMm))
+  const pages: { r: number; rows: number; overlapRows: number }[] = []
+  const rows = rowsOf(part)
+  for (let r = 0; r < rows;) {
+    let count = 1
+    while (r + count < rows && reachOf(part, r, r + count + 1, free).long * scale <= room.heightMm) count++
+    pages.push({ r, rows: count, overlapRows: r === 0 ? 0 : Math.min(OVERLAP, count - 1) })
+    if (r + count >= rows) break
+    r += Math.max(1, count - OVERLAP)
+  }
+  return {
+    scale,
+    pagesAcross: 1,
+    pagesUp: pages.length,
+    tiles: pages.map((page, j) => ({
+      ...page,
+      page: index + 1 + j,
+      across: 0,
+      up: j,
+      c: 0,
+      columns: columnsOf(part),
+      overlapColumns: 0,
+    })),
+  }
+}
+
+/** Where the beads of the lines from … to begin along the work, and how long they reach, mm. */
+function reachOf(part: Part, from: number, to: number, { beadX, beadY }: FreeDrawing): { top: number; long: number } {
+  let [y0, y1] = [Infinity, -Infinity]
+  for (let r = from; r < to; r++)
+    for (let c = 0; c < lengthOfLine(part, r); c++) {
+      const { y } = centreOf(part, c, r)
+      y0 = Math.min(y0, y)
+      y1 = Math.max(y1, y)
+    }
+  const bead = Math.max(beadX, beadY)
+  return y1 < y0 ? { top: 0, long: bead } : { top: y1 + bead / 2, long: y1 - y0 + bead }
+}
+
+/**
  * Where a bead lies on its page, mm from the upper left corner of the chart: upright as on the mat, so that rows rise.
  * Beads that reach beyond their pitch have their room at the top.
  */
@@ -89,11 +136,19 @@ export function placeOnPage(
   { scale }: Pick<Layout, 'scale'>,
   tile: Tile,
 ): (c: number, r: number) => Point {
+  const free = freeOf(part)
+  if (free) {
+    const { top } = reachOf(part, tile.r, tile.r + tile.rows, free)
+    return (c, r) => {
+      const { x, y } = centreOf(part, c, r)
+      return { x: x * scale, y: (top - y) * scale }
+    }
+  }
   const lattice = latticeOf(part)
   const top =
     (tile.r + tile.rows) * lattice.pitchY + Math.max(0, drawnSize(part).length - rowsOf(part) * lattice.pitchY)
   return (c, r) => {
-    const { x, y } = beadCentre(lattice, c, r)
+    const { x, y } = centreOf(part, c, r)
     return { x: (x - tile.c * lattice.pitchX) * scale, y: (top - y) * scale }
   }
 }

@@ -2,14 +2,24 @@ import { keyOf } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { glyphSvg } from '../bead/glyph'
 import { inkOn } from '../colour/colour'
-import { columnsOf, countedRows, partRow, rowsOf, trayByNumber, voidsOf, type Part } from '../piece/piece'
+import { centreOf, freeOf, isScattered, latticeOf, pitchOf, turnOf, usualBead } from '../piece/drawing'
+import {
+  columnsOf,
+  countedRows,
+  isGrid,
+  lengthOfLine,
+  partRow,
+  rowsOf,
+  trayByNumber,
+  voidsOf,
+  type Part,
+} from '../piece/piece'
 import { partsWith } from '../piece/joint'
+import { CARRIER_COLOURS } from '../picture/placed'
 import { ownSize } from '../picture/sprite'
-import { drawnSize } from '../picture/view'
+import { drawnSize, type Lie } from '../picture/view'
 import { ringsOf, wholeOf } from '../picture/whole'
-import { isScattered, latticeOf } from '../piece/drawing'
-import { latticeOnScreen, type Lie } from '../picture/view'
-import { beadCentre, halfBox, siteOf, type Lattice } from '../technique/lattice'
+import { halfBox, type Point } from '../technique/lattice'
 
 interface ChartOptions {
   readonly lie: Lie
@@ -34,9 +44,14 @@ const round = (mm: number): number => Math.round(mm * 1000) / 1000
 const EDGE = 6
 
 /** Size of a bead as it lies before turning, mm on paper; the place's own where it holds none. */
-function sizeOf(bead: TrayBead | undefined, lattice: Lattice, scale: number): { w: number; h: number } {
-  const { x, y } = bead ? ownSize(bead, lattice.hole) : { x: lattice.beadX, y: lattice.beadY }
-  return { w: x * scale, h: y * scale }
+function sizeOf(
+  bead: TrayBead | undefined,
+  usual: ReturnType<typeof usualBead>,
+  level: boolean,
+  scale: number,
+): { w: number; h: number } {
+  const { x, y } = bead ? ownSize(bead, usual.hole) : { x: usual.beadX, y: usual.beadY }
+  return level ? { w: y * scale, h: x * scale } : { w: x * scale, h: y * scale }
 }
 
 /** One kind of bead as SVG about its middle, turned as it lies; the glyph stays upright. */
@@ -75,6 +90,31 @@ interface Drawn {
   middle(c: number, r: number): { readonly across: number; readonly along: number }
 }
 
+/** Where a chart of the rows from … to begins, mm along the work. */
+function beginOf(part: Part, from: number, to: number): number {
+  const free = freeOf(part)
+  if (!free) return from * latticeOf(part).pitchY
+  let begins = Infinity
+  for (let r = from; r < to; r++)
+    for (let c = 0; c < lengthOfLine(part, r); c++) begins = Math.min(begins, centreOf(part, c, r).y)
+  return from === 0 || begins === Infinity ? 0 : begins - Math.max(free.beadX, free.beadY) / 2
+}
+
+/** What carries beads that lie freely, as lines on paper: `at` says where a point of the work, mm, lies on it. */
+function carriersSvg(part: Part, at: (p: Point) => Point, scale: number): string {
+  const free = freeOf(part)
+  if (!free || free.carriers.length === 0) return ''
+  const lines = free.carriers.map(({ kind, thickMm, points }) => {
+    const { r, g, b } = CARRIER_COLOURS[kind]
+    const path = points.map(at).map((p) => `${round(p.x)},${round(p.y)}`)
+    return (
+      `<polyline points="${path.join(' ')}" stroke="rgb(${r} ${g} ${b})" ` +
+      `stroke-width="${round(Math.max(0.15, thickMm * scale))}"/>`
+    )
+  })
+  return `<g fill="none" stroke-linecap="round" stroke-linejoin="round">${lines.join('')}</g>`
+}
+
 /** `prefix`: of the ids, so that several parts may lie in one picture. `bare`: places without a bead are left out. */
 function drawnBeads(
   part: Part,
@@ -83,26 +123,26 @@ function drawnBeads(
   { prefix = 'b', bare = false } = {},
 ): Drawn {
   const level = lie === 'level'
-  const lattice = latticeOf(part)
-  const seen = latticeOnScreen(part, lie)
+  const usual = usualBead(part)
   const columns = columnsOf(part)
   const beads = trayByNumber(tray)
-  const voids = new Set(voidsOf(part))
+  const voids = new Set(isGrid(part) ? voidsOf(part) : [])
+  const begins = beginOf(part, from, to)
   const middle = (c: number, r: number) => {
-    const { x, y } = beadCentre(lattice, c, r)
-    return { across: x * scale, along: (y - from * lattice.pitchY) * scale }
+    const { x, y } = centreOf(part, c, r)
+    return { across: x * scale, along: (y - begins) * scale }
   }
   const placed: { readonly across: number; readonly along: number; readonly id: string }[] = []
   const shapes = new Map<string, string>()
   let [wide, long] = [0, 0]
   for (let r = from; r < to; r++) {
     const row = partRow(part, r)
-    for (let c = 0; c < columns; c++) {
+    for (let c = 0; c < row.length; c++) {
       if (voids.has(keyOf(columns, c, r)) || (bare && row[c] === 0)) continue
       const { across, along } = middle(c, r)
       // Either way the work is seen as the lattice exchanged, which turns a lean over.
-      const turnDegrees = 0 - siteOf(lattice, c, r).turnDegrees
-      const { w, h } = sizeOf(beads.get(row[c]!), seen, scale)
+      const turnDegrees = 0 - turnOf(part, c, r)
+      const { w, h } = sizeOf(beads.get(row[c]!), usual, level, scale)
       const half = halfBox({ beadX: w, beadY: h }, turnDegrees)
       wide = Math.max(wide, across + (level ? half.y : half.x))
       long = Math.max(long, along + (level ? half.x : half.y))
@@ -139,13 +179,19 @@ export function chartSvg(
     const { x, y } = at(bead)
     return `<use href="#${bead.id}" x="${round(x)}" y="${round(y)}"/>`
   })
+  // Of a section only its beads are drawn: what carries them runs on.
+  const carriers =
+    from === 0 && to === rowsOf(part)
+      ? carriersSvg(part, ({ x, y }) => at({ across: x * scale, along: y * scale }), scale)
+      : ''
   const labels: string[] = []
   const besideRow = (p: { readonly x: number; readonly y: number }, text: number) =>
     `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
   const above = (p: { readonly x: number; readonly y: number }, text: number) =>
     `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${text}</text>`
   for (let r = from; r < to; r++)
-    if ((r + 1) % 5 === 0) labels.push((level ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
+    if ((r + 1) % 5 === 0 && lengthOfLine(part, r) > 0)
+      labels.push((level ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
   // On a rope strands are scattered round the surface: a number beside the chart would name none of its lines.
   for (let c = 4; c < columns && !isScattered(part); c += 5)
     labels.push((level ? besideRow : above)(at(middle(c, from)), c + 1))
@@ -157,7 +203,7 @@ export function chartSvg(
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ` +
     `${height}" role="img"><title>${escape(title)}</title>` +
     `<defs>${inOrder(shapes)}</defs>` +
-    `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${uses.join('')}</svg>\n`
+    `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${carriers}${uses.join('')}</svg>\n`
   )
 }
 
@@ -191,7 +237,13 @@ export function wholeSvg(
     const turn = p.turn === 0 ? '' : ` rotate(${-90 * p.turn})`
     return (
       `<g transform="translate(${round(middle.x)} ${round(middle.y)})${turn}">` +
-      `<title>${escape(p.part.name)}</title>${uses.join('')}</g>`
+      `<title>${escape(p.part.name)}</title>` +
+      carriersSvg(
+        p.part,
+        ({ x, y }) => ({ x: (y - size.length / 2) * scale, y: (x - size.width / 2) * scale }),
+        scale,
+      ) +
+      `${uses.join('')}</g>`
     )
   })
   const shifted = (p: { readonly x: number; readonly y: number }) => at({ x: p.x - whole.x, y: p.y - whole.y })
@@ -208,8 +260,7 @@ export function wholeSvg(
 
 /** Strips of bead rows that fit a length of paper, mm, at a scale: [from, to) for each. */
 export function chartStrips(part: Part, from: number, to: number, scale: number, paperMm: number): [number, number][] {
-  const lattice = latticeOf(part)
-  const each = Math.max(1, Math.floor((paperMm - EDGE - 1) / (lattice.pitchY * scale) - 0.5))
+  const each = Math.max(1, Math.floor((paperMm - EDGE - 1) / (pitchOf(part).y * scale) - 0.5))
   const out: [number, number][] = []
   for (let at = from; at < to; at += each) out.push([at, Math.min(to, at + each)])
   return out

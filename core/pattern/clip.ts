@@ -1,7 +1,7 @@
 import { keyOf } from '../grid/key'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { siteOf, type Box, type Place } from '../technique/lattice'
-import { latticeOf } from '../piece/drawing'
+import { freeOf, latticeOf } from '../piece/drawing'
 
 /** In a clip: whatever lies there stays. */
 export const LEAVE = -1
@@ -66,10 +66,12 @@ type MirrorWay = 'across' | 'along'
 export function mirrorBox(part: Part, box: Box, way: MirrorWay): Map<number, number> {
   const out = new Map<number, number>()
   const columns = columnsOf(part)
-  const lattice = latticeOf(part)
-  const lowest = Math.min(...Array.from({ length: lattice.period.columns }, (_, c) => siteOf(lattice, c, 0).dy))
+  const lattice = freeOf(part) ? null : latticeOf(part)
+  const lowest = lattice
+    ? Math.min(...Array.from({ length: lattice.period.columns }, (_, c) => siteOf(lattice, c, 0).dy))
+    : 0
   for (let c = 0; c < box.columns; c++) {
-    const staggered = siteOf(lattice, box.c + c, 0).dy > lowest + 1e-9
+    const staggered = lattice !== null && siteOf(lattice, box.c + c, 0).dy > lowest + 1e-9
     const height = way === 'along' && staggered ? box.rows - 1 : box.rows
     for (let r = 0; r < height; r++) {
       const from = way === 'across' ? { c: box.columns - 1 - c, r } : { c, r: height - 1 - r }

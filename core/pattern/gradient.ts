@@ -1,8 +1,8 @@
 import { keyOf } from '../grid/key'
 import { BAYER_8, LENGTH_8 } from './bayer'
-import { columnsOf, type Part } from '../piece/piece'
-import { beadCentre, type Box } from '../technique/lattice'
-import { latticeOf } from '../piece/drawing'
+import { centreOf } from '../piece/drawing'
+import { columnsOf, isGrid, isInside, lengthOfLine, type Part } from '../piece/piece'
+import type { Box, Point } from '../technique/lattice'
 
 export interface GradientWish {
   /** Tray numbers from one end of the blend to the other. */
@@ -22,21 +22,36 @@ function chance(c: number, r: number, seed: number): number {
   return ((h ^ (h >>> 15)) >>> 0) / 0x100000000
 }
 
+/** Middles of the corner beads of a box, mm; of lines that lie freely, the corners of the room that its beads take. */
+function cornersOf(part: Part, box: Box): readonly [Point, Point] {
+  if (isGrid(part))
+    return [centreOf(part, box.c, box.r), centreOf(part, box.c + box.columns - 1, box.r + box.rows - 1)]
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (let r = box.r; r < box.r + box.rows; r++)
+    for (let c = box.c; c < Math.min(box.c + box.columns, lengthOfLine(part, r)); c++) {
+      const { x, y } = centreOf(part, c, r)
+      ;[x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)]
+    }
+  return [
+    { x: x0, y: y0 },
+    { x: x1, y: y1 },
+  ]
+}
+
 /** A blend between beads over a box. */
 export function gradientIn(part: Part, box: Box, { sequence, way, blend, seed }: GradientWish): Map<number, number> {
   const out = new Map<number, number>()
   const k = sequence.length
   if (k === 0) return out
-  const lattice = latticeOf(part)
   const columns = columnsOf(part)
-  const from = beadCentre(lattice, box.c, box.r)
-  const to = beadCentre(lattice, box.c + box.columns - 1, box.r + box.rows - 1)
+  const [from, to] = cornersOf(part, box)
   const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }
   const halfX = Math.max(1e-9, Math.abs(to.x - from.x) / 2)
   const halfY = Math.max(1e-9, Math.abs(to.y - from.y) / 2)
   for (let r = box.r; r < box.r + box.rows; r++) {
     for (let c = box.c; c < box.c + box.columns; c++) {
-      const { x, y } = beadCentre(lattice, c, r)
+      if (!isGrid(part) && !isInside(part, { c, r })) continue
+      const { x, y } = centreOf(part, c, r)
       const u = (x - middle.x) / halfX
       const v = (y - middle.y) / halfY
       const t = Math.max(

@@ -1,6 +1,6 @@
 import { cellsFrom } from '../grid/cells'
 import { insertLinesStep, layingSteps, removeLinesStep, type Laying } from '../piece/edit'
-import { columnsOf, rowsOf, sectionStart, type Part, type Piece } from '../piece/piece'
+import { columnsOf, isGrid, rowsOf, sectionStart, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { LIMITS } from '../piece/schema'
 import { applySteps, type Step } from '../piece/step'
 import { borderIn, type BorderWish } from './border'
@@ -55,8 +55,25 @@ function rowsForRepeat(part: Part, wish: FigureWish): number {
   return Math.min(Math.floor(LIMITS.rows / per) * per, per * Math.max(1, Math.round(part.repeat.rows / per)))
 }
 
+const PATTERN_NAMES: Record<PatternWish['kind'], string> = {
+  figure: 'A figure',
+  gradient: 'A blend',
+  border: 'A border',
+  lettering: 'Lettering',
+}
+
+/** Why a pattern has no meaning in a part, in a sentence; empty where it has one. */
+export const whyNoPattern = (part: Part, { kind }: Pick<PatternWish, 'kind'>): string =>
+  isGrid(part) || kind === 'gradient'
+    ? ''
+    : `${PATTERN_NAMES[kind]} needs a grid, whose beads lie side by side; these ` +
+      `${techniqueOf(part).words.line}s lie each for itself. Lay a blend, or copy one ` +
+      `${techniqueOf(part).words.line} to the next.`
+
 /** Steps that lay a pattern. `box` null: over the whole repeat. */
 export function patternSteps(piece: Piece, part: Part, box: Box | null, pattern: PatternWish): PatternPlan {
+  const meaningless = whyNoPattern(part, pattern)
+  if (meaningless !== '') return { steps: [], notes: [meaningless] }
   if (box !== null) {
     const inside = clampBox(part, box)
     if (!inside) return { steps: [], notes: ['The selection lies outside the work.'] }

@@ -1,9 +1,10 @@
 import { keyOf, placeOfKey } from '../grid/key'
 import type { Laying } from '../piece/edit'
-import { columnsOf, isInside, locateRow, sectionStart, type Part, type SectionName } from '../piece/piece'
+import { columnsOf, isInside, locateRow, sectionStart, techniqueOf, type Part, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
+import { beadNear, type FreeDrawing } from '../technique/drawing'
 import { beadCentre, nearestPlace, siteOf, type Lattice, type Place } from '../technique/lattice'
-import { latticeOf } from '../piece/drawing'
+import { freeOf, latticeOf } from '../piece/drawing'
 
 /**
  * Live symmetry: what is laid in one place is laid in its images too. It obeys the lattice: an image is a bead, never
@@ -126,6 +127,8 @@ const NAMES = { across: 'mirror across', along: 'mirror along', turning: 'half t
  */
 export function symmetryOf(part: Part, kind: SymmetryKind, row: number): Result<Symmetry> {
   if (kind === 'none') return good({ images: () => [], lines: [] })
+  const free = freeOf(part)
+  if (free) return freeSymmetry(part, free, kind)
   const lattice = latticeOf(part)
   const { section, copy } = locateRow(part, row)
   const first = sectionStart(part, section, copy)
@@ -161,8 +164,61 @@ export function symmetryOf(part: Part, kind: SymmetryKind, row: number): Result<
   })
 }
 
+/** A bead and its image may lie so far apart, in beads: lines that lie freely are laid by formulas, not on a raster. */
+const NEAR_BEAD = 0.05
+
+const freeFound = new WeakMap<FreeDrawing, Map<string, boolean>>()
+
+/** Where a bead that lies freely comes to lie, by its place in the lists of the drawing; −1 if on no bead. */
+function freeImage(free: FreeDrawing, { x0, y0 }: Turnover, k: number): number {
+  const to = {
+    x: x0 === null ? free.xs[k]! : 2 * x0 - free.xs[k]!,
+    y: y0 === null ? free.ys[k]! : 2 * y0 - free.ys[k]!,
+  }
+  const found = beadNear(free, to)
+  const near = NEAR_BEAD * Math.min(free.beadX, free.beadY)
+  return found >= 0 && Math.hypot(free.xs[found]! - to.x, free.ys[found]! - to.y) <= near ? found : -1
+}
+
+const middleOf = (values: Float64Array): number =>
+  (values.reduce((a, b) => Math.min(a, b), Infinity) + values.reduce((a, b) => Math.max(a, b), -Infinity)) / 2
+
+/** The symmetry of lines that lie freely: about the middle of the whole work, where every bead falls on a bead. */
+function freeSymmetry(part: Part, free: FreeDrawing, kind: Exclude<SymmetryKind, 'none'>): Result<Symmetry> {
+  const middle = { x: middleOf(free.xs), y: middleOf(free.ys) }
+  const across = { x0: middle.x, y0: null }
+  const along = { x0: null, y0: middle.y }
+  const turning = { x0: middle.x, y0: middle.y }
+  const turnovers = { across: [across], along: [along], turning: [turning], both: [across, along, turning] }[kind]
+  const known = freeFound.get(free) ?? new Map<string, boolean>()
+  freeFound.set(free, known)
+  if (!known.has(kind))
+    known.set(
+      kind,
+      turnovers.every((turnover) => free.keys.every((_, k) => freeImage(free, turnover, k) >= 0)),
+    )
+  if (!known.get(kind))
+    return bad(
+      problem(
+        'no-symmetry',
+        'symmetry',
+        `These ${techniqueOf(part).words.line}s have no ${kind === 'both' ? 'two mirrors' : NAMES[kind]}: some bead ` +
+          'would fall on none. Make them alike on both sides first.',
+      ),
+    )
+  const columns = columnsOf(part)
+  return good({
+    lines: turnovers,
+    images({ c, r }) {
+      const k = free.indexOf(keyOf(columns, c, r))
+      return k < 0 ? [] : turnovers.map((t) => placeOfKey(columns, free.keys[freeImage(free, t, k)]!))
+    },
+  })
+}
+
 /** The same cell in the first copy of a repeat: there the stitch has every bead, at the end of the work it may not. */
 function firstCopy(part: Part, { c, r }: Place): Place {
+  if (freeOf(part)) return { c, r }
   const { section, copy } = locateRow(part, r)
   return section === 'repeat' ? { c, r: r - copy * part.repeat.rows } : { c, r }
 }

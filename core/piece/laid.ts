@@ -4,15 +4,18 @@ import { removeLines, type Lines } from '../grid/lines'
 import { siteOf } from '../technique/lattice'
 import type { LaidSums, Work } from '../technique/technique'
 import {
-  beadOf,
+  basisOf,
   columnsOf,
+  isGrid,
   locateRow,
+  numberAt,
   partRow,
   rowsOf,
   SECTIONS,
   sectionStart,
   techniqueOf,
   voidsOf,
+  workOf,
   type Part,
   type SectionName,
 } from './piece'
@@ -92,7 +95,7 @@ export function hasGaps(part: Part): boolean {
     found =
       workedSections(part).some((name) => part[name].blocks.some(blockHasGaps)) ||
       // Too few rows for any bead of the stitch: all of it is gap, whatever is kept there.
-      (places > 0 && voidsOf(part).length === places)
+      (isGrid(part) && places > 0 && voidsOf(part).length === places)
     gapsInPart.set(part, found)
   }
   return found
@@ -189,7 +192,7 @@ function losesBeads(part: Part, compact: Part): boolean {
  */
 function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: number; readonly narrowMm: number } {
   const technique = techniqueOf(part)
-  const lattice = requireLattice(technique, { bead: beadOf(part), settings: part.settings, columns: columnsOf(part) })
+  const lattice = requireLattice(technique, basisOf(part))
   const rows = rowsOf(part)
   const voids = new Set(voidsOf(part))
   const wide = columnsOf(part)
@@ -242,7 +245,9 @@ const known = new WeakMap<Part, Laid>()
 export function laidOf(part: Part): Laid {
   let laid = known.get(part)
   if (!laid) {
-    laid = hasGaps(part) ? lookedThrough(part) : { part, columns: columnsOf(part), shortMm: 0, narrowMm: 0 }
+    // What an empty line of its own length means, only its technique knows: it is kept.
+    laid =
+      isGrid(part) && hasGaps(part) ? lookedThrough(part) : { part, columns: columnsOf(part), shortMm: 0, narrowMm: 0 }
     known.set(part, laid)
   }
   return laid
@@ -285,7 +290,7 @@ const NONE: Empty = { start: 0, between: [], end: 0 }
 
 /** Empty bead rows and columns of a part, as the grid counts them from 0; a tube has no edge columns. */
 export function emptyOf(part: Part): { readonly rows: Empty; readonly columns: Empty } {
-  if (!hasGaps(part)) return { rows: NONE, columns: NONE }
+  if (!isGrid(part) || !hasGaps(part)) return { rows: NONE, columns: NONE }
   const { rows, across } = flagsOf(part)
   return {
     rows: emptyAmong(inOrder(part, rows)),
@@ -307,8 +312,9 @@ function sumsOf(part: Part): LaidSums {
   if (!found) {
     const technique = techniqueOf(part)
     const columns = columnsOf(part)
-    const work = { rows: rowsOf(part), columns, settings: part.settings }
-    const voids = new Set(voidsOf(part))
+    const work = workOf(part)
+    // Behind the end of a line nothing is ever worked.
+    const voids = new Set(isGrid(part) ? voidsOf(part) : [])
     let [beads, rows, places, firstPlaces] = [0, 0, 0, 0]
     const count = technique.order.count(work)
     for (let i = 0; i < count; i++) {
@@ -338,7 +344,7 @@ function sumsOf(part: Part): LaidSums {
  */
 export function laidWork(part: Part): Work {
   const { part: compact, columns } = laidOf(part)
-  const work: Work = { columns, rows: rowsOf(compact), bead: beadOf(part), settings: part.settings }
+  const work: Work = { ...workOf(compact), columns }
   if (!hasGaps(compact)) return work
   const across = columnsOf(compact)
   let voids: Set<number> | undefined
@@ -347,7 +353,11 @@ export function laidWork(part: Part): Work {
     laid: {
       across,
       holds: (c, r) =>
-        c < across && !(voids ??= new Set(voidsOf(compact))).has(keyOf(across, c, r)) && partRow(compact, r)[c] !== 0,
+        isGrid(compact)
+          ? c < across &&
+            !(voids ??= new Set(voidsOf(compact))).has(keyOf(across, c, r)) &&
+            partRow(compact, r)[c] !== 0
+          : numberAt(compact, c, r) !== 0,
       get beads() {
         return sumsOf(compact).beads
       },

@@ -78,14 +78,19 @@ export const beadOf = (part: Part): BeadSpec => requireSpec(part.spec)
 /** What its technique is asked about a part, or about so many rows of it. */
 export function workOf(part: Part, rows = rowsOf(part)): Work {
   return {
-    columns: columnsOf(part),
+    ...basisOf(part),
     rows,
-    bead: beadOf(part),
-    settings: part.settings,
-    ...(part.plan ? { plan: part.plan } : {}),
     ...(isGrid(part) ? {} : { lineLength: (r: number) => lengthOfLine(part, r) }),
   }
 }
+
+/** What its technique is asked about rows that are not there yet: their lengths are not known. */
+export const basisOf = (part: Part): Omit<Work, 'rows'> => ({
+  columns: columnsOf(part),
+  bead: beadOf(part),
+  settings: part.settings,
+  ...(part.plan ? { plan: part.plan } : {}),
+})
 
 export function findPart(piece: Piece, id: string): Part | undefined {
   return piece.parts.find((p) => p.id === id)

@@ -2,14 +2,26 @@ import { checkHole, type HoleCheck, type Passing } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
 import { closureOf } from '../wear/closure'
 import { joinOf } from '../piece/join'
-import { laidOf, laidWork } from '../piece/laid'
-import { fittedPart, partRow, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
+import { laidWork } from '../piece/laid'
+import {
+  countedRows,
+  fittedPart,
+  isGrid,
+  isInside,
+  partRow,
+  rowsOf,
+  techniqueOf,
+  type Part,
+  type Piece,
+} from '../piece/piece'
 import type { Supply } from '../piece/schema'
 import { CORD_KNOTS_MM } from '../technique/braid/rope'
 import { isFolded } from '../technique/braid/cord'
 import { plainNumber, showNumber } from '../units/length'
 import { cordScale, isCordWork, strandCords } from '../tally/cords'
 import { tallyPart } from '../tally/tally'
+import type { Hole } from '../technique/act'
+import type { Place } from '../technique/lattice'
 import type { ThreadPath } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
 import { linksNeeded } from './links'
@@ -320,10 +332,48 @@ export type Help =
   | { readonly kind: 'thread'; readonly id: string; readonly verdict: Passing }
   | { readonly kind: 'single' | 'fewer passes' | 'larger hole'; readonly verdict: Passing }
 
+/** One hole of one bead of a part, and its name for the hands. */
+interface HoleAt extends Place {
+  readonly hole: Hole
+  readonly says: string
+}
+
+/** A bead as it is found in the work: “row 12, column 3”; in lines of their own lengths “strand 7, bead 3”. */
+function holeAt(part: Part, c: number, r: number, hole: Hole): HoleAt {
+  const { words } = techniqueOf(part)
+  const line = isGrid(part) ? countedRows(part, r + 1) : r + 1
+  return { c, r, hole, says: `${words.line} ${line}, ${words.place} ${c + 1}${hole === 'b' ? ', second hole' : ''}` }
+}
+
+interface MostPassed {
+  readonly passes: number
+  readonly at?: HoleAt
+}
+
+/** The hole of each size that is passed most, walked bead by bead where beads differ. */
+function mostPassed(piece: Pick<Piece, 'tray'>, part: Part, path: ThreadPath): (spec: string) => MostPassed {
+  const usual = { passes: path.passes }
+  if (!path.passesAt) return () => usual
+  const specs = new Map(piece.tray.map((b) => [b.number, b.spec]))
+  const most = new Map<string, MostPassed>()
+  for (let r = 0; r < rowsOf(part); r++)
+    for (const [c, number] of partRow(part, r).entries()) {
+      const spec = specs.get(number)
+      if (spec === undefined) continue
+      for (const hole of requireSpec(spec).spacing === undefined ? (['a'] as const) : (['a', 'b'] as const)) {
+        const passes = path.passesAt(c, r, hole)
+        if (passes > (most.get(spec)?.passes ?? 0)) most.set(spec, { passes, at: holeAt(part, c, r, hole) })
+      }
+    }
+  return (spec) => most.get(spec) ?? usual
+}
+
 export interface SpecHoleCheck extends HoleCheck {
   readonly spec: string
   /** Passes of the work, or of the beads at the ends that a closure is sewn to. */
   readonly where: 'work' | 'ends'
+  /** The bead that is passed most of all of its size, where they differ; left out where each is passed as often. */
+  readonly at?: HoleAt
   readonly helps: readonly Help[]
 }
 
@@ -360,16 +410,20 @@ function helpsFor(hole: number, passes: number, supply: Supply, now: Passing): H
 /** Whether the closure is sewn to the beads at the ends, which are passed more often then. */
 const sewn = ({ fit }: Piece): boolean => closureOf(fit.closure.kind).sewingMm > 0
 
-/** Specs that rows at the two ends of a part use. */
-function endSpecs(piece: Piece, part: Part): Set<string> {
+/** Sizes that rows at the two ends of a part use, each with the first bead of it. */
+function endBeads(piece: Piece, part: Part): Map<string, HoleAt> {
   const specs = new Map(piece.tray.map((b) => [b.number, b.spec]))
-  const { part: laid } = laidOf(part)
-  const rows = rowsOf(laid)
-  const out = new Set<string>()
-  for (const r of rows === 0 ? [] : [0, rows - 1])
-    for (const number of partRow(laid, r)) if (specs.has(number)) out.add(specs.get(number)!)
+  const filled = Array.from({ length: rowsOf(part) }, (_, r) => r).filter((r) => partRow(part, r).some((n) => n !== 0))
+  const out = new Map<string, HoleAt>()
+  for (const r of filled.length === 0 ? [] : [filled[0]!, filled.at(-1)!])
+    for (const [c, number] of partRow(part, r).entries()) {
+      const spec = specs.get(number)
+      if (spec !== undefined && isInside(part, { c, r }) && !out.has(spec)) out.set(spec, holeAt(part, c, r, 'a'))
+    }
   return out
 }
+
+const named = (at: HoleAt | undefined): { at?: HoleAt } => (at ? { at } : {})
 
 /**
  * Needle and hole for every spec that the part uses, and once more for the beads at the ends where a closure is sewn
@@ -381,21 +435,24 @@ export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   const counts = tallyPart(part)
   const used = new Set(tray.filter((b) => (counts.get(b.number) ?? 0) > 0).map((b) => b.spec))
   if (used.size === 0) used.add(part.spec)
-  const inWork = pathOf(part).passes + supply.reinforce
+  const path = pathOf(part)
+  const most = mostPassed(piece, part, path)
+  const inWork = (id: string) => most(id).passes + supply.reinforce
   // A cord is stiffened at its end and goes through by itself, without a needle.
-  const { cord } = pathOf(part)
+  const { cord } = path
   if (cord) {
     return [...used].map((id) => {
-      const found = checkHole(requireSpec(id).h, inWork, cord, 0)
+      const found = checkHole(requireSpec(id).h, inWork(id), cord, 0)
       return {
         ...found,
         spec: id,
         where: 'work',
+        ...named(most(id).at),
         helps: found.verdict === 'easy' ? [] : [{ kind: 'larger hole', verdict: 'easy' }],
       }
     })
   }
-  const check = (id: string, where: SpecHoleCheck['where'], passes: number): SpecHoleCheck => {
+  const check = (id: string, where: SpecHoleCheck['where'], passes: number, at?: HoleAt): SpecHoleCheck => {
     const hole = requireSpec(id).h
     const found = checkHole(
       hole,
@@ -408,13 +465,16 @@ export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
       passes,
       spec: id,
       where,
+      ...named(at),
       helps: found.verdict === 'easy' ? [] : helpsFor(hole, passes, supply, found.verdict),
     }
   }
   const ends =
-    sewn(piece) && supply.sewPasses > 0 && fittedPart(piece).id === part.id ? endSpecs(piece, part) : new Set<string>()
+    sewn(piece) && supply.sewPasses > 0 && fittedPart(piece).id === part.id
+      ? endBeads(piece, part)
+      : new Map<string, HoleAt>()
   return [
-    ...[...used].map((id) => check(id, 'work', inWork)),
-    ...[...ends].map((id) => check(id, 'ends', inWork + supply.sewPasses)),
+    ...[...used].map((id) => check(id, 'work', inWork(id), most(id).at)),
+    ...[...ends].map(([id, at]) => check(id, 'ends', inWork(id) + supply.sewPasses, at)),
   ]
 }

@@ -1,14 +1,16 @@
 import { columnOfKey, keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
+import type { Act } from '../technique/act'
 import { joinNumbers, joinOf } from '../piece/join'
 import { hasGaps, laidCounted } from '../piece/laid'
 import {
   columnsOf,
+  isGrid,
   partRow,
-  rowsOf,
   sectionStart,
   techniqueOf,
   trayByNumber,
+  workOf,
   type Part,
   type Piece,
 } from '../piece/piece'
@@ -36,6 +38,8 @@ export interface RowWords {
    * Beads more (or fewer, negative) at the edge where the row starts and where it ends, against the row that it is
    * worked on.
    */
+  /** What else the hands do, act by act, beyond picking beads up. */
+  readonly acts?: readonly string[]
   readonly edges?: { readonly start: number; readonly end: number }
   /** What the technique calls it. */
   readonly line: TechniqueWords['line']
@@ -43,12 +47,46 @@ export interface RowWords {
 
 const NO_CELLS = new Uint16Array(0)
 
-export const workingRowCount = (part: Part): number => techniqueOf(part).order.count({ rows: rowsOf(part) })
+const WAYS = { on: 'on', back: 'back' } as const
+
+/** Acts in words: passes that follow each other in one way are counted together; beads picked up stand in the runs. */
+function actWords(acts: readonly Act[]): string[] {
+  const out: string[] = []
+  let passed = 0
+  acts.forEach((act, k) => {
+    switch (act.do) {
+      case 'pick':
+        break
+      case 'pass': {
+        passed++
+        const next = acts[k + 1]
+        if (next?.do === 'pass' && next.way === act.way && next.by === act.by) break
+        out.push(`${WAYS[act.way]} through ${passed} ${passed === 1 ? 'bead' : 'beads'}`)
+        passed = 0
+        break
+      }
+      case 'fix':
+        out.push(`fix to ${act.to}`)
+        break
+      case 'wrap':
+        out.push(`wrap ${act.turns === 1 ? 'once' : `${act.turns} times`} round ${act.round}`)
+        break
+      case 'knot':
+        out.push('knot')
+        break
+      case 'join':
+        out.push('join new thread')
+    }
+  })
+  return out
+}
+
+export const workingRowCount = (part: Part): number => techniqueOf(part).order.count(workOf(part))
 
 /** The i-th thing to do, as runs. */
 export function rowWords(part: Part, i: number): RowWords {
   const columns = columnsOf(part)
-  const row = techniqueOf(part).order.row(i, { rows: rowsOf(part), columns, settings: part.settings })
+  const row = techniqueOf(part).order.row(i, workOf(part))
   const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
   const edges =
     beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
@@ -60,6 +98,7 @@ export function rowWords(part: Part, i: number): RowWords {
     runs,
     beads,
     ...(row.after ? { after: row.after } : {}),
+    ...(row.acts ? { acts: actWords(row.acts) } : {}),
     ...(edges ? { edges } : {}),
     line: techniqueOf(part).words.line,
   }
@@ -155,15 +194,11 @@ function gapsAtEdges(
  */
 function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '←'): RowWords['edges'] | null {
   const technique = techniqueOf(part)
-  if (technique.form === 'tube' || technique.voids) return null
+  if (technique.form === 'tube' || technique.voids || !isGrid(part)) return null
   const columns = columnsOf(part)
   const own = new Set<number>()
   for (const key of keys) own.add(columnOfKey(columns, key))
-  const before = technique.order.row(Math.max(0, technique.order.before(i)), {
-    rows: rowsOf(part),
-    columns,
-    settings: part.settings,
-  })
+  const before = technique.order.row(Math.max(0, technique.order.before(i)), workOf(part))
   const [now, was] = [gapsAtEdges(part, keys, null), gapsAtEdges(part, before.keys, own)]
   if (!now || !was) return null
   const left = was[0] - now[0]
@@ -182,7 +217,8 @@ const AFTER: Record<NonNullable<WorkingRow['after']>, string> = {
 }
 
 /** What else is to be done in a row, in words: steps at the edges, then what follows the last bead. */
-export const asides = ({ edges, after }: Pick<RowWords, 'edges' | 'after'>): string[] => [
+export const asides = ({ edges, after, acts }: Pick<RowWords, 'edges' | 'after' | 'acts'>): string[] => [
+  ...(acts ?? []),
   ...(edges ? [...edgeText(edges.start, 'start'), ...edgeText(edges.end, 'end')] : []),
   ...(after ? [AFTER[after]] : []),
 ]
@@ -282,7 +318,7 @@ const alike = (a: RowWords, b: RowWords): boolean =>
 function rowsOfCopy(part: Part, copy: number): readonly [number, number] {
   const technique = techniqueOf(part)
   const before = sectionStart(part, 'repeat', copy)
-  return [technique.order.count({ rows: before }), technique.order.count({ rows: before + part.repeat.rows })]
+  return [technique.order.count(workOf(part, before)), technique.order.count(workOf(part, before + part.repeat.rows))]
 }
 
 /** All rows for paper: copies of the repeat that are worked as the one before are named, not written out again. */

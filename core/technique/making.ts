@@ -6,6 +6,7 @@ export const MAKINGS = [
   { id: 'round', title: 'Woven round' },
   { id: 'braid', title: 'Braided' },
   { id: 'coil', title: 'Coiled' },
+  { id: 'strung', title: 'Strung' },
 ] as const
 
 type Making = (typeof MAKINGS)[number]

@@ -5,7 +5,7 @@ import type { BeadSpec } from '../bead/spec'
 import type { Problem } from '../problem'
 import type { BraidPlan, School } from './braid/plan'
 import type { Drawing } from './drawing'
-import type { Act, CarrierId } from './act'
+import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
 
@@ -125,8 +125,10 @@ export interface Join {
 
 export interface ThreadPath {
   readonly runs: readonly ThreadRun[]
-  /** How often each hole is passed, by default. */
+  /** How often each hole is passed, as a rule. */
   readonly passes: number
+  /** How often a hole of the bead at (c, r) is passed, where beads differ. */
+  passesAt?(c: number, r: number, hole: Hole): number
   /** What the beads are strung on, where the work itself decides it; the thread and needle of the piece otherwise. */
   readonly cord?: ThreadGauge & { readonly name: string }
 }
@@ -239,7 +241,7 @@ export interface Growth {
 /** In which order a work is made. */
 export interface Order {
   /** How many things there are to do. */
-  count(work: Pick<Work, 'rows'>): number
+  count(work: Omit<Work, 'bead'>): number
   /** The i-th of them, i from 0. */
   row(i: number, work: Omit<Work, 'bead'>): WorkingRow
   /** Which of them lays the place (c, r). */
@@ -275,6 +277,8 @@ export interface Technique {
   readonly charts?: readonly Chart[]
   /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
   quarter?(rows: number): string
+  /** Lengths of the lines that a work of so many begins with; only of a technique that keeps lines. */
+  firstLines?(count: number, work: Omit<Work, 'rows'>): readonly number[]
   /** Where its beads lie. A lattice asks for no rows; what lies freely is asked with all its lines. */
   drawing(work: Work & { readonly chart?: string }): Drawing
   /**

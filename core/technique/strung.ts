@@ -1,0 +1,112 @@
+import type { z } from 'zod'
+import { keyOf } from '../grid/key'
+import type { Problem } from '../problem'
+import type { Act } from './act'
+import type { FreeDrawing } from './drawing'
+import { BEADS, type Material } from './material'
+import {
+  lengthOfRow,
+  unjoined,
+  type Extent,
+  type Growth,
+  type Join,
+  type Plan,
+  type SettingField,
+  type Settings,
+  type Technique,
+  type TechniqueWords,
+  type ThreadPath,
+  type Work,
+} from './technique'
+
+/**
+ * A technique whose parts are lines of their own lengths, as its file says it: what a line means is in its plan. A
+ * line is one thing to do, and its beads are picked up one after the other, unless it says otherwise.
+ */
+export interface Strung {
+  readonly id: string
+  readonly name: string
+  readonly summary: string
+  readonly settings: z.ZodType<Settings>
+  readonly fields: readonly SettingField[]
+  readonly plan: z.ZodType<Plan>
+  readonly words: TechniqueWords
+  readonly material?: Material
+  drawing(work: Work): FreeDrawing
+  extent(work: Work): Extent
+  path(work: Work): ThreadPath
+  join?(work: Work): Join
+  /** Length of so many lines, mm, and back: lines (a real number) for a length. */
+  lengthOf(work: Work): number
+  rowsFor(lengthMm: number, work: Omit<Work, 'rows'>): number
+  /** Lengths of the lines that a work of so many begins with. */
+  firstLines(count: number, work: Omit<Work, 'rows'>): readonly number[]
+  /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
+  acts?(i: number, work: Omit<Work, 'bead'>, keys: Int32Array): readonly Act[]
+  check(work: Omit<Work, 'bead'>): Problem[]
+  /** Lines after which its plan begins again; 1 if not said. */
+  readonly repeatRows?: number
+  readonly plain?: Growth['plain']
+}
+
+const beadsIn = (work: Omit<Work, 'bead' | 'settings'>): number => {
+  let beads = 0
+  for (let r = 0; r < work.rows; r++) beads += lengthOfRow(work, r)
+  return beads
+}
+
+/** What the rest of Weben asks of a technique, answered by lines of their own lengths. */
+export function lineTechnique(strung: Strung): Technique {
+  const { id, name, summary, settings, fields, plan, words } = strung
+  return {
+    id,
+    family: 'strung',
+    form: 'flat',
+    name,
+    summary,
+    settings,
+    fields,
+    store: 'lines',
+    plan,
+    words,
+    material: strung.material ?? BEADS,
+    firstLines: (count, work) => strung.firstLines(count, work),
+    drawing: (work) => strung.drawing(work),
+    growth: {
+      lengthOf: (work) => strung.lengthOf(work),
+      rowsFor: (lengthMm, work) => strung.rowsFor(lengthMm, work),
+      // No count across is chosen: how wide it is follows from its lines.
+      widthOf: () => 0,
+      columnsFor: () => 1,
+      nearestColumns: (columns) => Math.max(1, Math.round(columns)),
+      repeatRows: strung.repeatRows ?? 1,
+      countedRows: (rows) => rows,
+      beads: beadsIn,
+      ...(strung.plain ? { plain: strung.plain } : {}),
+      sampleColumns: 1,
+    },
+    extent: (work) => strung.extent(work),
+    path: (work) => strung.path(work),
+    join: (work) => strung.join?.(work) ?? unjoined('Lines of their own lengths have no ends that meet.'),
+    order: {
+      count: ({ rows }) => rows,
+      row(i, work) {
+        const length = lengthOfRow(work, i)
+        const from = keyOf(work.columns, 0, i)
+        const keys = Int32Array.from({ length }, (_, c) => from + c)
+        const acts = strung.acts?.(i, work, keys)
+        return {
+          from: i + 1,
+          to: i + 1,
+          direction: '→',
+          keys,
+          even: { from, stride: 1, count: length },
+          ...(acts ? { acts } : {}),
+        }
+      },
+      rowOf: ({ r }) => r,
+      before: (i) => i - 1,
+    },
+    check: (work) => strung.check(work),
+  }
+}
