@@ -84,7 +84,7 @@ export async function test(root: string): Promise<void> {
       ]),
     )
     await took(command(root, 'types', 'nuxt', ['typecheck']))
-    await took(vitest(root, folder, 'unit and law tests', ['core', 'components']))
+    await took(vitest(root, folder, 'unit and law tests', ['core', 'law', 'components']))
     await ensureBuilt(root)
     await took(vitest(root, folder, 'API tests', ['api']))
     await took(browser(root, folder))

@@ -14,8 +14,9 @@ import type { Piece } from '#core/piece/piece'
 import { mapPosition, mapPositions, mergeSteps, rebaseSteps } from '#core/piece/rebase'
 import { applyStep, applySteps, invertSteps, stepSchema, type Step } from '#core/piece/step'
 import { countCells, countCellsAfresh } from '#core/tally/tally'
-import { SECTIONS } from '#core/piece/piece'
-import { numberIn } from '#core/grid/lines'
+import { isGrid, SECTIONS } from '#core/piece/piece'
+import { lineLength, numberAtIndex, numberIn, slotCount } from '#core/grid/lines'
+import { insertRowsStep } from '#core/piece/edit'
 import { valueOf } from '#core/problem'
 import { anyPiece, part, piece } from '../fixture/piece'
 import { anyWish, play } from '../fixture/step'
@@ -31,8 +32,13 @@ describe('steps', () => {
         reached.add(
           'do' in step ? `${step.type} ${step.do}` : step.type === 'set' ? `set ${step.path.at(-1)}` : step.type,
         )
-    const both = ['rows', 'columns', 'tray', 'part'].flatMap((type) => [`${type} insert`, `${type} remove`])
-    expect([...reached].sort()).toEqual(['cells', ...both, 'set bodyMm', 'set name', 'set on', 'set times'].sort())
+    const both = ['rows', 'columns', 'lines', 'slots', 'tray', 'part'].flatMap((type) => [
+      `${type} insert`,
+      `${type} remove`,
+    ])
+    expect([...reached].sort()).toEqual(
+      ['cells', ...both, 'set bodyMm', 'set name', 'set on', 'set plan', 'set times'].sort(),
+    )
   })
   it('applied then inverted are nothing', () => {
     fc.assert(
@@ -85,7 +91,9 @@ describe('steps', () => {
         const section = SECTIONS[x % 3]!
         if (part[section].rows === 0) return
         const played = play(piece, list)
-        const from = { part: part.id, section, c: x % part[section].columns, r: y % part[section].rows }
+        const r = y % part[section].rows
+        if (lineLength(part[section], r) === 0) return
+        const from = { part: part.id, section, c: x % lineLength(part[section], r), r }
         let one: typeof from | null = from
         for (const { steps, before, after } of played) {
           const was = one
@@ -272,21 +280,15 @@ describe('a step that does not fit', () => {
       fc.property(anyPiece, (piece) => {
         const part = piece.parts[0]!
         // what lies in the cell itself, which a stitch may leave out
-        const before = part.start.rows > 0 ? numberIn(part.start, 0, 0) : 0
+        const before = slotCount(part.start) > 0 ? numberAtIndex(part.start, 0) : 0
         const wrong = applySteps(piece, [
           { type: 'cells', part: part.id, section: 'start', patches: [[0, 1, before + 1, 0]] },
         ])
         expect(wrong.ok).toBe(false)
         const stray = applySteps(piece, [
-          {
-            type: 'rows',
-            do: 'insert',
-            part: part.id,
-            section: 'start',
-            at: 0,
-            count: 1,
-            cells: [part.start.columns, 77],
-          },
+          isGrid(part)
+            ? insertRowsStep(part, 'start', 0, 1, 77)
+            : { type: 'lines', do: 'insert', part: part.id, section: 'start', at: 0, lines: [[2, 77]] },
         ])
         expect(stray.ok ? '' : stray.problems[0]!.code).toBe('stray-number')
         for (const path of [

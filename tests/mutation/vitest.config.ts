@@ -11,7 +11,12 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 export default defineConfig({
   root: at('../..'),
   esbuild: { tsconfigRaw: { compilerOptions: { target: 'es2022', verbatimModuleSyntax: true } } },
-  resolve: { alias: { '#core': at('../../core') } },
+  resolve: {
+    alias: [
+      { find: '#core', replacement: at('../../core') },
+      { find: /^\.\/guests$/, replacement: at('../guest/guests.ts') },
+    ],
+  },
   test: {
     environment: 'node',
     include: [`core/${process.env.WEBEN_ROOM}/**/*.test.ts`, 'tests/law/**/*.test.ts'],
