@@ -14,7 +14,22 @@ const buildWorker = (outfile: string) =>
     platform: 'node',
     format: 'esm',
     target: 'node20',
+    plugins: [
+      {
+        name: 'weben-guests',
+        setup: (on) => on.onResolve({ filter: /^\.\/guests$/ }, () => (GUESTS ? { path: GUESTS } : null)),
+      },
+    ],
+    alias: { '#core': core },
   })
+
+/** A list of techniques to be known besides Weben's own (core/technique/guests.ts): a check of the house builds so. */
+const GUESTS = process.env.WEBEN_GUESTS
+const guests = () => ({
+  name: 'weben-guests',
+  enforce: 'pre' as const,
+  resolveId: (id: string) => (GUESTS && id === './guests' ? GUESTS : null),
+})
 
 const IS_DEV = process.env.NODE_ENV === 'development'
 
@@ -39,12 +54,15 @@ export default defineNuxtConfig({
   css: ['~/theme/fonts.css', '~/theme/tokens.css', '~/theme/base.css', '~/theme/vuetify.css'],
   spaLoadingTemplate: '../app/theme/loading.html',
   srcDir: 'app',
+  ...(process.env.WEBEN_BUILD_DIR ? { buildDir: process.env.WEBEN_BUILD_DIR } : {}),
   alias: { '#core': core },
   build: { transpile: ['vuetify'] },
   features: { inlineStyles: false },
   compatibilityDate: '2026-01-01',
   nitro: {
     compressPublicAssets: true,
+    rollupConfig: { output: {}, plugins: [guests()] },
+    ...(process.env.WEBEN_OUTPUT_DIR ? { output: { dir: process.env.WEBEN_OUTPUT_DIR } } : {}),
     typescript: { strict: true },
   },
   hooks: {
@@ -66,8 +84,8 @@ export default defineNuxtConfig({
     },
   },
   vite: {
-    plugins: [vuetify({ autoImport: true })],
-    worker: { format: 'es' },
+    plugins: [vuetify({ autoImport: true }), guests()],
+    worker: { format: 'es', plugins: () => [guests()] },
     build: { target: 'es2022' },
   },
   typescript: {

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { serverEntry } from './build'
+import { serverEntry, type Variant } from './build'
 import { Trouble } from './say'
 
 interface ApplicationPlan {
@@ -9,6 +9,7 @@ interface ApplicationPlan {
   readonly secret: string
   readonly demo: boolean
   readonly host?: string
+  readonly variant?: Variant
   /** Where its log lines go. */
   readonly log?: 'inherit' | 'ignore' | number
 }
@@ -30,8 +31,9 @@ export async function startApplication({
   demo,
   host = '127.0.0.1',
   log = 'ignore',
+  variant = 'weben',
 }: ApplicationPlan): Promise<Application> {
-  const child = spawn(process.execPath, [serverEntry(root)], {
+  const child = spawn(process.execPath, [serverEntry(root, variant)], {
     cwd: root,
     env: {
       ...process.env,

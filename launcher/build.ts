@@ -15,9 +15,9 @@ function* files(path: string): Generator<string> {
 }
 
 /** One number for everything that the build reads. */
-function sourcesHash(root: string): string {
+function sourcesHash(root: string, variant: Variant): string {
   const hash = createHash('sha256')
-  for (const source of SOURCES) {
+  for (const source of variant === 'weben' ? SOURCES : [...SOURCES, ...GUEST_SOURCES]) {
     const path = join(root, source)
     if (!existsSync(path)) continue
     for (const file of source.includes('.') ? [path] : files(path)) hash.update(file).update(readFileSync(file))
@@ -25,17 +25,43 @@ function sourcesHash(root: string): string {
   return hash.digest('hex')
 }
 
-export const serverEntry = (root: string): string => join(root, '.output/server/index.mjs')
+/**
+ * What is built: Weben, or Weben that knows techniques of tests besides, in folders of its own. No one is given that.
+ */
+export type Variant = 'weben' | 'guest'
+
+const GUEST_SOURCES = ['tests/guest']
+
+const outputOf = (root: string, variant: Variant): string =>
+  join(root, variant === 'weben' ? '.output' : '.weben/guest/output')
+
+export const serverEntry = (root: string, variant: Variant = 'weben'): string =>
+  join(outputOf(root, variant), 'server/index.mjs')
+
+/** What tells the build of a variant where to look and where to write. */
+const settingsOf = (root: string, variant: Variant): NodeJS.ProcessEnv =>
+  variant === 'weben'
+    ? {}
+    : {
+        WEBEN_GUESTS: join(root, 'tests/guest/guests.ts'),
+        WEBEN_BUILD_DIR: join(root, '.weben/guest/nuxt'),
+        WEBEN_OUTPUT_DIR: outputOf(root, variant),
+      }
 
 /** Builds the application when its sources changed since the last build. */
-export async function ensureBuilt(root: string): Promise<void> {
-  const stamp = join(root, '.weben', 'built-from')
-  const hash = sourcesHash(root)
-  if (existsSync(serverEntry(root)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return
+export async function ensureBuilt(root: string, variant: Variant = 'weben'): Promise<void> {
+  const stamp = join(root, '.weben', variant === 'weben' ? 'built-from' : 'guest-built-from')
+  const hash = sourcesHash(root, variant)
+  if (existsSync(serverEntry(root, variant)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return
   await step('building the application (about a minute and a half)', async () => {
     const { code, output } = await run('node_modules/.bin/nuxt', ['build'], {
       cwd: root,
-      env: { ...process.env, NODE_ENV: 'production', NODE_OPTIONS: '--max-old-space-size=4096' },
+      env: {
+        ...process.env,
+        ...settingsOf(root, variant),
+        NODE_ENV: 'production',
+        NODE_OPTIONS: '--max-old-space-size=4096',
+      },
     })
     if (code !== 0) throw new Trouble(`The build failed:\n${lastLines(output, 40)}`)
   })

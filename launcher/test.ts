@@ -46,17 +46,19 @@ async function vitest(root: string, folder: string, title: string, projects: rea
   return code !== 0 && count.failed === 0 ? { ...count, failed: 1 } : count
 }
 
-async function browser(root: string, folder: string): Promise<Count> {
-  const file = join(folder, 'browser.json')
-  const { code, output } = await step('browser tests', () =>
-    run(join(root, 'node_modules/.bin/playwright'), ['test', '-c', 'tests/browser/playwright.config.ts'], {
+/** Browser tests of a folder, each with a configuration of its own. */
+async function browser(root: string, folder: string, tests: 'browser' | 'guest'): Promise<Count> {
+  const file = join(folder, `${tests}.json`)
+  const title = tests === 'browser' ? 'browser tests' : 'browser tests with a technique of tests'
+  const { code, output } = await step(title, () =>
+    run(join(root, 'node_modules/.bin/playwright'), ['test', '-c', `tests/${tests}/playwright.config.ts`], {
       cwd: root,
       env: { ...process.env, WEBEN_BROWSER_JSON: file },
     }),
   )
   const stats = (readJson(file) as { stats: { expected: number; unexpected: number; flaky: number } } | null)?.stats
   const count = { passed: stats?.expected ?? 0, failed: (stats?.unexpected ?? 0) + (stats?.flaky ?? 0) }
-  if (code !== 0) say(`browser tests FAILED:\n${lastLines(output, 200)}`)
+  if (code !== 0) say(`${title} FAILED:\n${lastLines(output, 200)}`)
   return code !== 0 && count.failed === 0 ? { ...count, failed: 1 } : count
 }
 
@@ -87,7 +89,9 @@ export async function test(root: string): Promise<void> {
     await took(vitest(root, folder, 'unit and law tests', ['core', 'law', 'components']))
     await ensureBuilt(root)
     await took(vitest(root, folder, 'API tests', ['api']))
-    await took(browser(root, folder))
+    await took(browser(root, folder, 'browser'))
+    await ensureBuilt(root, 'guest')
+    await took(browser(root, folder, 'guest'))
   } finally {
     rmSync(folder, { recursive: true, force: true })
   }

@@ -1,7 +1,17 @@
 import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
 import { wholeRow } from '#core/pattern/place'
-import { isScattered } from '#core/piece/drawing'
-import { columnsOf, countedRows, locateRow, rowsOf, sectionStart, type Part } from '#core/piece/piece'
+import { isScattered, pitchOf } from '#core/piece/drawing'
+import {
+  columnsOf,
+  countedRows,
+  locateRow,
+  rowsOf,
+  sectionStart,
+  type Part,
+  isGrid,
+  lengthOfLine,
+  isInside,
+} from '#core/piece/piece'
 import { axesOf, rectOfCell, screenOfWork, sizeOnScreen, type View } from '#core/picture/view'
 import type { Place, Box } from '#core/technique/lattice'
 import { MM_PER_INCH } from '#core/units/length'
@@ -27,16 +37,31 @@ interface Overlay {
 
 type Context = CanvasRenderingContext2D
 
-function rectOfBox(part: Part, view: View, box: Box): { x: number; y: number; width: number; height: number } {
-  const corners = [
+/** Places of a box by which its outline is found: near its corners; of lines that lie freely, the ends of each. */
+function outermost(part: Part, box: Box): readonly (readonly [c: number, r: number])[] {
+  if (!isGrid(part))
+    return Array.from({ length: box.rows }, (_, k) => box.r + k).flatMap((r) => {
+      const last = Math.min(box.c + box.columns, lengthOfLine(part, r)) - 1
+      return last < box.c
+        ? []
+        : ([
+            [box.c, r],
+            [last, r],
+          ] as const)
+    })
+  return [
     [box.c, box.r],
     [box.c + box.columns - 1, box.r],
     [box.c, box.r + box.rows - 1],
     [box.c + box.columns - 1, box.r + box.rows - 1],
     [Math.min(box.c + 1, box.c + box.columns - 1), box.r],
     [Math.min(box.c + 1, box.c + box.columns - 1), box.r + box.rows - 1],
-  ] as const
-  const rects = corners.map(([c, r]) => rectOfCell(part, view, c, r))
+  ]
+}
+
+function rectOfBox(part: Part, view: View, box: Box): { x: number; y: number; width: number; height: number } {
+  const rects = outermost(part, box).map(([c, r]) => rectOfCell(part, view, c, r))
+  if (rects.length === 0) return { x: view.x, y: view.y, width: 0, height: 0 }
   const x = Math.min(...rects.map((r) => r.x))
   const y = Math.min(...rects.map((r) => r.y))
   return {
@@ -68,7 +93,9 @@ function drawRepeat(ctx: Context, overlay: Overlay): void {
   // Without a hand on the work, the copy in the middle of the screen is framed.
   const { sx, sy } = axesOf(part, view)
   for (let k = 0; copy < 0 && k < part.times; k++) {
-    const point = pointOf(part, view, { c: 0, r: sectionStart(part, 'repeat', k) })
+    const first = sectionStart(part, 'repeat', k)
+    if (lengthOfLine(part, first) === 0) continue
+    const point = pointOf(part, view, { c: 0, r: first })
     const [at, room, way] = view.lie === 'level' ? [point.x, size.width, sx] : [point.y, size.height, sy]
     if (way > 0 ? at > room * 0.2 : at < room * 0.8) copy = k
   }
@@ -129,14 +156,10 @@ function drawSelection(ctx: Context, overlay: Overlay): void {
   if (!selection) return
   if (isScattered(part)) {
     // Strands and rounds lie scattered on a rope: every chosen bead is marked by itself.
-    for (let k = 0; k < Math.min(600, selection.columns * selection.rows); k++)
-      ring(
-        ctx,
-        overlay,
-        { c: selection.c + (k % selection.columns), r: selection.r + Math.floor(k / selection.columns) },
-        colours.ink,
-        1.5,
-      )
+    for (let k = 0; k < Math.min(600, selection.columns * selection.rows); k++) {
+      const place = { c: selection.c + (k % selection.columns), r: selection.r + Math.floor(k / selection.columns) }
+      if (isInside(part, place)) ring(ctx, overlay, place, colours.ink, 1.5)
+    }
     return
   }
   const box = rectOfBox(part, view, selection)
@@ -185,13 +208,13 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
   ctx.fillStyle = colours.soft
   ctx.textBaseline = 'middle'
   const rows = rowsOf(part)
-  const spacing = pointOf(part, view, { c: 0, r: 1 })
   const origin = pointOf(part, view, { c: 0, r: 0 })
-  const pxPerRow = Math.abs(spacing.x - origin.x) + Math.abs(spacing.y - origin.y)
+  const pxPerRow = pitchOf(part).y * view.scale
   let every = 5
   while (every * pxPerRow < 46) every *= 2
   const along = view.lie === 'level'
   for (let r = every - 1; r < rows; r += every) {
+    if (lengthOfLine(part, r) === 0) continue
     const p = pointOf(part, view, { c: 0, r })
     if (along ? p.x < 4 || p.x > size.width - 4 : p.y < 70 || p.y > size.height - 4) continue
     const text = String(countedRows(part, r + 1))

@@ -132,7 +132,8 @@ function chartPage(
   const columns = columnsOf(part)
   text(`${piece.name}: ${part.name}`, MARGIN, MARGIN, 10, true)
   text(
-    `${isGrid(part) ? 'row' : techniqueOf(part).words.line}s ${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, ` +
+    `${isGrid(part) ? 'row' : techniqueOf(part).words.line}s ` +
+      `${countedRows(part, tile.r) + 1}–${countedRows(part, tile.r + tile.rows)}, ` +
       (isGrid(part) ? `columns ${tile.c + 1}–${tile.c + tile.columns} · ` : '') +
       `page ${tile.page} of ${ground.total.pages}`,
     MARGIN + 80,

@@ -203,7 +203,8 @@ export function chartSvg(
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ` +
     `${height}" role="img"><title>${escape(title)}</title>` +
     `<defs>${inOrder(shapes)}</defs>` +
-    `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>${carriers}${uses.join('')}</svg>\n`
+    `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>` +
+    `${carriers}${uses.join('')}</svg>\n`
   )
 }
 

@@ -164,7 +164,7 @@ export function symmetryOf(part: Part, kind: SymmetryKind, row: number): Result<
   })
 }
 
-/** A bead and its image may lie so far apart, in beads: lines that lie freely are laid by formulas, not on a raster. */
+/** A bead and its image may lie so far apart, in beads: what lies freely is laid by formulas, not on a raster. */
 const NEAR_BEAD = 0.05
 
 const freeFound = new WeakMap<FreeDrawing, Map<string, boolean>>()

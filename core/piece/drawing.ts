@@ -72,6 +72,9 @@ export function freeOf(part: Part): FreeDrawing | null {
 export const isScattered = (part: Part): boolean =>
   freeOf(part) !== null || (latticeOf(part).touching !== undefined && latticeOf(part).round === true)
 
+/** Whether a part is a rope: round, its beads scattered over the unrolled surface. */
+export const isRope = (part: Part): boolean => freeOf(part) === null && isScattered(part)
+
 /** Middle of the bead at (c, r), mm: x across the work, y along it. */
 export function centreOf(part: Part, c: number, r: number): Point {
   const free = freeOf(part)

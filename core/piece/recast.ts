@@ -2,15 +2,16 @@ import { requireLattice } from '../technique/stitch'
 import { keyOf } from '../grid/key'
 import { nextOnTray, type TrayBead } from '../bead/bead'
 import { cellsFrom, emptyCells } from '../grid/cells'
-import { insertLines, linesOf, removeLines, type Lines } from '../grid/lines'
+import { insertLines, linesOf, raggedFrom, removeLines, type Lines } from '../grid/lines'
 import { latticeOf } from './drawing'
 import { siteOf, type Lattice } from '../technique/lattice'
-import { requireTechnique } from '../technique/registry'
+import { requireSpec } from '../bead/spec'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
 import { copyLinesStep, insertColumnsStep, removeColumnsStep, setStep } from './edit'
-import { beadOf, columnsOf, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
+import { beadOf, columnsOf, isGrid, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
 import { beadsOfSide, hangingOn } from './joint'
 import { LIMITS, type Joint, type Side } from './schema'
 import type { SetStep, Step } from './step'
@@ -37,6 +38,13 @@ export function widthSteps(part: Part, columns: number, number: number): Step[] 
 }
 
 /**
+ * The techniques that a part can become, its own among them: what keeps lines of their own lengths and what keeps a
+ * grid have no beads in common places.
+ */
+export const becomes = (part: Part): readonly Technique[] =>
+  TECHNIQUES.filter((t) => t.id === part.technique || (isGrid(part) && t.store === 'cells'))
+
+/**
  * Moves the part to another stitch; `habit` says how its maker usually works what the present stitch does not say. A
  * count across that the stitch forbids is brought to the nearest that it allows.
  */
@@ -47,8 +55,8 @@ export function stitchSteps(
   number: number,
   habit: Settings = {},
 ): Step[] {
-  if (technique === part.technique) return []
   const next = requireTechnique(technique)
+  if (technique === part.technique || !becomes(part).includes(next)) return []
   // What both stitches let one choose stays as it is.
   const kept = next.settings.safeParse({ ...habitOf(technique, habit), ...habitOf(technique, part.settings) })
   const own = kept.success ? kept.data : next.settings.parse(habitOf(technique, habit))
@@ -112,7 +120,7 @@ export const columnsWanted = (part: Part, widthMm: number): number =>
 /** What a move to another stitch does to the pattern, in plain sentences; none if the work stays as it looks. */
 export function conversionNotes(part: Part, technique: string): string[] {
   const [from, to] = [requireTechnique(part.technique), requireTechnique(technique)]
-  if (from === to) return []
+  if (from === to || !becomes(part).includes(to)) return []
   const settings = to.settings.parse({})
   const bead = beadOf(part)
   const notes: string[] = []
@@ -150,6 +158,7 @@ const isStraight = (lattice: Lattice): boolean =>
  * not fit.
  */
 export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
+  if (!isGrid(part)) return null
   const columns = columnsOf(part)
   const rows = rowsOf(part)
   const wanted = requireTechnique(part.technique).quarter?.(rows)
@@ -223,6 +232,16 @@ function freePartId(piece: Piece, wanted: string): string {
   }
 }
 
+/** Lines of a new part, where they have lengths of their own. */
+const FIRST_LINES = 12
+
+/** Sections of lines in one bead, all in the repeat. */
+const linesOfOne = (lengths: readonly number[], number: number) => ({
+  start: raggedFrom([]),
+  repeat: raggedFrom(lengths.map((length) => new Uint16Array(length).fill(number))),
+  end: raggedFrom([]),
+})
+
 /**
  * Puts another part behind the last: a square of a stitch in the first bead of the tray, to be designed. A part of
  * plain cords is one round, repeated, in the first cord of the tray; a cord is put on the tray where it has none.
@@ -248,18 +267,22 @@ export function addPartSteps(
   const first = own ?? fresh
   // What runs through is one row, repeated.
   const rows = material.through ? 1 : 20 * t.growth.repeatRows
-  const part: Part = {
-    id: freePartId(piece, 'part'),
-    name,
-    technique,
-    settings,
-    spec: material.takes(spec) ? spec : first.spec,
-    times: material.through ? 40 : 1,
-    on: null,
-    start: emptyCells(columns, 0),
-    repeat: emptyCells(columns, rows, first.number),
-    end: emptyCells(columns, 0),
-  }
+  const size = material.takes(spec) ? spec : first.spec
+  const head = { id: freePartId(piece, 'part'), name, technique, settings, spec: size, on: null }
+  const part: Part = t.firstLines
+    ? {
+        ...head,
+        times: 1,
+        ...(t.plan ? { plan: t.plan.parse({}) } : {}),
+        ...linesOfOne(t.firstLines(FIRST_LINES, { columns: 1, bead: requireSpec(size), settings }), first.number),
+      }
+    : {
+        ...head,
+        times: material.through ? 40 : 1,
+        start: emptyCells(columns, 0),
+        repeat: emptyCells(columns, rows, first.number),
+        end: emptyCells(columns, 0),
+      }
   return [
     ...(own ? [] : [{ type: 'tray', do: 'insert', at: piece.tray.length, bead: fresh } as const]),
     { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) },

@@ -1,18 +1,21 @@
 import { randomBytes } from 'node:crypto'
 import { resolve } from 'node:path'
 import { startApplication } from '../../launcher/application'
+import { ensureBuilt, type Variant } from '../../launcher/build'
 import { freePort, throwAwayCluster } from '../../launcher/postgres'
 import { prepareDatabase } from '../../launcher/start'
 
-/** The built application with the demo workshop, on a throw-away PostgreSQL. */
-export default async function globalSetup() {
+/** The built application, as it is or with the techniques of tests, with the demo workshop; on a throw-away PostgreSQL. */
+export async function setUp(variant: Variant) {
   const root = resolve(import.meta.dirname, '../..')
   const cluster = await throwAwayCluster()
   await prepareDatabase(cluster.url, true)
   // Every test makes an account of its own, all from one address.
   process.env.WEBEN_JOIN_LIMIT = '1000'
+  await ensureBuilt(root, variant)
   const application = await startApplication({
     root,
+    variant,
     port: await freePort(),
     databaseUrl: cluster.url,
     secret: randomBytes(32).toString('hex'),
@@ -25,3 +28,5 @@ export default async function globalSetup() {
     cluster.remove()
   }
 }
+
+export default () => setUp('weben')

@@ -11,7 +11,8 @@ export const lines = (...written: string[]) =>
 /** A fan of strands, where the guest is known. */
 export function fanPart(over: Partial<Part> = {}): Part {
   const fan = findTechnique('fan')
-  return part({
+  return {
+    ...part(),
     id: 'fan',
     name: 'Fan',
     technique: 'fan',
@@ -23,7 +24,7 @@ export function fanPart(over: Partial<Part> = {}): Part {
     repeat: lines('ABCB', 'AABBC', 'ABCB'),
     end: lines('AAB', 'AA'),
     ...over,
-  })
+  }
 }
 
 export const fanPiece = (over: Partial<Part> = {}): Piece => piece({ name: 'Test fan', parts: [fanPart(over)] })

@@ -4,7 +4,7 @@ import { FINISHES, type Finish } from '#core/bead/bead'
 import { pictureSteps, type PictureBeads, type PictureTarget, type PictureWish } from '#core/image/picture-plan'
 import { middleCrop, proportionOf, type Crop } from '#core/image/sample'
 import { latticeOf } from '#core/piece/drawing'
-import { columnsOf, rowsOf, sectionStart, type Part, type Piece } from '#core/piece/piece'
+import { columnsOf, rowsOf, sectionStart, type Part, type Piece, isGrid } from '#core/piece/piece'
 import { unrollSteps } from '#core/piece/recast'
 import { applySteps, type Step } from '#core/piece/step'
 import { showNumber } from '#core/units/length'
@@ -132,6 +132,7 @@ const ground = computed(() => {
 })
 const box = computed(() => {
   const { part } = ground.value
+  if (!isGrid(part)) return null
   if (wish.where === 'selection') return mat.selection
   if (wish.where === 'repeat')
     return part.repeat.rows === 0 || part.times === 0
@@ -146,7 +147,9 @@ const turnedSize = computed(
       ? { width: picture.value.width, height: picture.value.height }
       : { width: picture.value.height, height: picture.value.width }),
 )
-const proportion = computed(() => (box.value ? proportionOf(latticeOf(ground.value.part), box.value, mat.lie) : 1))
+const proportion = computed(() =>
+  box.value && isGrid(ground.value.part) ? proportionOf(latticeOf(ground.value.part), box.value, mat.lie) : 1,
+)
 const used = computed<Crop | null>(
   () => crop.value ?? (turnedSize.value && middleCrop(turnedSize.value, proportion.value)),
 )
@@ -314,6 +317,9 @@ function keys(event: KeyboardEvent) {
 
 <template>
   <MatPanel title="A picture becomes beads" @close="mat.panel = null">
+    <p v-if="!isGrid(part)" class="quiet" role="status">
+      A picture needs a grid, whose beads lie side by side. Take a part in hand that is worked on one.
+    </p>
     <label
       class="drop"
       :class="{ over }"

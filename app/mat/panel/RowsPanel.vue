@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lineLength } from '#core/grid/lines'
 import { computed } from 'vue'
 import { shiftBox } from '#core/pattern/clip'
 import {
@@ -8,8 +9,10 @@ import {
   removeColumnsStep,
   removeLinesStep,
   setStep,
+  insertSlotsStep,
+  removeSlotsStep,
 } from '#core/piece/edit'
-import { columnsOf, locateRow, rowsOf, type Part, type Piece } from '#core/piece/piece'
+import { columnsOf, locateRow, rowsOf, type Part, type Piece, isGrid, techniqueOf } from '#core/piece/piece'
 import { columnStepOf } from '#core/piece/recast'
 import { LIMITS } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
@@ -26,7 +29,10 @@ const at = computed(() =>
     ? locateRow(props.part, Math.min(props.here.r, rowsOf(props.part) - 1))
     : { section: 'repeat' as const, row: 0, copy: 0 },
 )
-const by = computed(() => columnStepOf(props.part))
+const grid = computed(() => isGrid(props.part))
+const by = computed(() => (grid.value ? columnStepOf(props.part) : 1))
+const line = computed(() => techniqueOf(props.part).words.line)
+const ownLength = computed(() => lineLength(props.part[at.value.section], at.value.row))
 
 function repeats(change: number) {
   const times = Math.max(0, Math.min(LIMITS.times, props.part.times + change))
@@ -35,9 +41,27 @@ function repeats(change: number) {
 }
 function rows(doing: 'insert' | 'remove') {
   const { section, row } = at.value
-  if (doing === 'insert') emit('steps', 'Add a row', [insertLinesStep(props.part, section, row, 1, mat.number)])
-  else if (section === 'repeat' && props.part.repeat.rows === 1) emit('says', 'The repeat needs at least one row.')
-  else emit('steps', 'Take a row out', [removeLinesStep(props.part, section, row, 1)])
+  if (doing === 'insert')
+    emit('steps', `Add a ${line.value}`, [insertLinesStep(props.part, section, row, 1, mat.number)])
+  else if (section === 'repeat' && props.part.repeat.rows === 1)
+    emit('says', `The repeat needs at least one ${line.value}.`)
+  else emit('steps', `Take a ${line.value} out`, [removeLinesStep(props.part, section, row, 1)])
+}
+/** One bead more in the line under the cursor, before the bead there (or behind the last), or one fewer. */
+function beadsOfLine(doing: 'insert' | 'remove', where: 'here' | 'end') {
+  const { section, row } = at.value
+  const length = lineLength(props.part[section], row)
+  if (doing === 'insert') {
+    if (length >= LIMITS.columns) emit('says', `A ${line.value} holds at most ${LIMITS.columns} beads.`)
+    else {
+      const c = where === 'end' ? length : Math.min(props.here.c, length)
+      emit('steps', 'Longer', [insertSlotsStep(props.part, section, row, c, 1, mat.number)])
+    }
+  } else if (length === 0) emit('says', `This ${line.value} has no bead to take out.`)
+  else {
+    const c = where === 'end' ? length - 1 : Math.min(props.here.c, length - 1)
+    emit('steps', 'Shorter', [removeSlotsStep(props.part, section, row, c, 1)])
+  }
 }
 function columns(doing: 'insert' | 'remove', where: 'edge' | 'here') {
   const wide = columnsOf(props.part)
@@ -73,7 +97,7 @@ const plural = (n: number, word: string) => (n === 1 ? `a ${word}` : `${n} ${wor
         ><button type="button" aria-label="One repeat more" @click="repeats(1)">+</button></span
       >
     </div>
-    <div class="adjust">
+    <div v-if="grid" class="adjust">
       <span>Beads across</span
       ><span class="set"
         ><button type="button" aria-label="Narrower" @click="columns('remove', 'edge')">−</button
@@ -81,18 +105,35 @@ const plural = (n: number, word: string) => (n === 1 ? `a ${word}` : `${n} ${wor
         ><button type="button" aria-label="Wider" @click="columns('insert', 'edge')">+</button></span
       >
     </div>
-    <p class="quiet">At bead row {{ here.r + 1 }}, column {{ here.c + 1 }}, in the {{ at.section }} section:</p>
+    <div v-else class="adjust">
+      <span>Beads in {{ line }} {{ here.r + 1 }}</span
+      ><span class="set"
+        ><button type="button" :aria-label="`Shorter ${line}`" @click="beadsOfLine('remove', 'end')">−</button
+        ><b>{{ ownLength }}</b
+        ><button type="button" :aria-label="`Longer ${line}`" @click="beadsOfLine('insert', 'end')">+</button></span
+      >
+    </div>
+    <p class="quiet">
+      At {{ grid ? 'bead row' : line }} {{ here.r + 1 }}, {{ grid ? 'column' : 'bead' }} {{ here.c + 1 }}, in the
+      {{ at.section }} section:
+    </p>
     <div class="pair">
-      <button type="button" class="button" @click="rows('insert')">Add a row</button
+      <button type="button" class="button" @click="rows('insert')">Add a {{ grid ? 'row' : line }}</button
       ><button type="button" class="button" @click="rows('remove')">Take it out</button>
     </div>
-    <div class="pair">
+    <div v-if="!grid" class="pair">
+      <button type="button" class="button" @click="beadsOfLine('insert', 'here')">Add a bead</button
+      ><button type="button" class="button" @click="beadsOfLine('remove', 'here')">Take it out</button>
+    </div>
+    <div v-else class="pair">
       <button type="button" class="button" @click="columns('insert', 'here')">Add {{ plural(by, 'column') }}</button
       ><button type="button" class="button" @click="columns('remove', 'here')">
         Take {{ by === 1 ? 'it' : 'them' }} out
       </button>
     </div>
-    <p class="quiet">Shift {{ mat.selection ? 'the selection' : 'this row or column' }} by one:</p>
+    <p class="quiet">
+      Shift {{ mat.selection ? 'the selection' : grid ? 'this row or column' : `this ${line}` }} by one:
+    </p>
     <div class="shift">
       <button type="button" class="button" @click="shift(-1, 0)">across −</button
       ><button type="button" class="button" @click="shift(1, 0)">across +</button

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isScattered } from '#core/piece/drawing'
+import { isRope } from '#core/piece/drawing'
 import { computed } from 'vue'
 import { VISION_NAMES, VISIONS } from '#core/colour/vision'
 import { techniqueOf, type Part } from '#core/piece/piece'
@@ -54,7 +54,7 @@ const visions = VISIONS.map((v) => ({ value: v, title: VISION_NAMES[v] }))
         { value: 'flat', title: 'flat' },
         {
           value: 'bent',
-          title: isScattered(part) ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist',
+          title: isRope(part) ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist',
         },
       ]"
     />

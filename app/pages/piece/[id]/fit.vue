@@ -11,10 +11,9 @@ import { requireSpec } from '#core/bead/spec'
 import { isCordWork } from '#core/tally/cords'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
-import { conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
+import { becomes, conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
-import { TECHNIQUES } from '#core/technique/registry'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
 import { mmFromInch, showNumber } from '#core/units/length'
 import { useLengths } from '../../../composables/lengths'
@@ -51,7 +50,7 @@ const setFit = (label: string, fit: Fit) => {
 }
 const kinds = FIT_TABLE.map((k) => ({ value: k.kind, title: k.name }))
 const parts = computed(() => piece.value.parts.map((p) => ({ value: p.id, title: p.name })))
-const stitches = TECHNIQUES.map((t) => ({ value: t.id, title: t.name }))
+const stitches = computed(() => becomes(part.value).map((t) => ({ value: t.id, title: t.name })))
 const specs = useSpecs(
   () => [part.value.spec, ...piece.value.tray.map((b) => b.spec)],
   () => isCordWork(part.value),

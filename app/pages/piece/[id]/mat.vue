@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isScattered } from '#core/piece/drawing'
+import { isRope } from '#core/piece/drawing'
 import { titled } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
@@ -7,7 +7,16 @@ import { wholeBox } from '#core/pattern/plan'
 import { SYMMETRIES, symmetryOf } from '#core/pattern/symmetry'
 import { layingSteps } from '#core/piece/edit'
 import { laidCounted } from '#core/piece/laid'
-import { columnsOf, numberAt, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
+import {
+  columnsOf,
+  numberAt,
+  rowsOf,
+  techniqueOf,
+  type Part,
+  type Piece,
+  lengthOfLine,
+  workOf,
+} from '#core/piece/piece'
 import { followBox, followed, followPlace } from '#core/piece/follow'
 import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
@@ -308,12 +317,9 @@ const beads = computed(() => counts.value.reduce((sum, b) => sum + b.count, 0))
 const words = computed(() => {
   const at = mat.hover ?? mat.cursor ?? { c: 0, r: 0 }
   if (rowsOf(part.value) === 0) return null
-  const inside = { c: Math.min(at.c, columnsOf(part.value) - 1), r: Math.min(at.r, rowsOf(part.value) - 1) }
-  const technique = techniqueOf(part.value)
-  return rowWords(
-    part.value,
-    technique.order.rowOf(inside, { columns: columnsOf(part.value), settings: part.value.settings }),
-  )
+  const r = Math.max(0, Math.min(at.r, rowsOf(part.value) - 1))
+  const inside = { c: Math.max(0, Math.min(at.c, lengthOfLine(part.value, r) - 1)), r }
+  return rowWords(part.value, techniqueOf(part.value).order.rowOf(inside, workOf(part.value)))
 })
 const underHand = computed(() => {
   const at = mat.hover
@@ -354,7 +360,7 @@ const underHand = computed(() => {
         </button>
       </div>
       <RopeView
-        v-if="mat.bent && isScattered(part)"
+        v-if="mat.bent && isRope(part)"
         class="canvas"
         :part="part"
         :tray="seenTray"

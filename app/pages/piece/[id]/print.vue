@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { slotCount } from '#core/grid/lines'
 import { acrossWords } from '#core/technique/technique'
 import { computed, ref, watchEffect } from 'vue'
 import { shortened } from '#core/units/text'
@@ -28,6 +29,7 @@ import {
   SECTIONS,
   techniqueOf,
   type Part,
+  isGrid,
 } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/thread/catalogue'
@@ -113,7 +115,7 @@ const charts = computed(() =>
       const from = sectionStart(part, section)
       const rows = part[section].rows
       if (rows === 0 || (section === 'repeat' && part.times === 0)) return []
-      const drawn = rows * columnsOf(part) <= MOST_CHARTED
+      const drawn = slotCount(part[section]) <= MOST_CHARTED
       const title =
         section === 'repeat'
           ? `Repeat, worked ${part.times} ${part.times === 1 ? 'time' : 'times'}`
@@ -221,6 +223,10 @@ async function readIn(event: Event) {
   input.value = ''
   if (!file) return
   says.value = ''
+  if (!isGrid(part.value)) {
+    says.value = `${part.value.name} is not worked on a grid, so none can be read into it. Choose another part.`
+    return
+  }
   const text = file.size > 40_000_000 ? '' : await file.text()
   const words = text.startsWith('Weben word chart') || text.startsWith('\uFEFFWeben word chart')
   const read = words ? readWordChart(text, piece.value.tray) : readGridCsv(text, piece.value.tray)

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
 import { gapFindings } from '#core/proof/gaps'
-import { columnsOf, techniqueOf, type Part } from '#core/piece/piece'
+import { columnsOf, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/piece'
 import { isCordWork } from '#core/tally/cords'
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { placesOf, titled } from '#core/technique/technique'
@@ -50,7 +50,7 @@ const shown = computed(() => {
 /** Bobbin numbers in the order in which a round moves them. */
 const moveOrder = computed(() =>
   placesOf(
-    techniqueOf(part.value).order.row(0, { rows: 1, columns: columnsOf(part.value), settings: part.value.settings }),
+    techniqueOf(part.value).order.row(0, workOf(part.value, Math.min(1, rowsOf(part.value)))),
     columnsOf(part.value),
   ).map((p) => p.c + 1),
 )

@@ -1,0 +1,3 @@
+import { setUp } from '../browser/global-setup'
+
+export default () => setUp('guest')
