@@ -5,6 +5,7 @@ import { layingSteps } from '#core/piece/edit'
 import {
   columnsOf,
   countedRows,
+  isGrid,
   isInside,
   numberAt,
   rowsOf,
@@ -20,6 +21,7 @@ import { applySteps } from '#core/piece/step'
 import { beside } from '#core/pattern/place'
 import { rowTitle, rowWords } from '#core/tally/words'
 import { techniqueOf, workOf } from '#core/piece/piece'
+import { acrossWords } from '#core/technique/technique'
 import type { Place } from '#core/technique/lattice'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
@@ -413,6 +415,13 @@ function placeWords(place: Place): string {
   )
 }
 
+const matName = computed(() => {
+  const { part } = props
+  const across = isGrid(part) ? `${columnsOf(part)} beads across` : acrossWords(techniqueOf(part), columnsOf(part))
+  const lines = isGrid(part) ? 'row' : techniqueOf(part).words.line
+  return `Mat: ${part.name}, ${across}, ${countedRows(part)} ${lines}s`
+})
+
 const ARROWS: Record<string, [number, number]> = {
   ArrowRight: [1, 0],
   ArrowLeft: [-1, 0],
@@ -497,7 +506,7 @@ const glyphsHidden = computed(
     role="application"
     aria-roledescription="bead mat"
     aria-describedby="mat-keys"
-    :aria-label="`Mat: ${part.name}, ${columnsOf(part)} beads across, ${countedRows(part)} rows`"
+    :aria-label="matName"
     @pointerdown="down"
     @pointermove="move"
     @pointerup="up"
