@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import type { Piece } from '#core/piece/piece'
-import { isCordWork } from '#core/tally/cords'
+
 import { inkOn } from '#core/colour/colour'
 import { beadPixels, lookOf } from '#core/picture/look'
 import { matGround } from '../mat/ground'
@@ -87,7 +88,7 @@ const dishes = computed(() =>
     <button type="button" class="dish add" @click="emit('add')">
       <span class="plus" aria-hidden="true">+</span
       ><span class="says"
-        ><span>{{ piece.parts.every(isCordWork) ? 'Add a cord' : 'Add a bead' }}</span></span
+        ><span>{{ piece.parts.every((p) => !isCounted(p)) ? 'Add a cord' : 'Add a bead' }}</span></span
       >
     </button>
   </div>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import { computed } from 'vue'
 import { feelWords, fitsWell } from '#core/fit/feel'
 import { fitKindOf } from '#core/wear/kind'
 import { fitOf, mustPassMm } from '#core/fit/reckon'
 import { partsWith } from '#core/piece/joint'
 import { fittedPart, rowsOf, type Piece } from '#core/piece/piece'
-import { isCordWork } from '#core/tally/cords'
+
 import { ringSize } from '#core/units/ring-size'
 import { showNumber } from '#core/units/length'
 import { useLengths } from '../composables/lengths'
@@ -63,7 +64,7 @@ const swatches = (count: number) => (count === 1 ? 'one swatch' : `${count} swat
       <span class="wanted" :style="{ left: onGauge(fit.wantedMm) }" />
     </div>
     <p>
-      <template v-if="isCordWork(part)"
+      <template v-if="!isCounted(part)"
         >{{ rowsOf(part) }} rounds = {{ length(fit.beadworkMm.nominal, fine) }} of braid.</template
       >
       <template v-else-if="joined > 1"

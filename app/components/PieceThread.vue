@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { discOf } from '#core/piece/nature'
 import { computed } from 'vue'
 import { readinessOf } from '#core/proof/readiness'
-import { techniqueOf, type Piece } from '#core/piece/piece'
+import type { Piece } from '#core/piece/piece'
 
 /** The way through a piece: a thread with a bead for each stage. */
 const props = defineProps<{ piece: Piece; id: string }>()
@@ -11,7 +12,7 @@ const stages = computed(() =>
   [
     { to: 'fit', name: 'Fit', wants: readiness.value.fit },
     { to: 'mat', name: 'Mat', wants: readiness.value.mat },
-    ...(props.piece.parts.some((p) => techniqueOf(p).disc) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : []),
+    ...(props.piece.parts.some((p) => discOf(p)) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : []),
     { to: 'tally', name: 'Tally', wants: readiness.value.tally },
     { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
     { to: 'print', name: 'Print', wants: 0 },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import { computed, reactive, ref } from 'vue'
 import { LOADINGS, type LoadingId } from '#core/pattern/loading'
 import {
@@ -13,7 +14,7 @@ import {
 import { layingSteps } from '#core/piece/edit'
 import { columnsOf, type Part, type Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
-import { isCordWork } from '#core/tally/cords'
+
 import { linesOf } from '#core/technique/braid/surface'
 
 /**
@@ -24,7 +25,7 @@ const props = defineProps<{ piece: Piece; part: Part; number?: number }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly Step[], says: string] }>()
 
 const round = computed(() => isRoundBraid(props.part))
-const cords = computed(() => isCordWork(props.part))
+const cords = computed(() => !isCounted(props.part))
 const beads = computed(() => props.piece.tray.map((b) => ({ value: b.number, title: `${b.letter} ${b.name}` })))
 
 const loading = ref<LoadingId>('rings')

@@ -1,13 +1,14 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import { computed } from 'vue'
 import { trayByNumber, type Piece } from '#core/piece/piece'
-import { isCordWork } from '#core/tally/cords'
+
 import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
 const props = defineProps<{ words: RowWords; piece: Piece; large?: boolean }>()
 /** Rounds of a plain braid have crossings of cords, no beads. */
-const crossings = computed(() => props.piece.parts.every(isCordWork))
+const crossings = computed(() => props.piece.parts.every((p) => !isCounted(p)))
 const tray = computed(() => trayByNumber(props.piece.tray))
 </script>
 

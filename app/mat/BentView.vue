@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isRound } from '#core/piece/nature'
 import { useElementSize, usePreferredReducedMotion } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
@@ -8,7 +9,7 @@ import { pack } from '#core/picture/look'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
 import { sizeOnScreen } from '#core/picture/view'
-import { techniqueOf, type Part, type Piece } from '#core/piece/piece'
+import type { Part, Piece } from '#core/piece/piece'
 import { useTurning } from '../composables/turning'
 import { matGround } from './ground'
 
@@ -20,7 +21,7 @@ const { width, height } = useElementSize(frame)
 const motion = usePreferredReducedMotion()
 const { turn, turning } = useTurning(0.9)
 const tilt = ref(0.42)
-const tube = () => techniqueOf(props.part).form === 'tube'
+const tube = () => isRound(props.part)
 
 /** The flat picture, made again only when the work or its looks change. */
 let made: { key: unknown[]; flat: { width: number; height: number; pixels: Int32Array }; scale: number } | null = null

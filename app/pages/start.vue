@@ -59,7 +59,7 @@ const USUAL_WIDTH: Record<FitKind, number> = {
   ring: 6,
   earrings: 14,
 }
-const tubeWidth = () => (requireTechnique(wish.technique).form === 'tube' ? 8 : USUAL_WIDTH[fit.value.kind])
+const tubeWidth = () => (requireTechnique(wish.technique).round ? 8 : USUAL_WIDTH[fit.value.kind])
 function setKind(next: FitKind) {
   fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] }
 }
@@ -93,7 +93,7 @@ const piece = computed(() =>
   }),
 )
 const part = computed(() => piece.value.parts[0]!)
-const tube = computed(() => requireTechnique(wish.technique).form === 'tube')
+const tube = computed(() => requireTechnique(wish.technique).round)
 watch(tube, () => {
   set('widthMm', tubeWidth())
 })

@@ -1,3 +1,4 @@
+import { isRound } from '../piece/nature'
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { lineAt, type Lines } from '../grid/lines'
@@ -92,7 +93,7 @@ export function mixedSizes(part: Part, tray: readonly TrayBead[]): Mixed {
     longer += times * found.longer
   }
   // Round a tube the beads go round: only the length follows.
-  const tube = techniqueOf(part).form === 'tube'
+  const tube = isRound(part)
   return { widerMm: tube || widest === -Infinity ? 0 : widest, longerMm: longer }
 }
 
@@ -156,7 +157,7 @@ export function extentOf(ground: Ground & Partial<Pick<Piece, 'fit' | 'parts'>>,
   const mixed = withMore(sized, joining(ground, part), NOTHING)
   const hand = handFor(ground, part)
   const cords = cordScale(part, ground.tray)
-  const made = hand ? gauged(mixed, hand, techniqueOf(part).form === 'tube') : mixed
+  const made = hand ? gauged(mixed, hand, isRound(part)) : mixed
   return cords === 1 ? withPlainEnds(made, part) : thicker(made, cords)
 }
 

@@ -1,3 +1,4 @@
+import { isCounted } from '../piece/nature'
 import { parse } from 'csv-parse/sync'
 import { PDFDocument } from 'pdf-lib'
 import { describe, expect, it } from 'vitest'
@@ -5,12 +6,12 @@ import { BRAID_PIECES } from '../../demo/braids'
 import { part, piece } from '../../tests/fixture/piece'
 import { valueOf } from '../problem'
 import { techniqueOf } from '../piece/piece'
-import { isCordWork } from '../tally/cords'
+
 import { strandLists } from '../tally/strand'
 import { strandCardsPdf, strandsCsv } from './strand-cards'
 
 const BRAIDS = BRAID_PIECES.filter((p) => techniqueOf(p.parts[0]!).disc)
-const BEADED = BRAIDS.filter((p) => !isCordWork(p.parts[0]!))
+const BEADED = BRAIDS.filter((p) => isCounted(p.parts[0]!))
 
 describe('what to string, on paper', () => {
   it('as CSV: every strand of every section, counts adding up (RFC 4180, read by an independent parser)', () => {
@@ -27,7 +28,7 @@ describe('what to string, on paper', () => {
     }
   })
   it('plain cords: a line for each strand, two where a slot holds two', () => {
-    const p = BRAIDS.find((q) => isCordWork(q.parts[0]!))!
+    const p = BRAIDS.find((q) => !isCounted(q.parts[0]!))!
     const one = { ...p.parts[0]!, settings: { ...p.parts[0]!.settings, doubled: '2' } }
     const read = parse(strandsCsv(p, one), { columns: true }) as Record<string, string>[]
     expect(read.map((r) => [r.bobbin, r.count, r.letter, r.size])).toEqual(
@@ -52,7 +53,7 @@ describe('what to string, on paper', () => {
     for (const p of BRAIDS) {
       const doc = await PDFDocument.load(valueOf(await strandCardsPdf(p, p.parts[0]!, { paper: 'A4' })))
       expect(doc.getPageCount()).toBeGreaterThanOrEqual(
-        isCordWork(p.parts[0]!) ? 1 : 1 + Math.ceil(p.parts[0]!.repeat.columns / 4),
+        !isCounted(p.parts[0]!) ? 1 : 1 + Math.ceil(p.parts[0]!.repeat.columns / 4),
       )
       expect(doc.getTitle()).toContain(p.name)
       expect(Math.round(doc.getPage(0).getWidth())).toBe(595)

@@ -1,3 +1,4 @@
+import { isCounted } from '../piece/nature'
 import { PDFDocument, StandardFonts } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
 import {
@@ -11,7 +12,7 @@ import {
   type SectionName,
 } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
-import { isCordWork, strandCords } from '../tally/cords'
+import { strandCords } from '../tally/cords'
 import { strandLists, strandWords } from '../tally/strand'
 import { requireTechnique } from '../technique/registry'
 import { paint, PAPER, PT, sheet, type Ground } from './pdf-sheet'
@@ -27,7 +28,7 @@ const sectionsOf = (part: Part): SectionName[] =>
 export function strandsCsv(piece: Piece, part: Part): string {
   const letters = trayByNumber(piece.tray)
   const head = ['section', 'times', 'bobbin', 'slot', 'side', 'run', 'count', 'letter', 'bead', 'size']
-  if (isCordWork(part)) {
+  if (!isCounted(part)) {
     const lists = strandLists(part)
     return csv([
       head,
@@ -114,7 +115,7 @@ export async function strandCardsPdf(piece: Piece, part: Part, { paper }: CardOp
   }
   diary(ground, piece, part)
   // Plain cords are not strung: the diary says which lies where.
-  const cards = (isCordWork(part) ? [] : strandLists(part)).flatMap(({ bobbin, slot, place, beads }) => {
+  const cards = (!isCounted(part) ? [] : strandLists(part)).flatMap(({ bobbin, slot, place, beads }) => {
     const lines = sectionsOf(part).flatMap((section) => {
       const list = strandLists(part, section)[bobbin - 1]!
       return [

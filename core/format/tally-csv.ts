@@ -1,5 +1,6 @@
+import { isCounted } from '../piece/nature'
 import { requireSpec } from '../bead/spec'
-import { isCordWork } from '../tally/cords'
+
 import { beadsToBuy } from '../supply/beads'
 import { asides, piecedRowWords, runText } from '../tally/words'
 import { beadCounts, tallyPart, tallySection } from '../tally/tally'
@@ -39,7 +40,7 @@ export function tallyCsv(piece: Piece): string {
       'grams to buy',
     ],
   ]
-  for (const part of piece.parts.filter((p) => !isCordWork(p))) {
+  for (const part of piece.parts.filter((p) => isCounted(p))) {
     const sections = SECTIONS.map((s) => tallySection(part, s))
     for (const { bead, count, grams: g } of beadCounts(piece.tray, tallyPart(part))) {
       const of = (i: number) => sections[i]!.get(bead.number) ?? 0
@@ -69,7 +70,7 @@ export function tallyCsv(piece: Piece): string {
 export function rowsCsv(piece: Piece): string {
   const letters = trayByNumber(piece.tray)
   const rows: (string | number)[][] = [['part', 'first row', 'last row', 'direction', 'beads', 'words', 'also']]
-  for (const part of piece.parts.filter((p) => !isCordWork(p))) {
+  for (const part of piece.parts.filter((p) => isCounted(p))) {
     for (const words of piecedRowWords(piece, part)) {
       rows.push([
         part.name,

@@ -1,3 +1,5 @@
+import { keyOf } from './key'
+
 /**
  * The cells of one section of a weave: `columns` across, `rows` along, each a tray number (0 = no bead).
  * An immutable value: rows are kept in blocks of a few dozen, and an edit copies only the blocks that it touches,
@@ -54,7 +56,7 @@ export function flatten(cells: Cells): Uint16Array {
 
 /** The tray number at column c, row r; both must lie inside. */
 export function cellAt(cells: Cells, c: number, r: number): number {
-  return cells.blocks[Math.floor(r / BLOCK_ROWS)]![(r % BLOCK_ROWS) * cells.columns + c]!
+  return cells.blocks[Math.floor(r / BLOCK_ROWS)]![keyOf(cells.columns, c, r % BLOCK_ROWS)]!
 }
 
 /** One row as a view: do not write to it. */
@@ -114,8 +116,8 @@ export function insertColumns(cells: Cells, at: number, count: number, inserted:
   for (let r = 0; r < cells.rows; r++) {
     const row = rowAt(cells, r)
     next.set(row.subarray(0, at), r * columns)
-    next.set(inserted.subarray(r * count, (r + 1) * count), r * columns + at)
-    next.set(row.subarray(at), r * columns + at + count)
+    next.set(inserted.subarray(r * count, (r + 1) * count), keyOf(columns, at, r))
+    next.set(row.subarray(at), keyOf(columns, at + count, r))
   }
   return cut(columns, cells.rows, next)
 }
@@ -126,7 +128,7 @@ export function removeColumns(cells: Cells, at: number, count: number): Cells {
   for (let r = 0; r < cells.rows; r++) {
     const row = rowAt(cells, r)
     next.set(row.subarray(0, at), r * columns)
-    next.set(row.subarray(at + count), r * columns + at)
+    next.set(row.subarray(at + count), keyOf(columns, at, r))
   }
   return cut(columns, cells.rows, next)
 }

@@ -105,7 +105,7 @@ export function pictureSteps(piece: Piece, part: Part, box: Box, beads: PictureB
     for (let c = 0; c < beads.columns; c++) {
       const at = { c: box.c + c, r: box.r + r }
       if (at.c >= columns) continue
-      const index = beads.numbers[r * beads.columns + c]!
+      const index = beads.numbers[keyOf(beads.columns, c, r)]!
       laying.set(keyOf(columns, at.c, at.r), index === 0 ? 0 : numbers[index - 1]!)
     }
   }

@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import { LINEAR } from '../colour/spaces'
 import { beadCentre, type Lattice, type Lie, type Box } from '../technique/lattice'
 
@@ -122,7 +123,7 @@ export function sampleCells(
           weight += alpha
         }
       }
-      const to = (r * box.columns + c) * 3
+      const to = 3 * keyOf(box.columns, c, r)
       if (weight < 127.5 * (right - left) * (bottom - top)) {
         out[to] = -1
         out[to + 1] = -1

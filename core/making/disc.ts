@@ -1,3 +1,4 @@
+import { discOf } from '../piece/nature'
 import { columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { acted, playOf, slotOf, strandOfMove, type BraidPlan, type Disc, type School } from '../technique/braid/plan'
 
@@ -46,7 +47,7 @@ const WORDS: Record<School, readonly [string, string]> = {
 
 /** The i-th move of a braid; null beyond its end, or for other work. */
 export function discMove(part: Part, index: number): DiscMove | null {
-  const work = techniqueOf(part).disc
+  const work = discOf(part)
   if (!work || index < 0 || index >= discMoves(part)) return null
   const plan = work.plan(part.settings)
   const moves = movesOf(plan)

@@ -49,7 +49,7 @@ export function pasteClip(part: Part, clip: Clip, at: Place): Map<number, number
     for (let c = 0; c < clip.columns; c++) {
       const to = { c: at.c + c, r: at.r + r }
       if (to.c < 0 || to.r < 0 || to.c >= columns || to.r >= rows) continue
-      const number = clip.numbers[r * clip.columns + c]!
+      const number = clip.numbers[keyOf(clip.columns, c, r)]!
       if (number !== LEAVE) out.set(keyOf(columns, to.c, to.r), number)
     }
   }

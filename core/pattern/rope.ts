@@ -1,3 +1,4 @@
+import { discOf } from '../piece/nature'
 import { cellAt, cellsFrom, flatten, type Cells } from '../grid/cells'
 import { keyOf } from '../grid/key'
 import { insertRowsStep, layingSteps, removeRowsStep, setStep, type Laying } from '../piece/edit'
@@ -12,7 +13,7 @@ import { loadingCells, loadingRounds, type LoadingWish } from './loading'
 /** Whether a part is one of the round braids, whose surface is known in closed form. */
 export const isRoundBraid = (part: Part): boolean => roundSchool(part) !== null
 
-const roundSchool = (part: Part): School | null => techniqueOf(part).disc?.round(part.settings) ?? null
+const roundSchool = (part: Part): School | null => discOf(part)?.round(part.settings) ?? null
 
 const schoolOf = (part: Part): School => roundSchool(part) ?? 'A'
 
@@ -34,7 +35,7 @@ export function ropeMoveSteps(part: Part, move: RopeMove): Step[] {
   for (let k = 0; k < repeat.rows; k++) {
     for (let s = 0; s < strands; s++) {
       const to = movedTo(s, k, strands, schoolOf(part), move, isRoundBraid(part))
-      laying.set((from + modulo(to.k, repeat.rows)) * strands + to.s, cellAt(repeat, s, k))
+      laying.set(keyOf(strands, to.s, from + modulo(to.k, repeat.rows)), cellAt(repeat, s, k))
     }
   }
   return layingSteps(part, laying)
@@ -180,7 +181,7 @@ export function wristSideLaying(part: Part, number: number, lines: number): Layi
   for (let k = 0; k < rowsOf(part); k++) {
     for (let s = 0; s < strands; s++) {
       if (lineOf(spotOf(s, k, strands, schoolOf(part)), strands, schoolOf(part)) < Math.min(lines, linesOf(strands)))
-        laying.set(k * strands + s, number)
+        laying.set(keyOf(strands, s, k), number)
     }
   }
   return laying

@@ -1,4 +1,4 @@
-import { placeOfKey } from '../grid/key'
+import { keyOf, placeOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { columnsOf, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
 import { freeOf } from '../piece/drawing'
@@ -235,7 +235,7 @@ function paintLattice(
   const spreadX = (step - 1) * lattice.pitchX
   const spreadY = (step - 1) * lattice.pitchY
   const edgesX = edges(i0, ni, step, period.rows, (i, cls) => {
-    const site = sites[cls * period.columns + (i % period.columns)]!
+    const site = sites[keyOf(period.columns, i % period.columns, cls)]!
     const left = lattice.originX + i * lattice.pitchX + site.dx - lattice.beadX / 2
     return between(
       Math.round(axes.x0 + left * axes.sx),
@@ -243,7 +243,7 @@ function paintLattice(
     )
   })
   const edgesY = edges(j0, nj, step, period.columns, (j, cls) => {
-    const site = sites[(j % period.rows) * period.columns + cls]!
+    const site = sites[keyOf(period.columns, cls, j % period.rows)]!
     const top = lattice.originY + j * lattice.pitchY + site.dy - lattice.beadY / 2
     return between(
       Math.round(axes.y0 + top * axes.sy),

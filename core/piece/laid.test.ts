@@ -38,7 +38,7 @@ const anyFull = anyPieceOf(TECHNIQUES.map((t) => t.id))
   })
   .filter((p) => p.parts[0]!.technique !== 'right-angle' && rowsOf(p.parts[0]!) > 0)
 
-const tubes = new Set(TECHNIQUES.filter((t) => t.form === 'tube').map((t) => t.id))
+const tubes = new Set(TECHNIQUES.filter((t) => t.round).map((t) => t.id))
 
 describe('what is laid', () => {
   it('60 beaded rows and 40 empty ones of cylinder 11/0 on the loom are 96 mm, not 160 (by hand)', () => {

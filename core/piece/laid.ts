@@ -1,3 +1,4 @@
+import { isRound } from './nature'
 import { requireLattice } from '../technique/stitch'
 import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { removeLines, type Lines } from '../grid/lines'
@@ -217,7 +218,7 @@ function reachOf(part: Part, columns: readonly number[]): { readonly shortMm: nu
       edge.map((k) => rows - 1 - k),
       1,
     ) + short(edge, -1)
-  if (technique.form === 'tube' || columns.length === 0) return { shortMm, narrowMm: 0 }
+  if (technique.round || columns.length === 0) return { shortMm, narrowMm: 0 }
   // Beads further in than the sites reach cannot lie outermost.
   const near = 1 + Math.ceil(spread(lattice.sites.map((s) => s.dx)) / lattice.pitchX)
   // Two copies of the repeat show every way in which its rows can lie.
@@ -278,7 +279,7 @@ function lookedThrough(part: Part): Laid {
     }
   }
   const columns = [...across.keys()].filter((c) => across[c] === 1)
-  const all = techniqueOf(part).form === 'tube' || columns.length === 0
+  const all = isRound(part) || columns.length === 0
   return {
     part: compact,
     columns: all ? columnsOf(part) : columns.length,
@@ -294,7 +295,7 @@ export function emptyOf(part: Part): { readonly rows: Empty; readonly columns: E
   const { rows, across } = flagsOf(part)
   return {
     rows: emptyAmong(inOrder(part, rows)),
-    columns: techniqueOf(part).form === 'tube' ? NONE : emptyAmong([...across]),
+    columns: isRound(part) ? NONE : emptyAmong([...across]),
   }
 }
 

@@ -1,3 +1,4 @@
+import { isCounted } from './nature'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, anyPieceOf, bead, part, piece, rows } from '../../tests/fixture/piece'
@@ -24,7 +25,7 @@ import {
   unrollSteps,
   widthSteps,
 } from './recast'
-import { isCordWork, strandCords } from '../tally/cords'
+import { strandCords } from '../tally/cords'
 import { applySteps, invertSteps, type Step } from './step'
 
 describe('making it another way', () => {
@@ -42,7 +43,7 @@ describe('making it another way', () => {
             const voids = voidsOf(p.parts[0]!).length + voidsOf(next.parts[0]!).length
             if (
               voids === 0 &&
-              [p, next].every((q) => !isCordWork(q.parts[0]!)) &&
+              [p, next].every((q) => isCounted(q.parts[0]!)) &&
               columnsOf(next.parts[0]!) === columnsOf(p.parts[0]!)
             )
               expect([...tallyPiece(next)].sort()).toEqual([...tallyPiece(p)].sort())

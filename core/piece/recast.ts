@@ -135,9 +135,9 @@ export function conversionNotes(part: Part, technique: string): string[] {
     )
   if (from.voids || to.voids)
     notes.push('Right-angle weave counts the edges of squares, so the pattern falls on other places.')
-  if (from.form !== to.form)
+  if (from.round !== to.round)
     notes.push(
-      to.form === 'tube'
+      to.round
         ? 'The first column will touch the last: the pattern should meet at the seam.'
         : 'The round is opened: its first and last columns become edges.',
     )

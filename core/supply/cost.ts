@@ -1,8 +1,9 @@
+import { isCounted } from '../piece/nature'
 import { requireSpec } from '../bead/spec'
 import { closureName } from '../wear/closure'
 import { priceOf, roundMoney } from '../money/money'
 import type { Piece } from '../piece/piece'
-import { isCordWork } from '../tally/cords'
+
 import { tallyPart, tallyPiece, totalOf } from '../tally/tally'
 import { beadsToBuy, timesMade, type Market } from './beads'
 import { lengthsOf } from './thread'
@@ -76,7 +77,8 @@ export function costOf(piece: Piece, market: Market = {}): Costing {
     Math.max(cost.beadsPerHourLeast, cost.beadsPerHourMost),
   ]
   // A crossing of plain cords takes about as long as a bead (from memory).
-  const crossings = piece.parts.filter(isCordWork).reduce((sum, part) => sum + totalOf(tallyPart(part)), 0) * times
+  const crossings =
+    piece.parts.filter((p) => !isCounted(p)).reduce((sum, part) => sum + totalOf(tallyPart(part)), 0) * times
   const hours = { least: (beads + crossings) / quick, most: (beads + crossings) / slow }
   line(
     'work',

@@ -1,3 +1,4 @@
+import { isCounted } from '../piece/nature'
 import { checkHole, type HoleCheck, type Passing } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
 import { closureOf } from '../wear/closure'
@@ -18,7 +19,7 @@ import type { Supply } from '../piece/schema'
 import { CORD_KNOTS_MM } from '../technique/braid/rope'
 import { isFolded } from '../technique/braid/cord'
 import { plainNumber, showNumber } from '../units/length'
-import { cordScale, isCordWork, strandCords } from '../tally/cords'
+import { cordScale, strandCords } from '../tally/cords'
 import { tallyPart } from '../tally/tally'
 import type { Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
@@ -142,7 +143,7 @@ function cordCuts(piece: Piece, part: Part): ThreadCut[] {
 
 export function threadCuts(piece: Piece, part: Part): ThreadCut[] {
   const { supply, fit } = piece
-  if (isCordWork(part)) return cordCuts(piece, part)
+  if (!isCounted(part)) return cordCuts(piece, part)
   return pathOf(part, piece).runs.map((run) => {
     if (!run.joined) {
       const cutMm = roundUp(run.lengthMm)
@@ -430,7 +431,7 @@ const named = (at: HoleAt | undefined): { at?: HoleAt } => (at ? { at } : {})
  * on. Doubled thread fills a hole as two threads at each pass.
  */
 export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
-  if (isCordWork(part)) return []
+  if (!isCounted(part)) return []
   const { supply, tray } = piece
   const counts = tallyPart(part)
   const used = new Set(tray.filter((b) => (counts.get(b.number) ?? 0) > 0).map((b) => b.spec))

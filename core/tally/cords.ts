@@ -1,3 +1,4 @@
+import { isCounted } from '../piece/nature'
 import { bundleDiameter } from '../bead/hole'
 import { isCord, requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
@@ -5,9 +6,6 @@ import { lineAt } from '../grid/lines'
 import { laidOf, laidRows } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
 import { DOUBLED_TIMES, doubledStrands } from '../technique/braid/cord'
-
-/** Whether a part is braided of plain cords: its cells are crossings, not beads. */
-export const isCordWork = (part: Part): boolean => !techniqueOf(part).material.counted
 
 /** One strand of a plain braid. */
 interface StrandCord {
@@ -24,7 +22,7 @@ interface StrandCord {
 
 /** The cords of a plain braid, strand by strand, by what is seen of each first; empty for other work. */
 export function strandCords(grid: Part, tray: readonly TrayBead[]): StrandCord[] {
-  if (!isCordWork(grid) || laidRows(grid) === 0) return []
+  if (isCounted(grid) || laidRows(grid) === 0) return []
   const { part } = laidOf(grid)
   const doubled = doubledStrands(part.settings)
   const sections = SECTIONS.filter((s) => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
@@ -83,7 +81,7 @@ export function boundEnd(part: Part, tray: readonly TrayBead[]): BoundEnd | null
   const technique = techniqueOf(part)
   if (!technique.disc || laidRows(part) === 0) return null
   const strands = columnsOf(part)
-  const diameters = isCordWork(part)
+  const diameters = !isCounted(part)
     ? strandCords(part, tray).flatMap((c) => (c.doubled ? [c.diameterMm, c.diameterMm] : [c.diameterMm]))
     : Array<number>(strands).fill(
         technique.path({ columns: strands, rows: 1, bead: beadOf(part), settings: part.settings }).cord?.diameterMm ??

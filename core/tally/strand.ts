@@ -1,3 +1,4 @@
+import { discOf } from '../piece/nature'
 import { keyOf } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import type { Laying } from '../piece/edit'
@@ -108,7 +109,7 @@ const MOST_STOPS = 6
  * that the lists of both stop there. The strand that it takes besides is the one that lays the next bead beside it.
  */
 export function shapeNotes(piece: Pick<Piece, 'tray'>, part: Part): string[] {
-  if (!techniqueOf(part).disc) return []
+  if (!discOf(part)) return []
   const notes: string[] = []
   const counts = tallyPart(part)
   const used = piece.tray

@@ -1,10 +1,11 @@
+import { isCounted } from '../piece/nature'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { requireTechnique } from '../technique/registry'
 import { anyPiece, anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
 import { columnsOf, numberAt, rowsOf } from '../piece/piece'
 import { beadCounts, sizeCounts, tallyPart, tallyPiece, tallySection, totalOf } from './tally'
-import { isCordWork } from './cords'
+
 import { allRowWords, rowWords, sheetLines, wordsLine, workingRowCount, type RowWords } from './words'
 
 describe('the tally', () => {
@@ -14,7 +15,7 @@ describe('the tally', () => {
         const walked = new Map<number, number>()
         for (const one of p.parts) {
           // crossings of plain cords are no beads
-          if (isCordWork(one)) continue
+          if (!isCounted(one)) continue
           for (let r = 0; r < rowsOf(one); r++) {
             for (let c = 0; c < columnsOf(one); c++) {
               const number = numberAt(one, c, r)

@@ -194,7 +194,7 @@ function gapsAtEdges(
  */
 function edgeSteps(part: Part, i: number, keys: Int32Array, direction: '→' | '←'): RowWords['edges'] | null {
   const technique = techniqueOf(part)
-  if (technique.form === 'tube' || technique.voids || !isGrid(part)) return null
+  if (technique.round || technique.voids || !isGrid(part)) return null
   const columns = columnsOf(part)
   const own = new Set<number>()
   for (const key of keys) own.add(columnOfKey(columns, key))

@@ -1,3 +1,4 @@
+import { keyOf } from '../grid/key'
 import { halfBox, type Lattice, type Point } from './lattice'
 
 /** Where the beads of a part lie: on a lattice that goes on without end, or each where it is. */
@@ -72,7 +73,7 @@ function indexed(xs: Float64Array, ys: Float64Array, width: number, length: numb
   const empty: SpatialIndex = { sideMm, columns, rows, starts, items: new Int32Array(xs.length) }
   const squares = Int32Array.from(xs, (x, k) => {
     const { i, j } = squareOf(empty, x, ys[k]!)
-    return j * columns + i
+    return keyOf(columns, i, j)
   })
   for (const s of squares) starts[s + 1]!++
   for (let s = 0; s < columns * rows; s++) starts[s + 1]! += starts[s]!
@@ -136,7 +137,7 @@ export function beadsWithin(drawing: FreeDrawing, x0: number, y0: number, x1: nu
   const [from, to] = [squareOf(index, x0, y0), squareOf(index, x1, y1)]
   const out: number[] = []
   for (let j = from.j; j <= to.j; j++)
-    for (let s = j * index.columns + from.i; s <= j * index.columns + to.i; s++)
+    for (let s = keyOf(index.columns, from.i, j); s <= keyOf(index.columns, to.i, j); s++)
       for (let at = index.starts[s]!; at < index.starts[s + 1]!; at++) {
         const k = index.items[at]!
         if (xs[k]! >= x0 && xs[k]! <= x1 && ys[k]! >= y0 && ys[k]! <= y1) out.push(k)

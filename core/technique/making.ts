@@ -13,8 +13,8 @@ type Making = (typeof MAKINGS)[number]
 
 /** How a piece in this technique is made. */
 export function makingOf(techniqueId: string): Making {
-  const { family, form } = requireTechnique(techniqueId)
-  const id = family === 'weave' ? (form === 'flat' ? 'flat' : 'round') : family
+  const { family, round } = requireTechnique(techniqueId)
+  const id = family === 'weave' ? (round ? 'round' : 'flat') : family
   return MAKINGS.find((m) => m.id === id)!
 }
 

@@ -7,6 +7,7 @@ import {
   wordsOf,
   type Disc,
   type Extent,
+  type Form,
   type Join,
   type LaidSums,
   type PlainEnds,
@@ -26,8 +27,7 @@ import {
 export interface Stitch {
   readonly id: string
   readonly family: 'weave' | 'braid' | 'coil'
-  /** A band, or a tube that closes round on itself. */
-  readonly form: 'flat' | 'tube'
+  readonly form: Form
   readonly name: string
   readonly summary: string
   /** Settings of its own, with a default for each. */
@@ -103,7 +103,7 @@ export function gridTechnique(stitch: Stitch): Technique {
   return {
     id,
     family,
-    form,
+    round: form === 'tube',
     name,
     summary,
     settings,

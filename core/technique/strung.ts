@@ -61,7 +61,7 @@ export function lineTechnique(strung: Strung): Technique {
   return {
     id,
     family: 'strung',
-    form: 'flat',
+    round: false,
     name,
     summary,
     settings,

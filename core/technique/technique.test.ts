@@ -102,7 +102,7 @@ describe('every technique', () => {
           lengthMm.nominal * (technique.family === 'weave' ? 0.05 : 0.2) + 1e-9,
         )
         expect(lengthMm.most - lengthMm.least).toBeGreaterThanOrEqual(lengthMm.nominal * 0.1 - 1e-9)
-        expect(thicknessMm).toBeCloseTo(technique.form === 'tube' ? technique.growth.widthOf(work) : work.bead.d, 9)
+        expect(thicknessMm).toBeCloseTo(technique.round ? technique.growth.widthOf(work) : work.bead.d, 9)
         expect(basis.kind).toBe('nominal')
       }),
     )

@@ -157,6 +157,9 @@ export interface TechniqueWords {
   }
 }
 
+/** How a stitch is worked: as a band, or as a tube that closes round on itself. */
+export type Form = 'flat' | 'tube'
+
 const FLAT_WORDS: TechniqueWords = {
   line: 'row',
   place: 'column',
@@ -173,12 +176,12 @@ const FLAT_WORDS: TechniqueWords = {
 }
 
 /** Words of woven work: rows of columns, round or flat. */
-export const WOVEN_WORDS: Readonly<Record<Technique['form'], TechniqueWords>> = {
+export const WOVEN_WORDS: Readonly<Record<Form, TechniqueWords>> = {
   flat: FLAT_WORDS,
   tube: { ...FLAT_WORDS, acrossTitle: 'Round' },
 }
 
-export const wordsOf = ({ words, form }: { readonly words?: TechniqueWords; readonly form: Technique['form'] }) =>
+export const wordsOf = ({ words, form }: { readonly words?: TechniqueWords; readonly form: Form }) =>
   words ?? WOVEN_WORDS[form]
 
 /** Whether a width can be wished for: only where the count across follows from it. */
@@ -258,8 +261,8 @@ export interface Order {
 export interface Technique {
   readonly id: string
   readonly family: 'weave' | 'braid' | 'coil' | 'strung'
-  /** A band, or a tube that closes round on itself. */
-  readonly form: 'flat' | 'tube'
+  /** Whether it closes round on itself: its last column lies beside its first. */
+  readonly round: boolean
   readonly name: string
   readonly summary: string
   /** Settings of its own, with a default for each. */

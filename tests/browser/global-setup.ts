@@ -5,7 +5,7 @@ import { ensureBuilt, type Variant } from '../../launcher/build'
 import { freePort, throwAwayCluster } from '../../launcher/postgres'
 import { prepareDatabase } from '../../launcher/start'
 
-/** The built application, as it is or with the techniques of tests, with the demo workshop; on a throw-away PostgreSQL. */
+/** The built application, as it is or with the techniques of tests; with the demo, on a throw-away PostgreSQL. */
 export async function setUp(variant: Variant) {
   const root = resolve(import.meta.dirname, '../..')
   const cluster = await throwAwayCluster()

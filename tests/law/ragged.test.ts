@@ -18,6 +18,7 @@ import { unrollSteps } from '#core/piece/recast'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
 import { sizeOnScreen } from '#core/picture/view'
+import { makingOf } from '#core/technique/making'
 import { valueOf } from '#core/problem'
 import { beadsToBuy } from '#core/supply/beads'
 import { holeChecks, threadCuts } from '#core/supply/thread'
@@ -97,6 +98,7 @@ describe('a part of lines', () => {
     expect(rowsOf(sample)).toBe(24)
     expect([...tallyPart(sample).keys()].sort()).toEqual([1, 2])
     expect(firstTray('round-11').length).toBeGreaterThan(1)
+    expect(makingOf('fan').title).toBe('Strung')
   })
 })
 

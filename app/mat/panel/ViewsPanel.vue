@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isRound } from '#core/piece/nature'
 import { isRope } from '#core/piece/drawing'
 import { computed } from 'vue'
 import { VISION_NAMES, VISIONS } from '#core/colour/vision'
@@ -10,7 +11,7 @@ import MatPanel from './MatPanel.vue'
 /** How the work is looked at; nothing of the pattern changes. */
 const props = defineProps<{ part: Part }>()
 const mat = useMat()
-const tube = computed(() => techniqueOf(props.part).form === 'tube')
+const tube = computed(() => isRound(props.part))
 const side = computed({
   get: () => (mat.wrongSide ? 'wrong' : 'right'),
   set: (v: 'wrong' | 'right') => {

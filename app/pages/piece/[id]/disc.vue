@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { discOf, isCounted } from '#core/piece/nature'
 import { keyOf } from '#core/grid/key'
 import { usePreferredReducedMotion } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -6,8 +7,8 @@ import { extentOf } from '#core/fit/extent'
 import { strandsCsv } from '#core/format/strand-cards'
 import { discMove, discMoves, nextBeads, pauseWords } from '#core/making/disc'
 import { layingSteps, setStep } from '#core/piece/edit'
-import { columnsOf, rowsOf, SECTIONS, techniqueOf, trayByNumber, type SectionName } from '#core/piece/piece'
-import { isCordWork, strandCords } from '#core/tally/cords'
+import { columnsOf, rowsOf, SECTIONS, trayByNumber, type SectionName } from '#core/piece/piece'
+import { strandCords } from '#core/tally/cords'
 import { readStrand, shapeNotes, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
 import { showNumber } from '#core/units/length'
 import { anyAnswer, placesAnswer } from '#core/contract/answers'
@@ -27,7 +28,7 @@ const { length } = useLengths()
 const motion = usePreferredReducedMotion()
 const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
-const braids = computed(() => piece.value.parts.filter((p) => techniqueOf(p).disc))
+const braids = computed(() => piece.value.parts.filter((p) => discOf(p)))
 const chosen = ref('')
 const part = computed(() => braids.value.find((p) => p.id === chosen.value) ?? braids.value[0])
 const letters = computed(() => trayByNumber(piece.value.tray))
@@ -229,7 +230,7 @@ const csvOut = () =>
             <p class="slots">
               slot <b class="figure">{{ move.from }}</b> → <b class="figure">{{ move.to }}</b>
             </p>
-            <p v-if="bead && isCordWork(part)" class="slide">
+            <p v-if="bead && !isCounted(part)" class="slide">
               <span class="swatch tall" :style="{ '--bead': bead.colour }" /> This is
               <b>{{ bead.letter }} {{ bead.name }}</b
               >: keep it taut.
@@ -284,7 +285,7 @@ const csvOut = () =>
       </section>
 
       <section class="strands" aria-labelledby="strands">
-        <template v-if="isCordWork(part)">
+        <template v-if="!isCounted(part)">
           <h2 id="strands">A cord in each slot</h2>
           <CordList :piece="piece" :part="part" editable @cord="setCord" @doubled="setDoubled" />
           <p class="quiet">
@@ -337,7 +338,7 @@ const csvOut = () =>
         <p v-if="says" class="says" role="status">{{ says }}</p>
         <div class="acts">
           <button type="button" class="button" @click="cards">
-            {{ isCordWork(part) ? 'The loaded disc as PDF' : 'Bobbin cards and disc as PDF' }}
+            {{ !isCounted(part) ? 'The loaded disc as PDF' : 'Bobbin cards and disc as PDF' }}
           </button>
           <button type="button" class="button" @click="csvOut">Strands as CSV</button>
         </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import { computed, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
@@ -8,7 +9,7 @@ import { feelQuestion, feelShort } from '#core/fit/feel'
 import { plainEndsMm } from '#core/fit/extent'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
 import { requireSpec } from '#core/bead/spec'
-import { isCordWork } from '#core/tally/cords'
+
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
 import { becomes, conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
@@ -53,7 +54,7 @@ const parts = computed(() => piece.value.parts.map((p) => ({ value: p.id, title:
 const stitches = computed(() => becomes(part.value).map((t) => ({ value: t.id, title: t.name })))
 const specs = useSpecs(
   () => [part.value.spec, ...piece.value.tray.map((b) => b.spec)],
-  () => isCordWork(part.value),
+  () => !isCounted(part.value),
 )
 /** The bead that new columns are laid in: what lies in the first corner, or the first of the tray. */
 const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]?.number ?? 0))
@@ -312,7 +313,7 @@ const hours = ({ hours: { least, most } }: Choice) =>
             <span class="times"
               ><span class="figure">{{ c.times }}</span
               ><span class="quiet">{{
-                isCordWork(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats'
+                !isCounted(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats'
               }}</span></span
             >
             <span class="what"
@@ -323,7 +324,7 @@ const hours = ({ hours: { least, most } }: Choice) =>
               ><span class="quiet"
                 >{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }},
                 {{ feelShort(c.fit.feel, piece.fit.kind)
-                }}<template v-if="!isCordWork(part)">
+                }}<template v-if="isCounted(part)">
                   · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore">
                     ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template
                   >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { discOf, isCounted } from '#core/piece/nature'
 import { isRope } from '#core/piece/drawing'
 import { titled } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -22,7 +23,7 @@ import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
 import { feelQuestion } from '#core/fit/feel'
 import { gapFindings } from '#core/proof/gaps'
-import { isCordWork } from '#core/tally/cords'
+
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
 import { showNumber } from '#core/units/length'
@@ -432,7 +433,7 @@ const underHand = computed(() => {
         @edit="(n) => (editing = n)"
       />
       <RopePanel
-        v-else-if="mat.panel === 'pattern' && techniqueOf(part).disc"
+        v-else-if="mat.panel === 'pattern' && discOf(part)"
         :piece="piece"
         :part="part"
         @steps="fromPanel"
@@ -467,7 +468,7 @@ const underHand = computed(() => {
       <h3 class="ask">{{ feelQuestion(piece.fit.kind) }}</h3>
       <FitAnswer :piece="piece" />
       <div class="figures">
-        <div v-if="isCordWork(part)">
+        <div v-if="!isCounted(part)">
           <span class="quiet">Strands</span><span class="figure big">{{ columnsOf(part) }}</span>
         </div>
         <div v-else>
@@ -480,7 +481,7 @@ const underHand = computed(() => {
       </div>
       <p v-for="f in findings" :key="f.says" class="found" :class="{ stops: f.weight === 'stops' }">{{ f.says }}</p>
       <h3 class="ask">Of what</h3>
-      <CordList v-if="isCordWork(part)" :piece="piece" :part="part" />
+      <CordList v-if="!isCounted(part)" :piece="piece" :part="part" />
       <table v-else class="list">
         <caption class="hidden">
           Beads by tray, with grams

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import { computed, onMounted, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { fitKindOf, EARRING_GRAMS } from '#core/wear/kind'
@@ -9,7 +10,7 @@ import { techniqueOf, type Part } from '#core/piece/piece'
 import { boundsOf } from '#core/bounds'
 import { costSchema, findingSchema, supplySchema, type Cost, type Supply } from '#core/piece/schema'
 import { amountOf } from '#core/shelf/shelf'
-import { BIND_OVER_MM, boundEnd, isCordWork, strandCords } from '#core/tally/cords'
+import { BIND_OVER_MM, boundEnd, strandCords } from '#core/tally/cords'
 import { beadAsks, beadsToBuy, timesMade, type BeadToBuy } from '#core/supply/beads'
 import { closureIn, contests, freeFor, reservedBy, spoolOf, takenBy } from '#core/supply/box'
 import { NEEDLES, requireThread, THREADS } from '#core/thread/catalogue'
@@ -87,7 +88,7 @@ const threadMm = computed(() => lengths.value.find((l) => l.material === 'thread
 const cord = computed(() =>
   threadMm.value === 0 ? piece.value.parts.map((p) => pathOf(p).cord).find((c) => c !== undefined) : undefined,
 )
-const onlyCords = computed(() => piece.value.parts.every(isCordWork))
+const onlyCords = computed(() => piece.value.parts.every((p) => !isCounted(p)))
 /** What is cut most of, in words: thread, wire or cord. */
 const cutting = computed(() => {
   if (threadMm.value > 0 || lengths.value.length === 0)

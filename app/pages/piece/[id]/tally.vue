@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { isCounted } from '#core/piece/nature'
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
 import { gapFindings } from '#core/proof/gaps'
 import { columnsOf, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/piece'
-import { isCordWork } from '#core/tally/cords'
+
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { placesOf, titled } from '#core/technique/technique'
 import { joinSays, joinWords, rowWords, wordedRows, workingRowCount } from '#core/tally/words'
@@ -83,7 +84,7 @@ function choose(part: number) {
         <div v-if="totalOf(all) > 0">
           <span class="quiet">Beads in all</span><span class="figure big">{{ showNumber(totalOf(all)) }}</span>
         </div>
-        <div v-if="!isCordWork(part)">
+        <div v-if="isCounted(part)">
           <span class="quiet">In one repeat</span
           ><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span>
         </div>
@@ -97,7 +98,7 @@ function choose(part: number) {
           }}</span>
         </div>
       </div>
-      <div v-if="isCordWork(part)" class="sheet">
+      <div v-if="!isCounted(part)" class="sheet">
         <h3 id="of-what" class="over-list">Strand by strand</h3>
         <CordList :piece="piece" :part="part" />
       </div>
@@ -146,14 +147,14 @@ function choose(part: number) {
       </p>
     </section>
     <section class="rows" aria-labelledby="row-by-row">
-      <template v-if="isCordWork(part)">
+      <template v-if="!isCounted(part)">
         <h3 id="row-by-row">Every round alike</h3>
         <p class="order">
           Strands are moved in this order: <b>{{ moveOrder.join(' · ') }}</b>
         </p>
         <p class="quiet">The Disc page leads through the moves and keeps your place.</p>
       </template>
-      <div v-if="!isCordWork(part)" class="over">
+      <div v-if="isCounted(part)" class="over">
         <h3 id="row-by-row">
           {{ titled(techniqueOf(part).words.line) }} by {{ techniqueOf(part).words.line }}, as worked
         </h3>
@@ -164,7 +165,7 @@ function choose(part: number) {
         </nav>
       </div>
       <p v-for="f in findings" :key="f.says" :class="{ finding: f.weight === 'stops' }" class="found">{{ f.says }}</p>
-      <ol v-if="!isCordWork(part)" class="list">
+      <ol v-if="isCounted(part)" class="list">
         <li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li>
       </ol>
       <template v-if="join.says && page >= pages - 1">

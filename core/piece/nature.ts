@@ -1,0 +1,16 @@
+import type { Disc } from '../technique/technique'
+import { techniqueOf, type Part } from './piece'
+
+/**
+ * What of a part’s technique much of Weben asks: never which one it is, but what follows from it. A new technique
+ * answers in its own file, and nothing here changes.
+ */
+
+/** Whether its places are counted and told one by one; else they are what shows of something that runs through. */
+export const isCounted = (part: Part): boolean => techniqueOf(part).material.counted
+
+/** Whether it closes round on itself: its last column lies beside its first. */
+export const isRound = (part: Part): boolean => techniqueOf(part).round
+
+/** The disc that it is worked on, with strands that are loaded before it begins; null where nothing is loaded. */
+export const discOf = (part: Part): Disc | null => techniqueOf(part).disc ?? null
