@@ -67,7 +67,7 @@ export function rectangleBetween(part: Part, from: Place, to: Place): Place[] {
   const [x0, x1] = [Math.min(a.x, b.x) - 1e-6, Math.max(a.x, b.x) + 1e-6]
   const [y0, y1] = [Math.min(a.y, b.y) - 1e-6, Math.max(a.y, b.y) + 1e-6]
   const free = freeOf(part)
-  if (free) return beadsWithin(free, x0, y0, x1, y1).map((k) => placeOfKey(columnsOf(part), free.keys[k]!))
+  if (free) return Array.from(beadsWithin(free, x0, y0, x1, y1), (k) => placeOfKey(columnsOf(part), free.keys[k]!))
   const lattice = latticeOf(part)
   const spread = Math.ceil(Math.max(...lattice.sites.map((s) => Math.abs(s.dy))) / lattice.pitchY)
   const out: Place[] = []

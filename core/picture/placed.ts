@@ -1,4 +1,4 @@
-import { placeOfKey } from '../grid/key'
+import { keyOf, rowOfKey } from '../grid/key'
 import type { Rgb } from '../colour/colour'
 import { columnsOf, partRow, type Part } from '../piece/piece'
 import { beadsWithin, type Carrier, type FreeDrawing } from '../technique/drawing'
@@ -45,67 +45,155 @@ function windowOf(part: Part, view: View, clip: Clip, margin: number): { from: P
  * the visible beads. Returns how many beads were drawn.
  */
 export function paintPlaced(surface: Surface, clip: Clip, { part, free, view, sprites }: Placed): number {
-  const { width, pixels } = surface
-  const { x0, y0, x1, y1 } = clip
   const axes = axesOf(part, view)
   const level = view.lie === 'level'
   const screen = (x: number, y: number): Point =>
     level
       ? { x: axes.x0 + axes.sx * y, y: axes.y0 + axes.sy * x }
       : { x: axes.x0 + axes.sx * x, y: axes.y0 + axes.sy * y }
-  for (const { kind, thickMm, points } of free.carriers)
-    strokeLine(
-      surface,
-      clip,
-      points.map((p) => screen(p.x, p.y)),
-      thickMm * axes.scale,
-      CARRIER_COLOURS[kind],
-    )
-  const columns = columnsOf(part)
-  const sizes = new Map(sprites.tray.map((bead) => [bead.number, ownSize(bead, free.hole)]))
-  const usual = { x: free.beadX, y: free.beadY }
   const detailed = Math.min(free.beadX, free.beadY) * axes.scale >= DETAIL_PX
+  for (const { kind, thickMm, points } of free.carriers)
+    // From afar a thread is thinner than what is seen.
+    if (detailed || thickMm * axes.scale >= LEAST_THICK_PX)
+      strokeLine(
+        surface,
+        clip,
+        points.map((p) => screen(p.x, p.y)),
+        thickMm * axes.scale,
+        CARRIER_COLOURS[kind],
+      )
+  const sizes = new Map(sprites.tray.map((bead) => [bead.number, ownSize(bead, free.hole)]))
   const { from, to } = windowOf(part, view, clip, reachOf(free, sizes))
-  // Seen level the lattice is exchanged, which turns a lean over; so does one flip, and two bring it back.
-  const hand = (axes.sx < 0 !== axes.sy < 0) === level ? 1 : -1
-  const across = (free.hole === 'across') !== level
-  const way = across ? (axes.sy > 0 ? 1 : -1) : axes.sx > 0 ? 1 : -1
-  let drawn = 0
-  for (const k of beadsWithin(free, from.x, from.y, to.x, to.y)) {
-    const place = placeOfKey(columns, free.keys[k]!)
-    const number = partRow(part, place.r)[place.c]!
-    if (number === 0 && (!detailed || sprites.options.bare)) continue
-    const own = sizes.get(number) ?? usual
-    const size = level ? { x: own.y, y: own.x } : own
-    const turn = hand * free.turns[k]!
-    const half = halfBox({ beadX: size.x, beadY: size.y }, turn)
-    const w = Math.max(1, Math.round(2 * half.x * axes.scale))
-    const h = Math.max(1, Math.round(2 * half.y * axes.scale))
-    const middle = screen(free.xs[k]!, free.ys[k]!)
-    const x = Math.round(middle.x - w / 2)
-    const y = Math.round(middle.y - h / 2)
-    if (x >= x1 || y >= y1 || x + w <= x0 || y + h <= y0) continue
-    const [left, right] = [Math.max(x, x0), Math.min(x + w, x1)]
-    const [top, bottom] = [Math.max(y, y0), Math.min(y + h, y1)]
-    drawn++
-    if (!detailed) {
-      // From afar: its box in its mean colour.
-      const colour = sprites.means[number]!
-      for (let py = top; py < bottom; py++) pixels.fill(colour, py * width + left, py * width + right)
-      continue
+  const seen = beadsWithin(free, from.x, from.y, to.x, to.y)
+  const work: Work = { part, free, level, x0: axes.x0, sx: axes.sx, y0: axes.y0, sy: axes.sy, sizes, sprites }
+  return detailed ? paintNear(surface, clip, seen, work) : paintFar(surface, clip, seen, work)
+}
+
+/** A carrier thinner than this, px, is left out from afar. */
+const LEAST_THICK_PX = 0.75
+
+/** What both ways of painting go through. */
+interface Work {
+  readonly part: Part
+  readonly free: FreeDrawing
+  readonly level: boolean
+  readonly x0: number
+  readonly sx: number
+  readonly y0: number
+  readonly sy: number
+  readonly sizes: ReadonlyMap<number, Point>
+  readonly sprites: Sprites
+}
+
+/**
+ * Tray numbers of the beads that are seen, in their order: beads of one line follow each other, so that each line is
+ * looked up once.
+ */
+function numbersOf(part: Part, { keys }: FreeDrawing, seen: Int32Array): Uint16Array {
+  const columns = columnsOf(part)
+  const out = new Uint16Array(seen.length)
+  let row: Uint16Array | null = null
+  let [low, high] = [0, 0]
+  for (let n = 0; n < seen.length; n++) {
+    const key = keys[seen[n]!]!
+    if (row === null || key < low || key >= high) {
+      const r = rowOfKey(columns, key)
+      row = partRow(part, r)
+      low = keyOf(columns, 0, r)
+      high = low + columns
     }
-    const sprite = turnedSprite(
-      sprites,
-      number,
+    out[n] = row[key - low]!
+  }
+  return out
+}
+
+/** From afar: the box of each bead in its mean colour. */
+function paintFar({ width, pixels }: Surface, clip: Clip, seen: Int32Array, work: Work): number {
+  const { free, level, x0, sx, y0, sy, sizes, sprites } = work
+  const { xs, ys, turns } = free
+  const numbers = numbersOf(work.part, free, seen)
+  const scale = Math.abs(sx)
+  let drawn = 0
+  // Beads of one number and one turn are boxes of one size: beads of a line mostly are.
+  let [number, turn, halfW, halfH] = [-1, NaN, 0, 0]
+  for (let n = 0; n < seen.length; n++) {
+    if (numbers[n] === 0) continue
+    const k = seen[n]!
+    if (numbers[n] !== number || turns[k] !== turn) {
+      number = numbers[n]!
+      turn = turns[k]!
+      const own = sizes.get(number) ?? { x: free.beadX, y: free.beadY }
+      const half = halfBox({ beadX: own.x, beadY: own.y }, turn)
+      halfW = (level ? half.y : half.x) * scale
+      halfH = (level ? half.x : half.y) * scale
+    }
+    const cx = level ? x0 + sx * ys[k]! : x0 + sx * xs[k]!
+    const cy = level ? y0 + sy * xs[k]! : y0 + sy * ys[k]!
+    const left = Math.max(clip.x0, Math.round(cx - halfW))
+    const right = Math.min(clip.x1, Math.max(Math.round(cx + halfW), Math.round(cx - halfW) + 1))
+    const top = Math.max(clip.y0, Math.round(cy - halfH))
+    const bottom = Math.min(clip.y1, Math.max(Math.round(cy + halfH), Math.round(cy - halfH) + 1))
+    if (left >= right || top >= bottom) continue
+    const colour = sprites.means[number]!
+    for (let py = top; py < bottom; py++)
+      for (let at = py * width + left, stop = py * width + right; at < stop; at++) pixels[at] = colour
+    drawn++
+  }
+  return drawn
+}
+
+/** From near: each bead as itself, at its own size and turn. */
+function paintNear({ width, pixels }: Surface, clip: Clip, seen: Int32Array, work: Work): number {
+  const { free, level, x0, sx, y0, sy, sizes, sprites } = work
+  const { xs, ys, turns } = free
+  const numbers = numbersOf(work.part, free, seen)
+  const scale = Math.abs(sx)
+  // Seen level the lattice is exchanged, which turns a lean over; so does one flip, and two bring it back.
+  const hand = (sx < 0 !== sy < 0) === level ? 1 : -1
+  const across = (free.hole === 'across') !== level
+  const way = across ? (sy > 0 ? 1 : -1) : sx > 0 ? 1 : -1
+  let drawn = 0
+  let [number, turn, w, h] = [-1, NaN, 0, 0]
+  let sprite: Int32Array | null = null
+  for (let n = 0; n < seen.length; n++) {
+    if (numbers[n] === 0 && sprites.options.bare) continue
+    const k = seen[n]!
+    if (sprite === null || numbers[n] !== number || turns[k] !== turn) {
+      number = numbers[n]!
+      turn = turns[k]!
+      const own = sizes.get(number) ?? { x: free.beadX, y: free.beadY }
+      const [beadX, beadY] = level ? [own.y, own.x] : [own.x, own.y]
+      const half = halfBox({ beadX, beadY }, turn)
+      w = Math.max(1, Math.round(2 * half.x * scale))
+      h = Math.max(1, Math.round(2 * half.y * scale))
+      sprite = turnedSprite(
+        sprites,
+        number,
+        w,
+        h,
+        beadX * scale,
+        beadY * scale,
+        hand * turn,
+        across ? 'across' : 'down',
+        way,
+      )
+    }
+    const x = Math.round((level ? x0 + sx * ys[k]! : x0 + sx * xs[k]!) - w / 2)
+    const y = Math.round((level ? y0 + sy * xs[k]! : y0 + sy * ys[k]!) - h / 2)
+    if (x >= clip.x1 || y >= clip.y1 || x + w <= clip.x0 || y + h <= clip.y0) continue
+    lay(
+      pixels,
+      width,
+      sprite,
       w,
-      h,
-      size.x * axes.scale,
-      size.y * axes.scale,
-      turn,
-      across ? 'across' : 'down',
-      way,
+      x,
+      y,
+      x > clip.x0 ? x : clip.x0,
+      x + w < clip.x1 ? x + w : clip.x1,
+      y > clip.y0 ? y : clip.y0,
+      y + h < clip.y1 ? y + h : clip.y1,
     )
-    lay(pixels, width, sprite, w, x, y, left, right, top, bottom)
+    drawn++
   }
   return drawn
 }

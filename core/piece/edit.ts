@@ -1,6 +1,6 @@
 import { placeOfKey } from '../grid/key'
 import { copyBox } from '../grid/cells'
-import { indexOf, lineAt, numberAtIndex, plainLines, type Lines } from '../grid/lines'
+import { indexOf, lineAt, lineLength, numberAtIndex, plainLines, type Lines } from '../grid/lines'
 import { runsOf } from '../grid/runs'
 import {
   asGrid,
@@ -41,12 +41,14 @@ function patchesOf(cells: Lines, changes: ReadonlyMap<number, number>): Patch[] 
 export function layingSteps(part: Part, laying: Laying): CellsStep[] {
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  const voids = new Set(voidsOf(part))
+  const voids = new Set(isGrid(part) ? voidsOf(part) : [])
   const changes: Record<SectionName, Map<number, number>> = { start: new Map(), repeat: new Map(), end: new Map() }
   for (const [key, number] of laying) {
     const { c, r } = placeOfKey(columns, key)
     if (r < 0 || r >= rows || voids.has(key)) continue
     const at = locateRow(part, r)
+    // Behind the end of a line nothing is laid.
+    if (c >= lineLength(part[at.section], at.row)) continue
     changes[at.section].set(indexOf(part[at.section], c, at.row), number)
   }
   return SECTIONS.flatMap((section) => {

@@ -142,18 +142,20 @@ export function lengthOfLine(part: Part, r: number): number {
   return lineLength(part[section], row)
 }
 
-const roomBehind = new WeakMap<Lines, { readonly of: readonly unknown[]; readonly keys: readonly number[] }>()
+/** By the ends of the repeat: edits of beads keep them. */
+const roomBehind = new WeakMap<object, { readonly of: readonly unknown[]; readonly keys: readonly number[] }>()
 
 /** Keys behind the last place of each line that is shorter than the longest. */
 function keysBehind(part: Part): readonly number[] {
   const of = [...SECTIONS.map((name) => part[name].ends), part.times]
-  const known = roomBehind.get(part.repeat)
+  const ends = part.repeat.ends!
+  const known = roomBehind.get(ends)
   if (known?.of.every((value, i) => value === of[i])) return known.keys
   const columns = columnsOf(part)
   const keys: number[] = []
   for (let r = 0; r < rowsOf(part); r++)
     for (let c = lengthOfLine(part, r); c < columns; c++) keys.push(keyOf(columns, c, r))
-  roomBehind.set(part.repeat, { of, keys })
+  roomBehind.set(ends, { of, keys })
   return keys
 }
 

@@ -132,17 +132,20 @@ export function freeDrawing({
 /**
  * Places (in the lists of the drawing) of the beads whose middles lie in a rectangle, mm; in the order of their keys.
  */
-export function beadsWithin(drawing: FreeDrawing, x0: number, y0: number, x1: number, y1: number): number[] {
+export function beadsWithin(drawing: FreeDrawing, x0: number, y0: number, x1: number, y1: number): Int32Array {
   const { index, xs, ys } = drawing
   const [from, to] = [squareOf(index, x0, y0), squareOf(index, x1, y1)]
-  const out: number[] = []
+  const out = new Int32Array(xs.length)
+  let count = 0
+  // All of them stand in order already.
+  if (x0 <= 0 && y0 <= 0 && x1 >= drawing.widthMm && y1 >= drawing.lengthMm) return out.map((_, k) => k)
   for (let j = from.j; j <= to.j; j++)
     for (let s = keyOf(index.columns, from.i, j); s <= keyOf(index.columns, to.i, j); s++)
       for (let at = index.starts[s]!; at < index.starts[s + 1]!; at++) {
         const k = index.items[at]!
-        if (xs[k]! >= x0 && xs[k]! <= x1 && ys[k]! >= y0 && ys[k]! <= y1) out.push(k)
+        if (xs[k]! >= x0 && xs[k]! <= x1 && ys[k]! >= y0 && ys[k]! <= y1) out[count++] = k
       }
-  return out.sort((a, b) => a - b)
+  return out.slice(0, count).sort()
 }
 
 /** How far a point lies from the middle of a bead, in its own size as it is turned: 0.5 is its edge. */
@@ -182,7 +185,8 @@ export function beadsTouching(drawing: FreeDrawing, k: number): number[] {
   const { xs, ys, beadX, beadY } = drawing
   const here = { x: xs[k]!, y: ys[k]! }
   const reach = TOUCH * Math.max(beadX, beadY)
-  return beadsWithin(drawing, here.x - reach, here.y - reach, here.x + reach, here.y + reach).filter((other) => {
+  const near = beadsWithin(drawing, here.x - reach, here.y - reach, here.x + reach, here.y + reach)
+  return Array.from(near).filter((other) => {
     if (other === k) return false
     const far = (at: number, p: Point) => {
       const { u, v } = farFrom(drawing, at, p)

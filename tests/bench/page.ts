@@ -1,6 +1,7 @@
 import { makePainter, type Scene } from '../../app/mat/painter'
 import { bead } from '../fixture/bead'
 import { emptyCells, withCells } from '#core/grid/cells'
+import { linesOf, raggedFrom } from '#core/grid/lines'
 import { layingSteps } from '#core/piece/edit'
 import { costSchema, fitSchema, supplySchema } from '#core/piece/schema'
 import type { Part, Piece } from '#core/piece/piece'
@@ -9,7 +10,7 @@ import { usualClosure } from '#core/wear/closure'
 import { fitOf } from '#core/fit/reckon'
 import { beadsToBuy } from '#core/supply/beads'
 import { tallyPiece } from '#core/tally/tally'
-import type { View } from '#core/picture/view'
+import { drawnSize, type View } from '#core/picture/view'
 
 /** Runs in the page: times the mat against a blit of the same canvas, in the same run. All times are medians, ms. */
 export interface Measured {
@@ -45,6 +46,21 @@ function noisy(columns: number, rows: number): Part {
   }
 }
 
+/** Strands of a fan, as many and as long as columns and rows say: beads that lie freely. */
+function fanned(columns: number, rows: number): Part {
+  const grid = noisy(columns, rows)
+  return {
+    ...grid,
+    technique: 'fan',
+    settings: { gapMm: 0.6 },
+    plan: { lean: 12, turning: true },
+    start: raggedFrom([]),
+    // Every strand a little longer or shorter than the one before it.
+    repeat: raggedFrom(linesOf(grid.repeat).map((line, r) => line.subarray(0, columns - (r % 5)))),
+    end: raggedFrom([]),
+  }
+}
+
 const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
 
 /** Median of `runs` samples; each sample repeats the work, because the clock of a page is coarse. */
@@ -61,7 +77,13 @@ function timed(runs: number, work: (k: number) => void, settle: () => void, repe
   return median(times)
 }
 
-export function measure(columns: number, rows: number, width: number, height: number): Measured {
+export function measure(
+  columns: number,
+  rows: number,
+  width: number,
+  height: number,
+  lies: 'lattice' | 'free' = 'lattice',
+): Measured {
   const canvas = document.createElement('canvas')
   canvas.width = width
   canvas.height = height
@@ -76,7 +98,7 @@ export function measure(columns: number, rows: number, width: number, height: nu
   }
 
   const tray = [1, 2, 3, 4, 5, 6].map((n) => bead(n))
-  const part = noisy(columns, rows)
+  const part = (lies === 'free' ? fanned : noisy)(columns, rows)
   const piece: Piece = {
     name: 'Bench',
     notes: '',
@@ -88,7 +110,11 @@ export function measure(columns: number, rows: number, width: number, height: nu
     fit: fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 30 }),
   }
   // The whole work fills the screen: the most beads that can show at this size.
-  const scale = Math.min(width / (rows * 1.6), height / (columns * 1.3))
+  const size = drawnSize(part)
+  const scale =
+    lies === 'free'
+      ? Math.min(width / size.length, height / size.width)
+      : Math.min(width / (rows * 1.6), height / (columns * 1.3))
   const view: View = { lie: 'level', scale, x: 0, y: 0 }
   const options = { ground: { r: 207, g: 198, b: 184 }, glyphs: false, nap: 4 }
   const scene = (p: Part, v = view): Scene => ({ part: p, whole: null, tray, view: v, options })
