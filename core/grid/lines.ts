@@ -104,12 +104,12 @@ export function withNumbers<L extends Lines>(
   if (!isRagged(lines)) return withCells(lines, write) as L
   const blocks = lines.blocks.slice()
   const fresh = new Set<number>()
+  const size = slotCount(lines)
   write((index, number) => {
+    if (index < 0 || index >= size) throw new RangeError(`index ${index} lies outside ${size} places`)
     const at = Math.floor(lineOfIndex(lines, index) / BLOCK_ROWS)
     if (!fresh.has(at)) {
-      const block = blocks[at]
-      if (!block) throw new RangeError(`index ${index} lies outside ${slotCount(lines)} places`)
-      blocks[at] = block.slice()
+      blocks[at] = blocks[at]!.slice()
       fresh.add(at)
     }
     blocks[at]![index - startOf(lines, at * BLOCK_ROWS)] = number
