@@ -1,12 +1,12 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
-import { pieceToBody } from '#core/piece/codec'
+import { partToFile, pieceToBody } from '#core/piece/codec'
 import { setStep } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'
 import { applySteps, type Step, type Transaction } from '#core/piece/step'
 import { valueOf } from '#core/problem'
-import { piece } from '../../tests/fixture/piece'
+import { part, piece } from '../../tests/fixture/piece'
 import { countUnsent, findUnsent, forgetAccount, keepDocument, keepUnsent, keptStand, type Owned } from './kept'
 import { Line, type SaveState } from './line'
 
@@ -286,6 +286,24 @@ describe('an account that is full', () => {
     server.full = false
     await until(() => line.shown.state === 'saved')
     expect(server.at(1).name).toBe('One')
+  })
+})
+
+describe('what an older version left unsent', () => {
+  it('is taken up in the form of today, sent, and let go', async () => {
+    // Before a part could hang on another, what was put in said nothing of it.
+    const { on: _, ...value } = partToFile(part({ id: 'tab', name: 'Tab' }))
+    const steps = [{ type: 'part', do: 'insert', at: 1, value }] as unknown as Step[]
+    tab('older')
+    await keepUnsent(owned, { revision: 0, head: '', transactions: [{ id: 'older-edit-1', label: 'A tab', steps }] })
+    tab('today')
+    const line = await open()
+    await until(() => line.shown.state === 'saved')
+    expect(server.at(1).parts.map((p) => [p.id, p.on])).toEqual([
+      ['band', null],
+      ['tab', null],
+    ])
+    expect(await unsentHere()).toEqual([])
   })
 })
 
