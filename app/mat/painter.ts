@@ -189,6 +189,7 @@ function sameShape(a: Part, b: Part): boolean {
       a.spec === b.spec &&
       a.times === b.times &&
       a.settings === b.settings &&
+      a.plan === b.plan &&
       columnsOf(a) === columnsOf(b) &&
       SECTIONS.every((s) => a[s].rows === b[s].rows && a[s].ends === b[s].ends))
   )

@@ -57,6 +57,8 @@ export interface ReadGrid {
   readonly columns: number
   readonly rows: number
   readonly numbers: readonly number[]
+  /** Places of each row, where these are lines of their own lengths and the file says so. */
+  readonly lengths?: readonly number[]
 }
 
 /**

@@ -4,7 +4,8 @@ import { columnsOf, rowsOf, techniqueOf, trayByNumber, type Part, type Piece } f
 import { bad, good, problem, type Result } from '../problem'
 import { asides, GAP, joinWords, allRowWords, rowTitle, runText } from '../tally/words'
 import { TECHNIQUES } from '../technique/registry'
-import type { Settings } from '../technique/technique'
+import { titled, type Plan, type Settings, type Technique } from '../technique/technique'
+import { parseJson } from '../units/text'
 import { tooLarge, type ReadGrid } from './grid-csv'
 
 /**
@@ -28,6 +29,7 @@ export function wordChart(piece: Piece, part: Part): string {
     `How worked: ${Object.entries(part.settings)
       .map(([key, value]) => `${key} ${settingText(value)}`)
       .join(', ')}`,
+    ...(part.plan ? [`Plan: ${JSON.stringify(part.plan)}`] : []),
     `Grid: ${columnsOf(part)} across, ${rowsOf(part)} bead rows, ${laidCounted(part)} rows as counted`,
     '',
     'Beads',
@@ -58,6 +60,7 @@ export function wordChart(piece: Piece, part: Part): string {
 export interface ReadChart extends ReadGrid {
   readonly technique: string
   readonly settings: Settings
+  readonly plan?: Plan
 }
 
 const trouble = (line: number, says: string) => bad(problem('chart-line', String(line), `Line ${line}: ${says}`))
@@ -70,6 +73,18 @@ function readSettings(text: string): Record<string, string | number | boolean> {
       (plain === 'true' ? true : plain === 'false' ? false : /^-?\d+(\.\d+)?$/.test(plain!) ? Number(plain) : plain!)
   }
   return out
+}
+
+/** The plan of a chart, where the stitch keeps one; what is left out is as usual. */
+function readPlan(technique: Technique, text: string | undefined): Result<{ readonly plan?: Plan }> {
+  if (!technique.plan) return good({})
+  const read = text === undefined ? good({}) : parseJson(text)
+  const plan = read.ok ? technique.plan.safeParse(read.value) : null
+  return plan?.success
+    ? good({ plan: plan.data })
+    : bad(
+        problem('chart-plan', 'Plan', 'The line “Plan:” is not a plan of this stitch. Take it out to use the usual.'),
+      )
 }
 
 /** Reads a word chart back. Letters are those of the tray that it is read into. */
@@ -108,6 +123,8 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
         'The line “How worked:” says something that this stitch does not have. Take it out to use what is usual.',
       ),
     )
+  const planned = readPlan(technique, field('Plan'))
+  if (!planned.ok) return planned
   const grid = /^(\d+) across, (\d+) bead rows/.exec(field('Grid') ?? '')
   const columns = Number(grid?.[1])
   const rows = Number(grid?.[2])
@@ -115,7 +132,10 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
     return bad(problem('chart-grid', 'Grid', 'The line “Grid:” should read like “20 across, 40 bead rows”.'))
   const large = tooLarge(columns, rows)
   if (large) return bad(large)
-  const work = { columns, rows, settings: settings.data, bead: BEAD_SPECS[0]! }
+  const work = { columns, rows, settings: settings.data, bead: BEAD_SPECS[0]!, ...planned.value }
+  // A line of its own length is as long as its runs say.
+  const own = technique.store === 'lines'
+  const lengths = new Array<number>(rows).fill(0)
   const wrong = technique.check(work)
   if (wrong.length > 0) return bad(...wrong)
   const byLetter = new Map<string, number>([[GAP, 0], ...tray.map((b): [string, number] => [b.letter, b.number])])
@@ -123,6 +143,9 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   const workingRows = technique.order.count(work)
   /** Working rows by the number of the first row that each makes: rows that hold no bead are left out. */
   const byNumber = new Map(Array.from({ length: workingRows }, (_, i) => [technique.order.row(i, work).from, i]))
+  const rowLine = new RegExp(
+    `^(?:Row|Round|${titled(technique.words.line)})s? (\\d+)(?:[–-]\\d+)? ([→←]) (.*?)\\s*\\((\\d+)(?:; \\d+)?\\)`,
+  )
   let [i, total] = [0, 0]
   let ended = false
   const from = lines.findIndex((l) => l.trim() === 'Rows')
@@ -134,7 +157,7 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
       total += Number(joining[1])
       continue
     }
-    const found = /^(?:Row|Round)s? (\d+)(?:[–-]\d+)? ([→←]) (.*?)\s*\((\d+)(?:; \d+)?\)/.exec(line)
+    const found = rowLine.exec(line)
     if (!found) {
       const all = /^In all (\d+)/.exec(line)
       if (!all) return trouble(at + 1, 'write a row like “Row 3 → 2A 1B (3)”.')
@@ -175,7 +198,8 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
         numbers[keys[k]!] = number
       }
     }
-    if (k !== keys.length)
+    if (own) lengths[index] = k
+    else if (k !== keys.length)
       return trouble(at + 1, `this row has ${keys.length} places; its runs hold ${k}. Write gaps as 2${GAP}.`)
     if (beads !== Number(found[4]))
       return trouble(at + 1, `its runs hold ${beads} beads where it says ${found[4]}. Correct one of them.`)
@@ -189,5 +213,6 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
         'The chart is cut off: its last line should read “In all … beads”. Export it again, or write that line.',
       ),
     )
-  return good({ technique: technique.id, settings: settings.data, columns, rows, numbers })
+  const head = { technique: technique.id, settings: settings.data, ...planned.value }
+  return good({ ...head, columns, rows, numbers, ...(own ? { lengths } : {}) })
 }

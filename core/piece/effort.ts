@@ -1,5 +1,6 @@
 import { bad, good, problem, type Result } from '../problem'
-import { columnsOf, type Piece } from './piece'
+import { slotCount } from '../grid/lines'
+import { columnsOf, isGrid, type Piece, type SectionName } from './piece'
 import { LIMITS } from './schema'
 import type { Sizes } from './steps/kind'
 import type { Step, Transaction } from './steps/schema'
@@ -10,13 +11,20 @@ import { kindOf } from './steps/table'
  * short message can ask for much (one patch may name a million cells), so costs are counted, not bytes or calls.
  */
 
+const bySection = (count: (name: SectionName) => number): Record<SectionName, number> => ({
+  start: count('start'),
+  repeat: count('repeat'),
+  end: count('end'),
+})
+
 const sizesOf = (piece: Piece): Sizes =>
   new Map(
     piece.parts.map((part) => [
       part.id,
       {
-        columns: columnsOf(part),
-        rows: { start: part.start.rows, repeat: part.repeat.rows, end: part.end.rows },
+        columns: isGrid(part) ? columnsOf(part) : 0,
+        rows: bySection((name) => part[name].rows),
+        slots: bySection((name) => (isGrid(part) ? 0 : slotCount(part[name]))),
       },
     ]),
   )

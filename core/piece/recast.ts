@@ -322,6 +322,21 @@ export function unrollSteps(piece: Piece, part: Part): Step[] {
   return [...(rows > 0 ? [more] : []), setStep(piece, ['parts', part.id, 'times'], 1)]
 }
 
+/** A grid read from outside, row-major; `lengths` of its rows where these are lines of their own. */
+interface GridRead {
+  readonly columns: number
+  readonly rows: number
+  readonly numbers: readonly number[]
+  readonly lengths?: readonly number[]
+}
+
+/** Its rows as lines of their own: as long as they say, or up to the last bead. */
+const linesRead = ({ columns, rows, numbers, lengths }: GridRead): number[][] =>
+  Array.from({ length: rows }, (_, r) => {
+    const row = numbers.slice(keyOf(columns, 0, r), keyOf(columns, 0, r + 1))
+    return row.slice(0, lengths?.[r] ?? row.findLastIndex((n) => n !== 0) + 1)
+  })
+
 /**
  * Steps that lay a grid read from outside in place of a part: as one section without repeats. The part gets a new id,
  * since all of it is new.
@@ -329,21 +344,25 @@ export function unrollSteps(piece: Piece, part: Part): Step[] {
 export function replaceGridSteps(
   piece: Piece,
   part: Part,
-  grid: { readonly columns: number; readonly rows: number; readonly numbers: readonly number[] },
+  grid: GridRead,
   technique = part.technique,
   settings = part.settings,
+  plan = part.plan,
 ): { steps: Step[]; readonly id: string } {
   const none = emptyCells(grid.columns, 0)
   const id = freePartId(piece, part.id)
+  const kept = requireTechnique(technique)
+  const { plan: _, ...head } = part
   const next: Part = {
-    ...part,
+    ...head,
     id,
     technique,
     settings,
     times: 1,
-    start: none,
-    repeat: cellsFrom(grid.columns, grid.rows, grid.numbers),
-    end: none,
+    ...(kept.plan ? { plan: plan ?? kept.plan.parse({}) } : {}),
+    ...(kept.store === 'lines'
+      ? { start: raggedFrom([]), repeat: raggedFrom(linesRead(grid)), end: raggedFrom([]) }
+      : { start: none, repeat: cellsFrom(grid.columns, grid.rows, grid.numbers), end: none }),
   }
   return { id, steps: exchangeSteps(piece, part, next) }
 }

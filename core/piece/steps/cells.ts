@@ -1,6 +1,6 @@
 import { numberAtIndex, slotCount, withNumbers, type Lines } from '../../grid/lines'
 import { bad, good, type Result } from '../../problem'
-import { inPart, misfit, type StepKind } from './kind'
+import { inPart, misfit, placesIn, type StepKind } from './kind'
 import type { CellsStep, Patch } from './schema'
 
 /** Cells of a block that are copied for one that is changed: 64 rows of a band as wide as most. */
@@ -41,6 +41,6 @@ export const cellsKind: StepKind<CellsStep> = {
     if (!size) return 0
     // What is patched is read and written; blocks that are touched are copied.
     const cells = step.patches.reduce((sum, patch) => sum + patch[1], 0)
-    return 2 * cells + step.patches.length + Math.min(size.columns * size.rows[step.section], cells * COPIED)
+    return 2 * cells + step.patches.length + Math.min(placesIn(size, step.section), cells * COPIED)
   },
 }

@@ -12,8 +12,11 @@ export interface CellPosition {
 
 /** Sizes of a part as steps change them, to count what steps cost before any is applied. */
 export interface Size {
+  /** Beads across a grid; 0 of lines of their own lengths. */
   columns: number
   rows: Record<SectionName, number>
+  /** Places of lines of their own lengths, all lines of a section together; 0 of a grid. */
+  slots: Record<SectionName, number>
 }
 export type Sizes = Map<string, Size>
 
@@ -72,8 +75,12 @@ export function shifted(i: number, { do: doing, at, count }: Span): number | nul
 export const counted = (now: number, { do: doing, count }: Span): number =>
   Math.max(0, doing === 'insert' ? now + count : now - count)
 
+/** Places of a section. */
+export const placesIn = ({ columns, rows, slots }: Size, name: SectionName): number =>
+  columns * rows[name] + slots[name]
+
 export const rowsIn = ({ rows }: Size): number => SECTIONS.reduce((sum, name) => sum + rows[name], 0)
-export const cellsIn = (size: Size): number => size.columns * rowsIn(size)
+export const cellsIn = (size: Size): number => SECTIONS.reduce((sum, name) => sum + placesIn(size, name), 0)
 
 /** A row by itself, however narrow: it is cut into blocks, checked and told in words. */
 export const PER_ROW = 200

@@ -1,10 +1,8 @@
 import { insertLines, isRagged, lineAt, removeLines, type Lines } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, same, shifted, type StepKind } from './kind'
+import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, placesIn, same, shifted, type StepKind } from './kind'
 import type { LinesStep } from './schema'
-
-const longest = ({ lines }: LinesStep): number => lines.reduce((most, runs) => Math.max(most, runsLength(runs)), 0)
 
 function changed(lines: Lines, step: LinesStep): Result<Lines> {
   if (!isRagged(lines)) return bad(misfit('lines'))
@@ -39,10 +37,10 @@ export const linesKind: StepKind<LinesStep> = {
   effort(step, sizes) {
     const size = sizes.get(step.part)
     if (!size) return 0
-    // What a line brings is known only when it is read: the longest may stand behind any that is put in.
-    if (step.do === 'insert') size.columns = Math.max(size.columns, longest(step))
-    const there = size.columns * size.rows[step.section]
+    const count = step.lines.reduce((sum, runs) => sum + runsLength(runs), 0)
+    const there = placesIn(size, step.section)
     size.rows[step.section] = counted(size.rows[step.section], spanOfLines(step))
-    return there + step.lines.length * (longest(step) + PER_ROW)
+    size.slots[step.section] = counted(size.slots[step.section], { do: step.do, at: 0, count })
+    return there + count + step.lines.length * PER_ROW
   },
 }

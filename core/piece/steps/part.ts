@@ -11,10 +11,6 @@ const settled = (file: PartFile): PartFile => ({
   settings: settledSettings(file.technique, file.settings) as PartFile['settings'],
 })
 
-/** Places of the longest line, where lines are of their own lengths. */
-const longestOf = (file: PartFile): number =>
-  Math.max(1, ...SECTIONS.map((name) => file[name].reduce((most, runs) => Math.max(most, runsLength(runs)), 0)))
-
 /** A part is put into the piece or taken out of it. */
 export const partKind: StepKind<StepOf<'part'>> = {
   apply(piece, step) {
@@ -37,8 +33,14 @@ export const partKind: StepKind<StepOf<'part'>> = {
   },
   map: (step, position) => (step.do === 'remove' && step.value.id === position.part ? null : position),
   effort(step, sizes) {
-    const { start, repeat, end, id, columns = longestOf(step.value) } = step.value
-    const size = { columns, rows: { start: start.length, repeat: repeat.length, end: end.length } }
+    const { start, repeat, end, id, columns = 0, kind } = step.value
+    const places = (lines: readonly (readonly number[])[]) =>
+      kind === 'lines' ? lines.reduce((sum, runs) => sum + runsLength(runs), 0) : 0
+    const size = {
+      columns,
+      rows: { start: start.length, repeat: repeat.length, end: end.length },
+      slots: { start: places(start), repeat: places(repeat), end: places(end) },
+    }
     if (step.do === 'insert') sizes.set(id, size)
     else sizes.delete(id)
     return FIELDS + cellsIn(size)

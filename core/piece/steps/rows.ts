@@ -2,7 +2,7 @@ import { copyBox, insertRows, removeRows, type Cells } from '../../grid/cells'
 import { isRagged } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, same, shifted, type StepKind } from './kind'
+import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, placesIn, same, shifted, type StepKind } from './kind'
 import type { RowsStep } from './schema'
 
 function changed(cells: Cells, step: RowsStep): Result<Cells> {
@@ -37,7 +37,7 @@ export const rowsKind: StepKind<RowsStep> = {
   effort(step, sizes) {
     const size = sizes.get(step.part)
     if (!size) return 0
-    const there = size.columns * size.rows[step.section]
+    const there = placesIn(size, step.section)
     size.rows[step.section] = counted(size.rows[step.section], step)
     return there + step.count * (size.columns + PER_ROW)
   },

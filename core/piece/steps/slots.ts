@@ -1,7 +1,7 @@
 import { insertSlots, isRagged, lineAt, lineLength, removeSlots, type Lines } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { flipped, inPart, misfit, addNumbers, same, shifted, type StepKind } from './kind'
+import { counted, flipped, inPart, misfit, addNumbers, placesIn, same, shifted, type StepKind } from './kind'
 import type { SlotsStep } from './schema'
 
 function changed(lines: Lines, step: SlotsStep): Result<Lines> {
@@ -41,10 +41,8 @@ export const slotsKind: StepKind<SlotsStep> = {
   effort(step, sizes) {
     const size = sizes.get(step.part)
     if (!size) return 0
-    const count = runsLength(step.cells)
-    const there = size.columns * size.rows[step.section]
-    // It may have been the longest line that grew; one that shrinks makes nothing cheaper.
-    if (step.do === 'insert') size.columns += count
-    return there + count + step.cells.length
+    const there = placesIn(size, step.section)
+    size.slots[step.section] = counted(size.slots[step.section], spanOfSlots(step))
+    return there + spanOfSlots(step).count + step.cells.length
   },
 }

@@ -29,7 +29,6 @@ import {
   SECTIONS,
   techniqueOf,
   type Part,
-  isGrid,
 } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/thread/catalogue'
@@ -223,10 +222,6 @@ async function readIn(event: Event) {
   input.value = ''
   if (!file) return
   says.value = ''
-  if (!isGrid(part.value)) {
-    says.value = `${part.value.name} is not worked on a grid, so none can be read into it. Choose another part.`
-    return
-  }
   const text = file.size > 40_000_000 ? '' : await file.text()
   const words = text.startsWith('Weben word chart') || text.startsWith('\uFEFFWeben word chart')
   const read = words ? readWordChart(text, piece.value.tray) : readGridCsv(text, piece.value.tray)
@@ -241,6 +236,7 @@ async function readIn(event: Event) {
         read.value,
         (read.value as ReadChart).technique,
         (read.value as ReadChart).settings,
+        (read.value as ReadChart).plan,
       )
     : replaceGridSteps(piece.value, part.value, read.value)
   const problem = store.commit(shortened(`Read ${file.name}`, 80), steps)
