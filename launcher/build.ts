@@ -30,7 +30,7 @@ function sourcesHash(root: string, variant: Variant): string {
  */
 export type Variant = 'weben' | 'guest'
 
-const GUEST_SOURCES = ['tests/guest/guests.ts', 'tests/guest/fan.ts']
+const GUEST_SOURCES = ['tests/guest/guests.ts', 'tests/guest/fan.ts', 'tests/guest/rungs.ts']
 
 const outputOf = (root: string, variant: Variant): string =>
   join(root, variant === 'weben' ? '.output' : '.weben/guest/output')

@@ -92,8 +92,12 @@ export const numberIn = (lines: Lines, c: number, r: number): number =>
 
 /** The tray number at an index, which must lie inside. */
 export function numberAtIndex(lines: Lines, index: number): number {
+  if (!isRagged(lines)) {
+    const size = BLOCK_ROWS * lines.columns
+    return lines.blocks[Math.floor(index / size)]![index % size]!
+  }
   const { c, r } = placeOfIndex(lines, index)
-  return numberIn(lines, c, r)
+  return lineAt(lines, r)[c]!
 }
 
 /** The same lines with some numbers replaced. `write` gets a function that sets the number at an index. */

@@ -27,8 +27,12 @@ const modulo = (n: number, m: number): number => ((n % m) + m) % m
 export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Place {
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  if (!isScattered(part))
-    return { c: Math.min(columns - 1, Math.max(0, c + dx)), r: Math.min(rows - 1, Math.max(0, r + dy)) }
+  if (!isScattered(part)) {
+    const to = Math.min(rows - 1, Math.max(0, r + dy))
+    const length = rows === 0 ? columns : lengthOfLine(part, to)
+    // A line without a place is passed over by none: the cursor stays.
+    return length === 0 ? { c, r } : { c: Math.min(length - 1, Math.max(0, c + dx)), r: to }
+  }
   // Round a rope the way over the seam is as near.
   const round = freeOf(part) ? Infinity : columns * latticeOf(part).pitchX
   const wrapped = (x: number) => (round === Infinity ? x : modulo(x + round / 2, round) - round / 2)

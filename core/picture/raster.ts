@@ -1,6 +1,6 @@
 import { keyOf, placeOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
-import { columnsOf, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
+import { columnsOf, isGrid, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
 import { freeOf } from '../piece/drawing'
 import { halfBox, type Lattice, type Point } from '../technique/lattice'
 import { paintPlaced } from './placed'
@@ -102,16 +102,17 @@ function readWindow(part: Part, lie: Lie, i0: number, i1: number, j0: number, j1
   if (lie === 'upright') {
     for (let j = 0; j < nj; j++) {
       const row = partRow(part, j0 + j * step)
-      for (let i = 0; i < ni; i++) out[j * ni + i] = row[i0 + i * step]!
+      for (let i = 0; i < ni; i++) out[j * ni + i] = row[i0 + i * step] ?? VOID
     }
   } else {
     for (let i = 0; i < ni; i++) {
       const row = partRow(part, i0 + i * step)
-      for (let j = 0; j < nj; j++) out[j * ni + i] = row[j0 + j * step]!
+      for (let j = 0; j < nj; j++) out[j * ni + i] = row[j0 + j * step] ?? VOID
     }
   }
   const columns = columnsOf(part)
-  for (const key of voidsOf(part)) {
+  // Behind the end of a line of its own length nothing was read.
+  for (const key of isGrid(part) ? voidsOf(part) : []) {
     const { c, r } = placeOfKey(columns, key)
     const [i, j] = lie === 'level' ? [r, c] : [c, r]
     if (i >= i0 && i < i1 && j >= j0 && j < j1 && (i - i0) % step === 0 && (j - j0) % step === 0)

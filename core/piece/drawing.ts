@@ -41,12 +41,6 @@ function bothLattices(part: Part): { readonly down: Lattice; readonly along: Lat
   return both
 }
 
-/** The lattice of a part that has one (`freeOf` says whether). */
-export const latticeOf = (part: Part): Lattice => bothLattices(part).down
-
-/** The lattice with the length of the work along x. */
-export const latticeAlong = (part: Part): Lattice => bothLattices(part).along
-
 interface Drawn {
   readonly of: readonly unknown[]
   readonly drawing: Drawing
@@ -55,9 +49,8 @@ interface Drawn {
 /** Drawings of lines by the ends of their repeat: edits of beads keep them. */
 const drawings = new WeakMap<object, Drawn>()
 
-/** Where the beads of a part lie freely; null where a lattice says it. */
-export function freeOf(part: Part): FreeDrawing | null {
-  if (isGrid(part)) return null
+/** Where the beads of lines of their own lengths lie. */
+function drawnLines(part: Part): Drawing {
   const { technique, spec, settings, plan, times, repeat } = part
   const of = [technique, spec, settings, plan, times, ...SECTIONS.map((name) => part[name].ends)]
   let drawn = drawings.get(repeat.ends!)
@@ -65,7 +58,32 @@ export function freeOf(part: Part): FreeDrawing | null {
     drawn = { of, drawing: techniqueOf(part).drawing(workOf(part)) }
     drawings.set(repeat.ends!, drawn)
   }
-  return drawn.drawing.kind === 'free' ? drawn.drawing : null
+  return drawn.drawing
+}
+
+/** Where the beads of a part lie freely; null where a lattice says it. */
+export function freeOf(part: Part): FreeDrawing | null {
+  const drawing = isGrid(part) ? null : drawnLines(part)
+  return drawing?.kind === 'free' ? drawing : null
+}
+
+/** The lattice of a part that has one (`freeOf` says whether). */
+export function latticeOf(part: Part): Lattice {
+  if (isGrid(part)) return bothLattices(part).down
+  const drawing = drawnLines(part)
+  if (drawing.kind !== 'lattice') throw new Error(`“${part.name}” lies on no lattice`)
+  return drawing.lattice
+}
+
+const exchanged = new WeakMap<Lattice, Lattice>()
+
+/** The lattice with the length of the work along x. */
+export function latticeAlong(part: Part): Lattice {
+  if (isGrid(part)) return bothLattices(part).along
+  const lattice = latticeOf(part)
+  const along = exchanged.get(lattice) ?? transpose(lattice)
+  exchanged.set(lattice, along)
+  return along
 }
 
 /** Whether the beads of a part lie scattered, so that columns and rows are no lines on the screen. */

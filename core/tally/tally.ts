@@ -5,6 +5,7 @@ import type { Lines } from '../grid/lines'
 import { joinNumbers } from '../piece/join'
 import {
   columnsOf,
+  isGrid,
   partRow,
   rowsOf,
   SECTIONS,
@@ -68,7 +69,8 @@ export const totalOf = (counts: Counts): number => {
 /** Cells that the stitch has no bead for lie in no row: what is kept in them, in rows [from, to), does not count. */
 function withoutVoids(part: Part, counts: Map<number, number>, from: number, to: number): Counts {
   const columns = columnsOf(part)
-  for (const key of voidsOf(part)) {
+  // Behind the end of a line nothing is kept.
+  for (const key of isGrid(part) ? voidsOf(part) : []) {
     const { c, r } = placeOfKey(columns, key)
     if (r < from || r >= to) continue
     const number = partRow(part, r)[c]!

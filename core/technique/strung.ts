@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { keyOf } from '../grid/key'
 import type { Problem } from '../problem'
 import type { Act } from './act'
-import type { FreeDrawing } from './drawing'
+import type { Drawing } from './drawing'
 import { BEADS, type Material } from './material'
 import {
   lengthOfRow,
@@ -32,7 +32,7 @@ export interface Strung {
   readonly plan: z.ZodType<Plan>
   readonly words: TechniqueWords
   readonly material?: Material
-  drawing(work: Work): FreeDrawing
+  drawing(work: Work): Drawing
   extent(work: Work): Extent
   path(work: Work): ThreadPath
   join?(work: Work): Join

@@ -132,7 +132,20 @@ test('is tallied, fitted, supplied, printed and exported, and read in again', as
   expect((await download('Chart as SVG')).toString().match(/<use /g)!.length).toBeGreaterThan(30)
   expect((await download('Booklet as PDF')).subarray(0, 5).toString()).toBe('%PDF-')
   expect((await download('Chart as PNG')).subarray(1, 4).toString()).toBe('PNG')
-  expect((await download('Word chart as text')).toString()).toContain('Strand 1')
+  const words = (await download('Word chart as text')).toString()
+  expect(words).toContain('Strand 1 → 2A')
+  // Read in again, the chart takes the place of the part: strands as long as its words say.
+  const before = (await readPiece(page, id)).piece.parts[0]!
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'fan-words.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(words),
+  })
+  await expect(page.getByText(/“fan-words.txt” is now/)).toBeVisible()
+  await saved(page)
+  const after = (await readPiece(page, id)).piece.parts[0]!
+  const whole = [...before.start, ...Array(before.times).fill(before.repeat).flat(), ...before.end] as number[][]
+  expect(after).toMatchObject({ kind: 'lines', technique: 'fan', times: 1, repeat: whole })
 })
 
 test('is begun from the start page and added as a part that hangs on another', async ({ weaver: page }) => {
@@ -152,6 +165,23 @@ test('is begun from the start page and added as a part that hangs on another', a
   await page.getByRole('button', { name: 'Add the part' }).click()
   await saved(page)
   expect((await readPiece(page, id)).piece.parts).toHaveLength(2)
+})
+
+test.describe('by touch', () => {
+  test.use({ hasTouch: true, viewport: { width: 400, height: 800 } })
+  test('a bead is laid where a finger taps, on a phone', async ({ weaver: page }) => {
+    const id = await createPiece(page, small())
+    await openMat(page, id)
+    await page.keyboard.press('2')
+    const at = (await page.getByRole('application').boundingBox())!
+    // Strands lie across the phone: along a line down the work some bead is hit.
+    for (let k = 1; k < 20 && !(await strands(page, id)).join('').includes('B'); k++) {
+      await page.touchscreen.tap(at.x + at.width * 0.35, at.y + (at.height * k) / 20)
+      await page.waitForTimeout(150)
+    }
+    await saved(page)
+    expect((await strands(page, id)).join('')).toContain('B')
+  })
 })
 
 for (const [width, height] of [
