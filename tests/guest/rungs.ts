@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { plainNumber } from '#core/units/length'
-import { STRAIGHT } from '#core/technique/lattice'
 import { lineTechnique, type Strung } from '#core/technique/strung'
+import { square } from '#core/technique/weave/square'
 import { lengthOfRow, rangeOf, NOMINAL_SPREAD, type Work } from '#core/technique/technique'
 
 /**
@@ -35,19 +35,7 @@ const rungs: Strung = {
       wide: false,
     },
   },
-  drawing: ({ bead }) => ({
-    kind: 'lattice',
-    lattice: {
-      pitchX: bead.l,
-      pitchY: bead.d,
-      originX: bead.l / 2,
-      originY: bead.d / 2,
-      ...STRAIGHT,
-      beadX: bead.l,
-      beadY: bead.d,
-      hole: 'across',
-    },
-  }),
+  drawing: (work) => ({ kind: 'lattice', lattice: square.lattice(work) }),
   extent(work) {
     const longest = Math.max(0, ...Array.from({ length: work.rows }, (_, r) => lengthOfRow(work, r)))
     return {

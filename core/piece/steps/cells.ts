@@ -1,6 +1,6 @@
 import { numberAtIndex, slotCount, withNumbers, type Lines } from '../../grid/lines'
 import { bad, good, type Result } from '../../problem'
-import { inPart, misfit, placesIn, type StepKind } from './kind'
+import { inSection, misfit, placesIn, type StepKind } from './kind'
 import type { CellsStep, Patch } from './schema'
 
 /** Cells of a block that are copied for one that is changed: 64 rows of a band as wide as most. */
@@ -24,10 +24,7 @@ function patched(cells: Lines, patches: readonly Patch[], at: string): Result<Li
 /** Beads are laid, lifted or exchanged in one section. */
 export const cellsKind: StepKind<CellsStep> = {
   apply: (piece, step) =>
-    inPart(piece, step.part, (part) => {
-      const cells = patched(part[step.section], step.patches, `${step.part}/${step.section}`)
-      return cells.ok ? good({ ...part, [step.section]: cells.value }) : cells
-    }),
+    inSection(piece, step, (lines) => patched(lines, step.patches, `${step.part}/${step.section}`)),
   invert: (step) => ({
     ...step,
     patches: step.patches.map(([index, length, before, after]) => [index, length, after, before]),

@@ -1,3 +1,4 @@
+import type { Lines } from '../../grid/lines'
 import { bad, good, problem, type Problem, type Result } from '../../problem'
 import { findPart, SECTIONS, withPart, type Part, type Piece, type SectionName } from '../piece'
 import type { Step } from './schema'
@@ -100,3 +101,14 @@ export function inPart(piece: Piece, id: string, change: (part: Part) => Result<
   const next = change(part)
   return next.ok ? good(withPart(piece, next.value)) : next
 }
+
+/** Changes what one section of a part keeps. */
+export const inSection = (
+  piece: Piece,
+  { part: id, section }: { readonly part: string; readonly section: SectionName },
+  change: (lines: Lines) => Result<Lines>,
+): Result<Piece> =>
+  inPart(piece, id, (part) => {
+    const lines = change(part[section])
+    return lines.ok ? good({ ...part, [section]: lines.value }) : lines
+  })

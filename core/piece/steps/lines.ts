@@ -1,7 +1,18 @@
 import { insertLines, isRagged, lineAt, removeLines, type Lines } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, placesIn, same, shifted, type StepKind } from './kind'
+import {
+  counted,
+  flipped,
+  inSection,
+  misfit,
+  addNumbers,
+  PER_ROW,
+  placesIn,
+  same,
+  shifted,
+  type StepKind,
+} from './kind'
 import type { LinesStep } from './schema'
 
 function changed(lines: Lines, step: LinesStep): Result<Lines> {
@@ -19,11 +30,7 @@ export const spanOfLines = ({ do: doing, at, lines }: LinesStep) => ({ do: doing
 
 /** Lines of their own lengths are put into a section or taken out of it. */
 export const linesKind: StepKind<LinesStep> = {
-  apply: (piece, step) =>
-    inPart(piece, step.part, (part) => {
-      const lines = changed(part[step.section], step)
-      return lines.ok ? good({ ...part, [step.section]: lines.value }) : lines
-    }),
+  apply: (piece, step) => inSection(piece, step, (lines) => changed(lines, step)),
   invert: flipped,
   part: (step) => step.part,
   numbers(step, add) {

@@ -2,7 +2,18 @@ import { copyBox, insertRows, removeRows, type Cells } from '../../grid/cells'
 import { isRagged } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { counted, flipped, inPart, misfit, addNumbers, PER_ROW, placesIn, same, shifted, type StepKind } from './kind'
+import {
+  counted,
+  flipped,
+  inSection,
+  misfit,
+  addNumbers,
+  PER_ROW,
+  placesIn,
+  same,
+  shifted,
+  type StepKind,
+} from './kind'
 import type { RowsStep } from './schema'
 
 function changed(cells: Cells, step: RowsStep): Result<Cells> {
@@ -18,12 +29,7 @@ function changed(cells: Cells, step: RowsStep): Result<Cells> {
 /** Rows of a grid are put into a section or taken out of it. */
 export const rowsKind: StepKind<RowsStep> = {
   apply: (piece, step) =>
-    inPart(piece, step.part, (part) => {
-      const there = part[step.section]
-      if (isRagged(there)) return bad(misfit('rows'))
-      const cells = changed(there, step)
-      return cells.ok ? good({ ...part, [step.section]: cells.value }) : cells
-    }),
+    inSection(piece, step, (lines) => (isRagged(lines) ? bad(misfit('rows')) : changed(lines, step))),
   invert: flipped,
   part: (step) => step.part,
   numbers(step, add) {

@@ -1,7 +1,7 @@
 import { insertSlots, isRagged, lineAt, lineLength, removeSlots, type Lines } from '../../grid/lines'
 import { numbersOf, runsLength, runsOf } from '../../grid/runs'
 import { bad, good, type Result } from '../../problem'
-import { counted, flipped, inPart, misfit, addNumbers, placesIn, same, shifted, type StepKind } from './kind'
+import { counted, flipped, inSection, misfit, addNumbers, placesIn, same, shifted, type StepKind } from './kind'
 import type { SlotsStep } from './schema'
 
 function changed(lines: Lines, step: SlotsStep): Result<Lines> {
@@ -23,11 +23,7 @@ export const spanOfSlots = ({ do: doing, at, cells }: SlotsStep) => ({ do: doing
 
 /** Places are put into one line, which grows longer, or taken out of it. */
 export const slotsKind: StepKind<SlotsStep> = {
-  apply: (piece, step) =>
-    inPart(piece, step.part, (part) => {
-      const lines = changed(part[step.section], step)
-      return lines.ok ? good({ ...part, [step.section]: lines.value }) : lines
-    }),
+  apply: (piece, step) => inSection(piece, step, (lines) => changed(lines, step)),
   invert: flipped,
   part: (step) => step.part,
   numbers(step, add) {
