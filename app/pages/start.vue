@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { extentOf } from '#core/fit/extent'
 import { computed, reactive, ref, watch } from 'vue'
 import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { boundsOf } from '#core/bounds'
@@ -9,7 +10,7 @@ import { MOTIFS, type MotifId } from '#core/pattern/motif'
 import { beginPiece, settingsFor } from '#core/begin/begin'
 import { habitOf } from '#core/piece/habit'
 import { pieceToBody } from '#core/piece/codec'
-import { columnsOf, countedRows, techniqueOf, workOf } from '#core/piece/piece'
+import { columnsOf, countedRows, techniqueOf, workOf, isGrid } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import { requireTechnique } from '#core/technique/registry'
 import { choosesWidth, titled, type Settings } from '#core/technique/technique'
@@ -98,7 +99,11 @@ watch(tube, () => {
   set('widthMm', tubeWidth())
 })
 const widthChosen = computed(() => choosesWidth(techniqueOf(part.value), workOf(part.value)))
-const width = computed(() => techniqueOf(part.value).growth.widthOf(workOf(part.value)))
+const width = computed(() =>
+  isGrid(part.value)
+    ? techniqueOf(part.value).growth.widthOf(workOf(part.value))
+    : extentOf(piece.value, part.value).widthMm.nominal,
+)
 const material = computed(() => requireTechnique(wish.technique).material)
 const cords = computed(() => !material.value.counted)
 const specs = useSpecs(
@@ -219,7 +224,12 @@ async function begin() {
             <div><StitchSettings :technique="wish.technique" :settings="settings" @change="setting" /></div>
           </details>
           <VSelect v-model="wish.spec" :items="specs" :label="cords ? 'Cord' : 'Bead'" />
-          <div v-if="!cords" class="choice motifs" role="radiogroup" aria-label="Pattern to begin with">
+          <div
+            v-if="!cords && isGrid(part)"
+            class="choice motifs"
+            role="radiogroup"
+            aria-label="Pattern to begin with"
+          >
             <button
               v-for="m in MOTIFS"
               :key="m.id"

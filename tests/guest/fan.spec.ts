@@ -152,6 +152,9 @@ test('is begun from the start page and added as a part that hangs on another', a
   await page.goto('/start')
   await page.getByRole('radio', { name: 'Fan of strands' }).click()
   await expect(page.getByText('Strands', { exact: true }).first()).toBeVisible()
+  // How wide it is follows from its strands; patterns to begin with need a grid.
+  await expect(page.getByText('0.0 mm')).toHaveCount(0)
+  await expect(page.getByRole('radiogroup', { name: 'Pattern to begin with' })).toHaveCount(0)
   await page
     .getByRole('button', { name: /Begin|Make|Lay/ })
     .last()
