@@ -7,7 +7,7 @@ import { findTechnique } from '../technique/registry'
 import { checkJoints } from './joint'
 import type { Plan } from '../technique/technique'
 import type { Part, Piece, SectionName } from './piece'
-import { columnsOf, isGrid, rowsOf, SECTIONS, slotsOf, storedCells, workOf } from './piece'
+import { columnsOf, isGrid, rowsOf, SECTIONS, storedCells, workOf } from './piece'
 import {
   LIMITS,
   PIECE_VERSION,
@@ -171,10 +171,16 @@ export function checkPiece(piece: Piece): Problem[] {
   return [...problems, ...checkJoints(piece), ...checkSize(piece)]
 }
 
-/** A piece holds no more beads than a part may: as they are worked, and as they are kept. */
+/**
+ * A piece holds no more beads than a part may: as they are worked, and as they are kept. Lines count as if all were as
+ * long as the longest, since tools and views make room for that.
+ */
 export function checkSize({ parts }: Pick<Piece, 'parts'>): Problem[] {
   const sum = (count: (part: Part) => number) => parts.reduce((total, part) => total + count(part), 0)
-  const most = Math.max(sum(slotsOf), sum(storedCells))
+  const most = Math.max(
+    sum((part) => columnsOf(part) * rowsOf(part)),
+    sum(storedCells),
+  )
   return most > LIMITS.cells
     ? [problem('cells-many', 'parts', `A piece can hold ${LIMITS.cells} beads, not ${most}. Make two of it.`)]
     : []

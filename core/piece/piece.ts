@@ -67,10 +67,6 @@ export const rowsOf = (part: Part): number => part.start.rows + part.times * par
 /** Cells that a part keeps: of the repeat those of one working. */
 export const storedCells = (part: Part): number => SECTIONS.reduce((sum, name) => sum + slotCount(part[name]), 0)
 
-/** Places of the whole part, all copies of the repeat, empty ones too. */
-export const slotsOf = (part: Part): number =>
-  SECTIONS.reduce((sum, name) => sum + slotCount(part[name]) * (name === 'repeat' ? part.times : 1), 0)
-
 export const techniqueOf = (part: Part): Technique => requireTechnique(part.technique)
 
 export const beadOf = (part: Part): BeadSpec => requireSpec(part.spec)

@@ -10,8 +10,8 @@ import { reportPiece } from '#core/format/report'
 import { patternSteps, whyNoPattern } from '#core/pattern/plan'
 import { copyClip, mirrorBox, pasteClip } from '#core/pattern/clip'
 import { insertSlotsStep, layingSteps, removeSlotsStep, setStep } from '#core/piece/edit'
-import { partToFile, pieceFromBody, pieceToBody } from '#core/piece/codec'
-import { columnsOf, rowsOf, type Piece } from '#core/piece/piece'
+import { checkPiece, partToFile, pieceFromBody, pieceToBody } from '#core/piece/codec'
+import { columnsOf, rowsOf, type Part, type Piece } from '#core/piece/piece'
 import { applySteps } from '#core/piece/step'
 import { rebaseSteps } from '#core/piece/rebase'
 import { unrollSteps } from '#core/piece/recast'
@@ -76,6 +76,13 @@ describe('a part of lines', () => {
     }
     const planned = pieceFromBody({ ...body, parts: [grid] })
     expect(planned.ok ? '' : planned.problems[0]!.says).toMatch(/has no plan/)
+  })
+  it('is refused where one long line among many makes room for more than a piece can hold', () => {
+    const rest = Array<string>(5000).fill('')
+    const sparse = (id: string) => fanPart({ id, times: 1, repeat: lines('A'.repeat(500), ...rest) })
+    const check = (...parts: Part[]) => checkPiece({ ...fanPiece(), parts }).map((p) => p.code)
+    expect(check(sparse('one'))).toEqual([])
+    expect(check(sparse('one'), sparse('two'))).toEqual(['cells-many'])
   })
   it('begins with as many strands as its measure takes, and shows itself as a sample', () => {
     const wish = {

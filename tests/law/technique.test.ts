@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { keyOf } from '#core/grid/key'
+import { slotCount } from '#core/grid/lines'
 import { extentOf } from '#core/fit/extent'
 import { readPieceFile, writePieceFile } from '#core/format/piece-file'
 import { centreOf, freeOf, neighboursOf, placeNear, turnOf, usualBead } from '#core/piece/drawing'
@@ -12,7 +13,7 @@ import {
   isInside,
   numberAt,
   rowsOf,
-  slotsOf,
+  SECTIONS,
   techniqueOf,
   voidsOf,
   wholePart,
@@ -65,7 +66,9 @@ describe('any technique', () => {
           }
         const there = everyPlace(part).map(({ c, r }) => keyOf(columnsOf(part), c, r))
         expect(laid.sort((a, b) => a - b)).toEqual(there)
-        expect(there).toHaveLength(slotsOf(part) - (techniqueOf(part).voids ? voids.size : 0))
+        const kept = SECTIONS.map((name) => slotCount(part[name]) * (name === 'repeat' ? part.times : 1))
+        const slots = kept.reduce((sum, count) => sum + count, 0)
+        expect(there).toHaveLength(slots - (techniqueOf(part).voids ? voids.size : 0))
       }),
       { numRuns: 200 },
     )
