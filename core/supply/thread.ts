@@ -4,23 +4,14 @@ import { requireSpec } from '../bead/spec'
 import { closureOf } from '../wear/closure'
 import { joinOf } from '../piece/join'
 import { laidWork } from '../piece/laid'
-import {
-  countedRows,
-  fittedPart,
-  isGrid,
-  isInside,
-  partRow,
-  rowsOf,
-  techniqueOf,
-  type Part,
-  type Piece,
-} from '../piece/piece'
+import { fittedPart, isInside, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
 import { CORD_KNOTS_MM } from '../technique/braid/rope'
 import { isFolded } from '../technique/braid/cord'
 import { plainNumber, showNumber } from '../units/length'
 import { cordScale, strandCords } from '../tally/cords'
 import { tallyPart } from '../tally/tally'
+import { rowTitle } from '../tally/words'
 import type { Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
 import type { ThreadPath } from '../technique/technique'
@@ -341,9 +332,11 @@ interface HoleAt extends Place {
 
 /** A bead as it is found in the work: “row 12, column 3”; in lines of their own lengths “strand 7, bead 3”. */
 function holeAt(part: Part, c: number, r: number, hole: Hole): HoleAt {
-  const { words } = techniqueOf(part)
-  const line = isGrid(part) ? countedRows(part, r + 1) : r + 1
-  return { c, r, hole, says: `${words.line} ${line}, ${words.place} ${c + 1}${hole === 'b' ? ', second hole' : ''}` }
+  const { words, order } = techniqueOf(part)
+  const work = workOf(part)
+  const { from, to } = order.row(order.rowOf({ c, r }, work), work)
+  const row = rowTitle({ from, to, line: words.line }).toLowerCase()
+  return { c, r, hole, says: `${row}, ${words.place} ${c + 1}${hole === 'b' ? ', second hole' : ''}` }
 }
 
 interface MostPassed {
