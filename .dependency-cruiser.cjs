@@ -27,6 +27,13 @@ module.exports = {
       from: { path: '^app/', pathNot: '\\.test\\.ts$' },
       to: { path: '^(server|launcher|demo|tests)/' },
     },
+    {
+      name: 'techniques-answer-for-themselves',
+      severity: 'error',
+      comment: 'what a family knows is asked through its technique; the registry alone names the files',
+      from: { path: '^(app|server|core/(?!technique/))', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/technique/[a-z]+/' },
+    },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
   ],
   options: {

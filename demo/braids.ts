@@ -54,11 +54,13 @@ export function braidOf(plan: BraidPlan): Piece {
     closure: usualClosure(plan.closure),
     widthMm: 9,
   })
+  const settings = requireTechnique(technique).settings.parse(plan.other?.settings ?? { school })
+  const disc = requireTechnique(technique).disc!
   const part = {
     id: 'band',
     name: 'Rope',
     technique,
-    settings: requireTechnique(technique).settings.parse(plan.other?.settings ?? { school }),
+    settings,
     spec: plan.spec,
     times: 1,
     on: null,
@@ -66,7 +68,7 @@ export function braidOf(plan: BraidPlan): Piece {
     end: cells(ends.rounds, (s, k) => ends.at(s, ends.rounds - 1 - k)),
     repeat:
       'loading' in repeat
-        ? cellsFrom(n, repeat.rounds, loadingCells(repeat, repeat.rounds, n, school))
+        ? cellsFrom(n, repeat.rounds, loadingCells(repeat, repeat.rounds, n, disc.surface(settings)!))
         : cells(repeat.rounds, repeat.at),
   }
   const piece = {

@@ -6,6 +6,8 @@ import { createPiece } from '../server/service/piece'
 import { shelfValueSchema } from '../core/shelf/shelf'
 import { changeHoldings } from '../server/service/holding'
 import { keep } from '../server/service/shelf'
+import { keepMaking } from '../server/service/making'
+import { SAMPLE_MAKINGS, sampleEvents } from './makings'
 import { DEMO_PIECES } from './pieces'
 import { DEMO_HOLDINGS, DEMO_SHELF } from './shelf'
 
@@ -30,6 +32,10 @@ export async function seedDemo(db: Database): Promise<boolean> {
       amount: h.grams,
     }))
     await changeHoldings(db, account.id, pieces.get(name)!, 'reserve', asks)
+  }
+  for (const plan of SAMPLE_MAKINGS) {
+    const piece = DEMO_PIECES.find((p) => p.name === plan.piece)!
+    await keepMaking(db, pieces.get(plan.piece)!, 'sample', sampleEvents(piece, plan, Date.now()))
   }
   return true
 }

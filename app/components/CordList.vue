@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { discOf } from '#core/piece/nature'
 import { trayByNumber, type Part, type Piece } from '#core/piece/piece'
 import { strandCords } from '#core/tally/cords'
 import { placeOfSlot } from '#core/tally/strand'
-import { requireTechnique } from '#core/technique/registry'
 
 /** The cords of a plain braid, strand by strand: where each lies, its colour and thickness. */
 const props = defineProps<{ piece: Piece; part: Part; editable?: boolean }>()
 const emit = defineEmits<{ cord: [bobbin: number, number: number]; doubled: [bobbin: number, doubled: boolean] }>()
 const letters = computed(() => trayByNumber(props.piece.tray))
-const plan = computed(() => requireTechnique(props.part.technique).disc!.plan(props.part.settings))
+const plan = computed(() => discOf(props.part)!.plan(props.part.settings))
 const cords = computed(() =>
   strandCords(props.part, props.piece.tray).map((c) => ({
     ...c,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Disc } from '#core/technique/braid/plan'
+import { slotOf, type Disc } from '#core/technique/disc'
 
 /**
  * The disc as it lies in the hand: numbered slots, four dots, strands with their bobbin numbers and the bead that
@@ -29,8 +29,7 @@ const at = (slot: number, radius: number) => {
 }
 const slots = computed(() => Array.from({ length: props.disc.slots }, (_, k) => k + 1))
 /** Slots are printed on the foam, so a strand is shown where it lies on it, turned labels or not. */
-const printed = (slot: number) =>
-  ((((slot - 1 + props.disc.turned) % props.disc.slots) + props.disc.slots) % props.disc.slots) + 1
+const printed = (slot: number) => slotOf(slot + props.disc.turned, props.disc.slots)
 const strands = computed(() => props.disc.strands.flatMap((s, k) => (s < 0 ? [] : [{ s, slot: printed(k + 1) }])))
 const every = computed(() => (props.disc.slots > 40 ? 2 : 1))
 const dots = computed(() => [0, 1, 2, 3].map((k) => at((k * props.disc.slots) / 4 + 0.5, R * 0.62)))

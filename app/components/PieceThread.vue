@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { discOf } from '#core/piece/nature'
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { readinessOf } from '#core/proof/readiness'
 import type { Piece } from '#core/piece/piece'
 
@@ -16,13 +17,27 @@ const stages = computed(() =>
     { to: 'tally', name: 'Tally', wants: readiness.value.tally },
     { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
     { to: 'print', name: 'Print', wants: 0 },
+    { to: 'bench', name: 'Bench', wants: 0 },
   ].map((s) => ({ ...s, here: route.path.endsWith(`/${s.to}`) })),
+)
+
+// Where not all have room, the one at hand is in sight.
+const list = useTemplateRef<HTMLElement>('list')
+const { width } = useElementSize(list)
+watch(
+  () => [route.path, width.value],
+  async () => {
+    await nextTick()
+    const here = list.value?.querySelector<HTMLElement>('[aria-current]')
+    if (list.value && here) list.value.scrollLeft = here.offsetLeft - (list.value.clientWidth - here.offsetWidth) / 2
+  },
+  { immediate: true, flush: 'post' },
 )
 </script>
 
 <template>
   <nav class="thread" aria-label="Stages of the piece">
-    <ol>
+    <ol ref="list">
       <li v-for="stage in stages" :key="stage.to">
         <NuxtLink
           :to="`/piece/${id}/${stage.to}`"
@@ -114,8 +129,16 @@ a:hover .name {
     padding: 4px 6px calc(4px + env(safe-area-inset-bottom));
     border-top: 1px solid var(--line);
   }
+  ol {
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  ol::before {
+    display: none;
+  }
   li {
-    min-width: 0;
+    min-width: 63px;
+    background: linear-gradient(var(--edge), var(--edge)) 0 16px / 100% 1.5px no-repeat;
   }
   .now {
     box-shadow:

@@ -1,21 +1,12 @@
 <script setup lang="ts">
-import { isCounted } from '#core/piece/nature'
+import { isCounted, ropeOf } from '#core/piece/nature'
 import { computed, reactive, ref } from 'vue'
 import { LOADINGS, type LoadingId } from '#core/pattern/loading'
-import {
-  graduationSteps,
-  isRoundBraid,
-  loadingSteps,
-  mirrorRopeSteps,
-  ropeMoveSteps,
-  wristSideLaying,
-  type RopeMove,
-} from '#core/pattern/rope'
+import { graduationSteps, loadingSteps, mirrorRopeSteps, ropeMoveSteps, wristSideLaying } from '#core/pattern/rope'
 import { layingSteps } from '#core/piece/edit'
 import { columnsOf, type Part, type Piece } from '#core/piece/piece'
 import type { Step } from '#core/piece/step'
-
-import { linesOf } from '#core/technique/braid/surface'
+import type { RopeMove } from '#core/technique/disc'
 
 /**
  * What can be done to a rope as a whole: load it by a rule, graduate its ends, move the pattern round or along, mirror
@@ -24,7 +15,8 @@ import { linesOf } from '#core/technique/braid/surface'
 const props = defineProps<{ piece: Piece; part: Part; number?: number }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly Step[], says: string] }>()
 
-const round = computed(() => isRoundBraid(props.part))
+/** Its surface, where that is known. */
+const rope = computed(() => ropeOf(props.part))
 const cords = computed(() => !isCounted(props.part))
 const beads = computed(() => props.piece.tray.map((b) => ({ value: b.number, title: `${b.letter} ${b.name}` })))
 
@@ -38,7 +30,7 @@ function load() {
       .map((b) => b.number),
     along: along.value,
   }
-  const { steps, rounds, times } = loadingSteps(props.piece, props.part, wish)
+  const { steps, rounds, times } = loadingSteps(props.piece, props.part, rope.value!, wish)
   emit(
     'steps',
     LOADINGS.find((l) => l.id === loading.value)!.name,
@@ -78,7 +70,7 @@ const mirror = () =>
     'steps',
     'Mirror the rope',
     mirrorRopeSteps(props.piece, props.part),
-    `Mirrored: now by school ${props.part.settings.school === 'A' ? 'B' : 'A'}.`,
+    `Mirrored: now by ${rope.value!.mirror.says}.`,
   )
 
 const flat = ref(2)
@@ -93,7 +85,7 @@ const smooth = () =>
 
 <template>
   <div class="rules">
-    <div v-if="round && !cords" class="rule">
+    <div v-if="rope && !cords" class="rule">
       <h4>Load the strands by a rule</h4>
       <VSelect
         v-model="loading"
@@ -130,11 +122,11 @@ const smooth = () =>
       </p>
       <button type="button" class="button" @click="graduate">Graduate</button>
     </div>
-    <div v-if="round || !cords" class="rule">
+    <div v-if="rope || !cords" class="rule">
       <h4>Move the pattern on the rope</h4>
       <div class="acts">
         <button
-          v-for="m in cords ? MOVES.slice(1) : round ? MOVES : MOVES.slice(0, 1)"
+          v-for="m in cords ? MOVES.slice(1) : rope ? MOVES : MOVES.slice(0, 1)"
           :key="m.move"
           type="button"
           class="button"
@@ -142,16 +134,14 @@ const smooth = () =>
         >
           {{ m.label }}
         </button>
-        <button v-if="round" type="button" class="button" @click="mirror">
-          Mirror, to school {{ part.settings.school === 'A' ? 'B' : 'A' }}
-        </button>
+        <button v-if="rope" type="button" class="button" @click="mirror">Mirror, to {{ rope.mirror.says }}</button>
       </div>
     </div>
-    <div v-if="round && !cords && number" class="rule">
+    <div v-if="rope && !cords && number" class="rule">
       <h4>The side that faces the wrist</h4>
       <VSelect
         v-model="flat"
-        :items="Array.from({ length: linesOf(columnsOf(part)) / 2 }, (_, k) => k + 1)"
+        :items="Array.from({ length: rope.lines / 2 }, (_, k) => k + 1)"
         label="Lines in the chosen bead"
         hint="Round beads in these lines make the rope flat and smooth on the skin."
         persistent-hint

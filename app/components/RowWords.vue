@@ -49,7 +49,7 @@ const tray = computed(() => trayByNumber(props.piece.tray))
 .which {
   display: grid;
   flex: none;
-  min-width: 84px;
+  min-width: 108px;
 }
 .which strong {
   font: 650 17px/1.2 var(--title);

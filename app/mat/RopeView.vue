@@ -4,9 +4,9 @@ import { computed, ref, watchEffect } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import type { TrayBead } from '#core/bead/bead'
 import { lookOf, turnedPixels } from '#core/picture/look'
-import { ropeBeads, usualTwist, windOf } from '#core/picture/rope'
+import { ropeBeads } from '#core/picture/rope'
 import { latticeOf } from '#core/piece/drawing'
-import { isRoundBraid } from '#core/pattern/rope'
+import { ropeOf } from '#core/piece/nature'
 import { rowsOf, type Part } from '#core/piece/piece'
 import { useTurning } from '../composables/turning'
 import { matGround } from './ground'
@@ -22,8 +22,8 @@ const { width, height } = useElementSize(frame)
 const motion = usePreferredReducedMotion()
 const { turn, turning } = useTurning(0)
 const at = ref(0)
-const round = computed(() => isRoundBraid(props.part))
-const twist = ref(usualTwist(props.part))
+const rope = computed(() => ropeOf(props.part))
+const twist = ref(rope.value?.twist.usual ?? 0)
 /** Rows that are shown at a time: what a screen can hold of beads as beads. */
 const shown = computed(() => Math.min(rowsOf(props.part), Math.max(6, Math.round(42 / latticeOf(props.part).pitchY))))
 const from = computed(() => Math.max(0, Math.min(rowsOf(props.part) - shown.value, at.value)))
@@ -87,7 +87,7 @@ watchEffect(() => {
     from: from.value,
     to: from.value + shown.value,
     turn: turn.value,
-    windDegrees: round.value ? windOf(props.part, twist.value) : 0,
+    windDegrees: rope.value?.wind(twist.value) ?? 0,
   })
   const longest = beads.reduce((most, b) => Math.max(most, b.along), 1)
   const radius = beads.reduce((most, b) => Math.max(most, Math.abs(b.across)), 1)
@@ -170,8 +170,8 @@ const wrist = computed(() => Math.cos(turn.value) < 0)
       <button type="button" class="link" @click="turn = wrist ? 0 : Math.PI">
         {{ wrist ? 'Show the outside' : 'Show the wrist side' }}
       </button>
-      <label v-if="round"
-        >Twist {{ part.settings.school === 'B' ? '+' : '−' }}{{ -twist }}° a round
+      <label v-if="rope"
+        >Twist {{ rope.twist.hand > 0 ? '+' : '−' }}{{ -twist }}° a round
         <input
           v-model.number="twist"
           type="range"
@@ -195,7 +195,7 @@ const wrist = computed(() => Math.cos(turn.value) < 0)
           "
       /></label>
     </div>
-    <p v-if="round" class="model quiet">
+    <p v-if="rope" class="model quiet">
       A model: ropes of eight strands twist about 96° a round, ten more or less by the hand that braids.
     </p>
   </div>

@@ -255,7 +255,7 @@ function drawRuler(ctx: Context, overlay: Overlay): void {
   const [zero, way] = along ? [axes.x0, Math.sign(axes.sx)] : [axes.y0, Math.sign(axes.sy)]
   const base = Math.min(
     along ? view.y + work.height + 20 : view.x + work.width + 20,
-    along ? size.height - 34 : size.width - 46,
+    along ? size.height - 34 : size.width - 54,
   )
   const minor = unit === 'in' ? MM_PER_INCH / 8 : 1
   const major = unit === 'in' ? 8 : 10

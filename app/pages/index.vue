@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { anyAnswer, createdAnswer, piecesAnswer, type Listing } from '#core/contract/answers'
+import { makingsAnswer, type MakingListing } from '#core/contract/making'
 import { requireSpec } from '#core/bead/spec'
 import { readPieceFile } from '#core/format/piece-file'
 import { pieceToBody } from '#core/piece/codec'
@@ -11,6 +12,7 @@ import { showNumber } from '#core/units/length'
 import { feelShort, fitsWell } from '#core/fit/feel'
 import { fitKindOf } from '#core/wear/kind'
 import { api, ApiError, reach } from '../composables/api'
+import { momentWords } from '../composables/days'
 import { saying } from '../composables/saying'
 import { useDayOrEvening } from '../composables/theme'
 import { useLengths } from '../composables/lengths'
@@ -22,6 +24,11 @@ useHead({ title: 'Workshop · Weben' })
 const { length } = useLengths()
 const theme = useDayOrEvening()
 const pieces = ref<Listing[] | null>(null)
+/** What is on the bench, the last worked on first. */
+const makings = ref<readonly MakingListing[]>([])
+const onBench = computed(() => makings.value.filter((m) => m.status === 'on the bench'))
+const making = (piece: string) => makings.value.find((m) => m.piece === piece && m.status !== 'planned')
+const nameOf = (piece: string) => pieces.value?.find((p) => p.id === piece)?.name ?? 'A piece'
 const outbox = useOutbox()
 /** What a person tried and could not; and why the list is not there, which goes away by itself. */
 const problem = ref('')
@@ -32,6 +39,7 @@ const file = ref<HTMLInputElement>()
 async function load() {
   try {
     pieces.value = (await api(piecesAnswer, 'piece')).pieces
+    makings.value = (await api(makingsAnswer, 'making')).makings
     unopened.value = ''
     await outbox.count()
   } catch (error) {
@@ -145,7 +153,23 @@ const empty = computed(() => pieces.value?.length === 0)
           <NuxtLink to="/start" class="button main large">Start a piece</NuxtLink>
         </div>
       </section>
-      <template v-for="g in groups" v-else :key="g.making.id">
+      <section v-if="onBench.length" class="bench" aria-labelledby="on-the-bench">
+        <h2 id="on-the-bench" class="made">On the bench</h2>
+        <ul>
+          <li v-for="m in onBench.slice(0, 6)" :key="m.id">
+            <NuxtLink :to="`/piece/${m.piece}/bench`"
+              ><b>{{ nameOf(m.piece) }}</b
+              ><span class="bar" aria-hidden="true"
+                ><span :style="{ width: `${m.of > 0 ? (100 * m.beads) / m.of : 0}%` }" /></span
+              ><span class="quiet"
+                >last time you stopped<template v-if="m.says"> at {{ m.says.toLowerCase() }}</template
+                >, {{ momentWords(m.at) }}</span
+              ></NuxtLink
+            >
+          </li>
+        </ul>
+      </section>
+      <template v-for="g in empty ? [] : groups" :key="g.making.id">
         <h2 v-if="groups.length > 1" :id="`made-${g.making.id}`" class="made">
           {{ g.making.title }} <span class="quiet">{{ g.things.length }}</span>
         </h2>
@@ -167,6 +191,14 @@ const empty = computed(() => pieces.value?.length === 0)
               ><span v-else
                 ><b class="figure">{{ p.summary.columns }}</b> cords</span
               ><span class="fit" :class="{ wants: !fitsWell(p.summary.feel) }">{{ fitOfListing(p.summary) }}</span>
+            </p>
+            <p v-if="making(p.id)" class="at-bench">
+              <NuxtLink :to="`/piece/${p.id}/bench`"
+                >{{ making(p.id)!.status
+                }}<template v-if="making(p.id)!.status === 'on the bench' && making(p.id)!.of > 0"
+                  >, {{ Math.floor((100 * making(p.id)!.beads) / making(p.id)!.of) }} %</template
+                ></NuxtLink
+              >
             </p>
             <p v-if="outbox.waiting.get(p.id)" class="unsent">
               {{ outbox.waiting.get(p.id) }} {{ outbox.waiting.get(p.id) === 1 ? 'edit is' : 'edits are' }} in this
@@ -221,6 +253,45 @@ const empty = computed(() => pieces.value?.length === 0)
   padding: 12px 16px;
   border-radius: var(--round-in);
   margin-bottom: 16px;
+}
+.bench ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 12px;
+}
+.bench a {
+  display: grid;
+  gap: 8px;
+  padding: 14px 16px;
+  border-radius: var(--round-in);
+  background: var(--paper);
+  color: var(--ink);
+  text-decoration: none;
+}
+.bench a:hover b {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.bench .bar {
+  height: 8px;
+  border-radius: 4px;
+  background: var(--mat);
+  overflow: hidden;
+}
+.bench .bar span {
+  display: block;
+  height: 100%;
+  background: var(--verdigris);
+}
+.at-bench a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 28px;
+  color: var(--verdigris);
+  font-weight: 700;
 }
 .made {
   display: flex;

@@ -65,11 +65,11 @@ function setKind(next: FitKind) {
   fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] }
 }
 const shelf = useShelf()
-/** A braider’s habit goes with every braid that is begun. */
+/** A habit goes with all that is begun. */
 watch(
   () => wish.technique,
   (now) => {
-    wish.settings = habitOf(now, { school: account.account?.settings.school ?? 'A' })
+    wish.settings = habitOf(now, account.habit)
   },
 )
 const settings = computed(() => settingsFor(wish.technique, wish))

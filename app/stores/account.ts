@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import {
   accountAnswer,
   accountSchema,
@@ -34,6 +34,9 @@ export const useAccount = defineStore('account', () => {
   const demo = ref(false)
   const known = ref(false)
   const beenHere = localStorage.getItem(BEEN_HERE) !== null
+
+  /** What this person usually does, for the techniques that let one choose it: it goes with all that is begun. */
+  const habit = computed(() => ({ school: account.value?.settings.school ?? 'A' }))
 
   function be(now: Account | null): void {
     account.value = now
@@ -98,6 +101,7 @@ export const useAccount = defineStore('account', () => {
 
   return {
     account,
+    habit,
     demo,
     known,
     beenHere,

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import { ApiError, reach } from '../composables/api'
 import { countUnsent, findUnsent, forgetAccount } from '../line/kept'
+import { countWaiting, forgetMakings, sendWaiting } from '../line/making'
 import { Line, wantsChoice } from '../line/line'
 import { useAccount } from './account'
 
@@ -56,6 +57,7 @@ export const useOutbox = defineStore('outbox', () => {
       await count()
       return
     }
+    await sendWaiting(owner)
     const pieces = new Set((await findUnsent(owner)).map((f) => f.owned.piece))
     for (const piece of pieces) {
       if (piece === onScreen || choice.has(piece) || account.account?.id !== owner) continue
@@ -101,12 +103,14 @@ export const useOutbox = defineStore('outbox', () => {
     soon()
     await Promise.race([working, new Promise((done) => setTimeout(done, withinMs))])
     await count()
-    return [...waiting.value.values()].reduce((sum, n) => sum + n, 0)
+    const presses = account.account ? await countWaiting(account.account.id) : 0
+    return [...waiting.value.values()].reduce((sum, n) => sum + n, presses)
   }
 
   async function forget(owner: string): Promise<void> {
     for (const line of lines.values()) line.close()
     await forgetAccount(owner)
+    await forgetMakings(owner)
     waiting.value = new Map()
   }
 

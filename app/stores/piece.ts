@@ -23,6 +23,8 @@ export const usePiece = defineStore('piece', () => {
   let underWay: Promise<void> | null = null
 
   const piece = computed(() => shown.value?.ahead.piece ?? null)
+  /** The last state of it that the server has. */
+  const revision = computed(() => shown.value?.ahead.revision ?? 0)
   const state = computed(() => shown.value?.state ?? 'saved')
   const says = computed(() => shown.value?.says ?? '')
   const pending = computed(() => shown.value?.ahead.pending.length ?? 0)
@@ -151,6 +153,7 @@ export const usePiece = defineStore('piece', () => {
   return {
     id,
     piece,
+    revision,
     state,
     says,
     pending,

@@ -123,7 +123,6 @@ export const shelfItemAnswer = z.object({ item: shelfItem })
 
 export const readingAnswer = z.object({ reading: z.object({ value: z.number(), steady: z.boolean() }) })
 export const deviceAnswer = z.object({ state: deviceStateSchema })
-export const placesAnswer = z.object({ places: z.record(z.string(), z.int().min(0)) })
 export const offersAnswer = z.object({
   list: z.object({
     currency: z.string(),

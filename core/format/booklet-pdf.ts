@@ -1,3 +1,4 @@
+import { linesWord } from '../piece/nature'
 import { keyOf } from '../grid/key'
 import { degrees, PDFDocument, rgb, StandardFonts, type PDFFont } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
@@ -93,7 +94,7 @@ function indexSheet(ground: Ground, piece: Piece, part: Part, layout: Layout, wo
     false,
     true,
   )
-  text(`Words of the rows from page ${wordPages.first}.`, MARGIN, 59 + h, 8.5, false, true)
+  text(`Words of the ${linesWord(part)} from page ${wordPages.first}.`, MARGIN, 59 + h, 8.5, false, true)
   text('Beads', 96, 44, 12, true)
   beadCounts(piece.tray, tallyPart(part))
     .filter((b) => b.count > 0)
@@ -294,7 +295,7 @@ function chapterPages(
   const perColumn = linesOf(ground)
   for (let k = 0; k < wordPages; k++) {
     const { text } = sheet(ground)
-    text(`${piece.name}: rows as worked`, MARGIN, MARGIN, 10, true)
+    text(`${piece.name}: ${linesWord(part)} as worked`, MARGIN, MARGIN, 10, true)
     text(`page ${words + k} of ${ground.total.pages}`, ground.width - MARGIN - 30, MARGIN, 9, false, true)
     for (let i = 0; i < 2 * perColumn; i++) {
       const line = lines[k * 2 * perColumn + i]

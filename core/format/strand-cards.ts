@@ -1,4 +1,4 @@
-import { isCounted } from '../piece/nature'
+import { discOf, isCounted } from '../piece/nature'
 import { PDFDocument, StandardFonts } from 'pdf-lib'
 import { requireSpec } from '../bead/spec'
 import {
@@ -14,7 +14,6 @@ import {
 import { bad, good, problem, type Result } from '../problem'
 import { strandCords } from '../tally/cords'
 import { strandLists, strandWords } from '../tally/strand'
-import { requireTechnique } from '../technique/registry'
 import { paint, PAPER, PT, sheet, type Ground } from './pdf-sheet'
 import { csv } from './tally-csv'
 
@@ -99,7 +98,7 @@ function wrapped(words: string, most: number): string[] {
  * goes on on the next card.
  */
 export async function strandCardsPdf(piece: Piece, part: Part, { paper }: CardOptions): Promise<Result<Uint8Array>> {
-  const { disc } = requireTechnique(part.technique)
+  const disc = discOf(part)
   if (!disc)
     return bad(problem('cards-none', part.id, 'Only braids have strands to string. Choose a part that is braided.'))
   const doc = await PDFDocument.create()
@@ -170,12 +169,13 @@ export async function strandCardsPdf(piece: Piece, part: Part, { paper }: CardOp
  */
 function diary(ground: Ground, piece: Piece, part: Part): void {
   const { page, text, line } = sheet(ground)
-  const plan = requireTechnique(part.technique).disc!.plan(part.settings)
+  const disc = discOf(part)!
+  const plan = disc.plan(part.settings)
   const letters = trayByNumber(piece.tray)
   text(piece.name, MARGIN, 22, 20, true)
   text(
-    `${techniqueOf(part).name}${part.settings.school ? `, school ${String(part.settings.school)}` : ''}, ` +
-      `${beadOf(part).name}; ${rowsOf(part)} rounds`,
+    `${[techniqueOf(part).name, disc.way(part.settings), beadOf(part).name].filter(Boolean).join(', ')}; ` +
+      `${rowsOf(part)} rounds`,
     MARGIN,
     29,
     10,

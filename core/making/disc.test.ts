@@ -8,7 +8,7 @@ import { cellsFrom, emptyCells } from '../grid/cells'
 import { columnsOf, rowsOf, type Part } from '../piece/piece'
 import { rowWords } from '../tally/words'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
-import { walked } from '../technique/braid/plan'
+import { walked } from '../technique/disc'
 import { discMove, discMoves, nextBeads, pauseWords } from './disc'
 
 const rowOrder = (one: Part, round: number): string =>
@@ -125,6 +125,31 @@ describe('moves on the disc', () => {
     // and the disc bears it out: after the first move of a step three strands lie round slot 1
     const { disc } = discMove(braid(8, 'A', 4), 1)!
     expect(disc.strands.filter((s, i) => s >= 0 && [31, 32, 1, 2].includes(i + 1))).toHaveLength(3)
+  })
+  it('are told by what moves them: plain cords by school, seven of them by their table', () => {
+    const cords = (braid: string, n: number) =>
+      part({
+        technique: 'braid-cord',
+        settings: requireTechnique('braid-cord').settings.parse({ braid, school: 'B' }),
+        spec: 'cord-2',
+        times: 3,
+        start: emptyCells(n, 0),
+        repeat: cellsFrom(n, 1, Array<number>(n).fill(1)),
+        end: emptyCells(n, 0),
+      })
+    expect([0, 1, 2].map((i) => discMove(cords('8', 8), i)!.words)).toEqual([
+      'from the top left down to the bottom, left of the pair',
+      'from the bottom right up to the top, right of the pair',
+      'from the top left down to the bottom, left of the pair',
+    ])
+    const move = discMove(cords('7', 7), 5)!
+    expect([move.words, move.turn]).toEqual(['over to the empty slot', (-3 * 5 * 360) / 8])
+    expect(pauseWords(cords('7', 7), 5)).toBe(
+      `Strand ${move.strand + 1} moves next, from slot ${move.from} to slot ${move.to}.`,
+    )
+    expect(pauseWords(cords('7', 7), -1)).toContain('Nothing braided yet')
+    const disc = (one: Part) => requireTechnique(one.technique).disc!
+    expect([cords('8', 8), cords('7', 7)].map((one) => disc(one).way(one.settings))).toEqual(['school B', ''])
   })
   it('know the bead that comes next on every strand', () => {
     const one = braid(8, 'A', 2)

@@ -1,6 +1,6 @@
 import { discOf } from '../piece/nature'
-import { columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
-import { acted, playOf, slotOf, strandOfMove, type BraidPlan, type Disc, type School } from '../technique/braid/plan'
+import { columnsOf, partRow, rowsOf, type Part } from '../piece/piece'
+import { acted, playOf, slotOf, strandOfMove, type Disc, type DiscPlan } from '../technique/disc'
 
 /** One move of a braid as the hands do it, with the disc as it lies before. */
 interface DiscMove {
@@ -23,33 +23,23 @@ interface DiscMove {
   readonly turn: number
 }
 
-const movesOf = (plan: BraidPlan): number => plan.cycle.filter((a) => a.do === 'move').length
+const movesOf = (plan: DiscPlan): number => plan.cycle.filter((a) => a.do === 'move').length
 
 /** Moves of the whole part: one for each bead. */
 export function discMoves(part: Part): number {
-  const { disc } = techniqueOf(part)
+  const disc = discOf(part)
   return disc ? rowsOf(part) * disc.plan(part.settings).load.length : 0
 }
 
 /** Turn of the disc per act of turning in one cycle. */
-const drift = (plan: BraidPlan): number => plan.cycle.reduce((sum, a) => sum + (a.do === 'turn' ? a.by : 0), 0)
-
-const WORDS: Record<School, readonly [string, string]> = {
-  A: [
-    'from the bottom left up to the top, left of the pair',
-    'from the top right down to the bottom, right of the pair',
-  ],
-  B: [
-    'from the top left down to the bottom, left of the pair',
-    'from the bottom right up to the top, right of the pair',
-  ],
-}
+const drift = (plan: DiscPlan): number => plan.cycle.reduce((sum, a) => sum + (a.do === 'turn' ? a.by : 0), 0)
 
 /** The i-th move of a braid; null beyond its end, or for other work. */
 export function discMove(part: Part, index: number): DiscMove | null {
   const work = discOf(part)
   if (!work || index < 0 || index >= discMoves(part)) return null
   const plan = work.plan(part.settings)
+  const hands = work.hands(part.settings)
   const moves = movesOf(plan)
   // A cycle is a whole round for the round braids, a single move for others.
   const cycle = Math.floor(index / moves)
@@ -62,10 +52,6 @@ export function discMove(part: Part, index: number): DiscMove | null {
   for (const act of plan.cycle) {
     if (act.do === 'move' && seen++ === inRound) {
       const strand = strandOfMove(plan, index)
-      const school: School = part.settings.school === 'B' ? 'B' : 'A'
-      const strands = plan.load.length
-      const step = (cycle * moves) / 2 + Math.floor(inRound / 2)
-      const quarter = !part.settings.school ? 0 : strands === 8 ? 90 : -360 / (strands / 2)
       return {
         index,
         round: round + 1,
@@ -75,9 +61,10 @@ export function discMove(part: Part, index: number): DiscMove | null {
         from: slotOf(act.from + disc.turned, plan.slots),
         to: slotOf(act.to + disc.turned, plan.slots),
         number: partRow(part, round)[strand]!,
-        words: part.settings.school ? WORDS[school][inRound % 2]! : 'over to the empty slot',
-        disc, // The pairs drift round the foam; the hands turn that back too.
-        turn: (school === 'A' ? 1 : -1) * quarter * step - (drift(plan) * cycle * 360) / plan.slots,
+        words: hands.move(index),
+        disc,
+        // The strands drift round the foam; the hands turn that back too.
+        turn: hands.turn(index) - (drift(plan) * cycle * 360) / plan.slots,
       }
     }
     const next = acted(disc, act)
@@ -87,19 +74,11 @@ export function discMove(part: Part, index: number): DiscMove | null {
   return null
 }
 
-/**
- * What the disc looks like at a pause, so that the place is found again: after the first move of a step one side holds
- * three strands.
- */
+/** What the disc looks like at a pause, so that the place is found again. */
 export function pauseWords(part: Part, index: number): string {
   const move = discMove(part, index)
-  if (!move)
-    return index <= 0 ? 'Nothing braided yet: two strands at each dot.' : 'All beads are used: the braid is done.'
-  if (!part.settings.school) return `Strand ${move.strand + 1} moves next, from slot ${move.from} to slot ${move.to}.`
-  if (index % 2 === 0) return 'Two strands lie at every dot: a step is finished, turn the disc and begin the next.'
-  return part.settings.school === 'B'
-    ? 'Three strands at the bottom, one at the top: the second move of the step is next.'
-    : 'Three strands at the top, one at the bottom: the second move of the step is next.'
+  if (move) return discOf(part)!.hands(part.settings).pause(index, move)
+  return index <= 0 ? 'Nothing braided yet: the disc is as it was loaded.' : 'All beads are used: the braid is done.'
 }
 
 /** Tray number of the bead that comes next on each strand before move `index`; 0 where none is left. */

@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { keyOf } from '../grid/key'
 import { columnsOf, isInside, numberAt, rowsOf, type Part } from '../piece/piece'
 import { siteOf, type Box, type Place } from '../technique/lattice'
@@ -103,7 +104,6 @@ export function turnBox(part: Part, box: Box): Map<number, number> {
 /** A box whose cells are shifted by so many columns and rows; what goes out at one side comes in at the other. */
 export function shiftBox(part: Part, box: Box, columns: number, rows: number): Map<number, number> {
   const out = new Map<number, number>()
-  const modulo = (n: number, m: number) => ((n % m) + m) % m
   for (let c = 0; c < box.columns; c++) {
     for (let r = 0; r < box.rows; r++)
       out.set(
@@ -119,7 +119,6 @@ export function repeatBox(part: Part, box: Box, way: 'across' | 'along'): Map<nu
   const out = new Map<number, number>()
   const columns = columnsOf(part)
   const rows = rowsOf(part)
-  const modulo = (n: number, m: number) => ((n % m) + m) % m
   const [c0, c1] = way === 'across' ? [0, columns] : [box.c, box.c + box.columns]
   const [r0, r1] = way === 'along' ? [0, rows] : [box.r, box.r + box.rows]
   for (let r = r0; r < r1; r++)

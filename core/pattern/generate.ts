@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { keyOf } from '../grid/key'
 import { columnsOf, type Part } from '../piece/piece'
 import { beadCentre, type Lattice, type Box } from '../technique/lattice'
@@ -73,11 +74,9 @@ function groupOf({ period, sites }: Lattice): number {
 export function turning(n: number, k: number): number {
   if (k < 2) return 0
   const period = 2 * k - 2
-  const at = ((n % period) + period) % period
+  const at = modulo(n, period)
   return at < k ? at : period - at
 }
-
-const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /** Steps along after which a figure comes again. */
 export function figurePeriod({ figure, sequence, along = 8 }: FigureWish, board = false): number {

@@ -1,5 +1,6 @@
-import type { School } from '../technique/braid/plan'
-import { lineOf, linesOf, modulo, neighbourSteps, spotOf, strandLineOf, beadAt } from '../technique/braid/surface'
+import { columnOfKey, rowOfKey } from '../grid/key'
+import { modulo } from '../modulo'
+import type { RopeSurface, StrandBead } from '../technique/disc'
 
 /** What a round braid can be loaded with: each is a rule that gives every bead of every strand its colour. */
 export const LOADINGS = [
@@ -28,31 +29,29 @@ function loadedNumber(
   s: number,
   k: number,
   strands: number,
-  school: School,
+  rope: RopeSurface,
 ): number {
   const pick = (n: number) => numbers[modulo(n, numbers.length)]!
   const ground = numbers[0]!
   const accent = numbers[1] ?? ground
-  const spot = spotOf(s, k, strands, school)
   switch (loading) {
     case 'rings':
       return pick(Math.floor(k / Math.max(1, along)))
     case 'stripe':
-      return strandLineOf(spot, strands, school) < strands / 2 ? ground : accent
+      return rope.strandLine({ s, k }) < strands / 2 ? ground : accent
     case 'helix':
-      return Math.floor((s + 1) / 2) % 2 === 0 ? ground : accent
+      return rope.pair(s) % 2 === 0 ? ground : accent
     case 'spirals':
-      return pick(strandLineOf(spot, strands, school))
+      return pick(rope.strandLine({ s, k }))
     case 'dotted':
       return s === 0 ? accent : ground
     case 'lines':
-      return pick(lineOf(spot, strands, school))
-    case 'flowers':
-      return flower(wished(along), s, k, strands, school) === 'centre'
-        ? (numbers[2] ?? accent)
-        : flower(wished(along), s, k, strands, school) === 'petal'
-          ? accent
-          : ground
+      return pick(rope.line({ s, k }))
+    case 'flowers': {
+      const isHeart = (b: StrandBead) => isCentre(b, wished(along), strands)
+      if (isHeart({ s, k })) return numbers[2] ?? accent
+      return rope.touching({ s, k }).some(isHeart) ? accent : ground
+    }
   }
 }
 
@@ -60,33 +59,20 @@ function loadedNumber(
 const wished = (along: number): number => Math.max(2, Math.round(along))
 
 /** Centres lie on strand 0 at every so many rounds, and on the strand across from it half way between. */
-function isCentre(s: number, k: number, along: number, strands: number): boolean {
+function isCentre({ s, k }: StrandBead, along: number, strands: number): boolean {
   return (
     (s === 0 && modulo(k, along) === 1 % along) ||
     (along >= 4 && s === strands / 2 && modulo(k - Math.floor(along / 2), along) === 1 % along)
   )
 }
 
-function flower(along: number, s: number, k: number, strands: number, school: School): 'centre' | 'petal' | null {
-  if (isCentre(s, k, along, strands)) return 'centre'
-  const { row, col } = spotOf(s, k, strands, school)
-  const petal = neighbourSteps(strands, school).some(({ dc, dt }) => {
-    const there = beadAt({ row: row + dt, col: modulo(col + dc, strands / 2) }, strands, school)
-    return there !== null && isCentre(there.s, there.k, along, strands)
-  })
-  return petal ? 'petal' : null
-}
-
 /** Rounds after which a loading repeats, so that copies of the repeat join without a break. */
-export function loadingRounds({ loading, numbers, along }: LoadingWish, strands: number): number {
+export function loadingRounds({ loading, numbers, along }: LoadingWish, rope: Pick<RopeSurface, 'rounds'>): number {
   switch (loading) {
     case 'rings':
       return Math.max(1, along) * numbers.length
-    case 'lines': {
-      let rounds = 1
-      while (modulo(rounds * (strands / 4 - 1), linesOf(strands)) !== 0) rounds++
-      return rounds
-    }
+    case 'lines':
+      return rope.rounds
     case 'flowers':
       return wished(along)
     default:
@@ -95,7 +81,7 @@ export function loadingRounds({ loading, numbers, along }: LoadingWish, strands:
 }
 
 /** A loading over so many rounds, row-major: a row of the grid is a round, a column a strand. */
-export const loadingCells = (wish: LoadingWish, rounds: number, strands: number, school: School): number[] =>
+export const loadingCells = (wish: LoadingWish, rounds: number, strands: number, rope: RopeSurface): number[] =>
   Array.from({ length: rounds * strands }, (_, key) =>
-    loadedNumber(wish, key % strands, Math.floor(key / strands), strands, school),
+    loadedNumber(wish, columnOfKey(strands, key), rowOfKey(strands, key), strands, rope),
   )

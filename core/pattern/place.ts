@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import { centreOf, freeOf, isScattered, latticeOf, neighboursOf, placeNear } from '../piece/drawing'
 import {
@@ -15,8 +16,6 @@ import {
 import { beadsTouching, beadsWithin, type FreeDrawing } from '../technique/drawing'
 import { beadCentre, neighbourOffsets, siteIndexOf, type Lattice, type Place, type Point } from '../technique/lattice'
 import { placesOf } from '../technique/technique'
-
-const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /** Which cells a tool touches. All of these obey how the beads of the work lie, on a lattice or freely. */
 

@@ -1,3 +1,4 @@
+import { linesWord } from '../piece/nature'
 import { cellsFrom } from '../grid/cells'
 import { insertLinesStep, layingSteps, removeLinesStep, type Laying } from '../piece/edit'
 import { columnsOf, isGrid, rowsOf, sectionStart, techniqueOf, type Part, type Piece } from '../piece/piece'
@@ -67,7 +68,7 @@ export const whyNoPattern = (part: Part, { kind }: Pick<PatternWish, 'kind'>): s
   isGrid(part) || kind === 'gradient'
     ? ''
     : `${PATTERN_NAMES[kind]} needs a grid, whose beads lie side by side; these ` +
-      `${techniqueOf(part).words.line}s lie each for itself. Lay a blend, or copy one ` +
+      `${linesWord(part)} lie each for itself. Lay a blend, or copy one ` +
       `${techniqueOf(part).words.line} to the next.`
 
 /** Steps that lay a pattern. `box` null: over the whole repeat. */

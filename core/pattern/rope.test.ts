@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { bead, part, piece } from '../../tests/fixture/piece'
 import { requireSpec } from '../bead/spec'
 import { cellsFrom, emptyCells } from '../grid/cells'
-import { ropeBeads, usualTwist, windOf } from '../picture/rope'
+import { ropeBeads } from '../picture/rope'
+import { ropeOf } from '../piece/nature'
 import { columnsOf, numberAt, rowsOf, withPart, type Part, type Piece } from '../piece/piece'
 import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
@@ -17,7 +18,7 @@ import { beside, rectangleBetween } from './place'
 import { isScattered, latticeOf } from '../piece/drawing'
 import { graduationSteps, loadingSteps, mirrorRopeSteps, ropeMoveSteps, spreadStrands, wristSideLaying } from './rope'
 
-const ropeOf = (strands: number, school: 'A' | 'B', rounds: number, numbers: readonly number[], times = 2): Piece =>
+const ropePiece = (strands: number, school: 'A' | 'B', rounds: number, numbers: readonly number[], times = 2): Piece =>
   piece({
     tray: [1, 2, 3].map((n) => bead(n, { spec: 'round-8' })),
     parts: [
@@ -33,6 +34,8 @@ const ropeOf = (strands: number, school: 'A' | 'B', rounds: number, numbers: rea
     ],
   })
 
+const usualWind = (one: Part): number => ropeOf(one)!.wind(ropeOf(one)!.twist.usual)
+
 const anyRope = fc
   .record({
     strands: fc.constantFrom(8, 12, 16),
@@ -42,7 +45,7 @@ const anyRope = fc
   .chain(({ strands, school, rounds }) =>
     fc
       .array(fc.integer({ min: 0, max: 3 }), { minLength: strands * rounds, maxLength: strands * rounds })
-      .map((numbers) => ({ strands, school, p: ropeOf(strands, school, rounds, numbers) })),
+      .map((numbers) => ({ strands, school, p: ropePiece(strands, school, rounds, numbers) })),
   )
 
 const after = (p: Piece, steps: Parameters<typeof applySteps>[1]): Piece => valueOf(applySteps(p, steps))
@@ -116,7 +119,7 @@ describe('the rope in space', () => {
     fc.assert(
       fc.property(anyRope, fc.double({ min: -6, max: 6, noNaN: true }), ({ p }, turn) => {
         const one = p.parts[0]!
-        const look = { from: 0, to: rowsOf(one), turn, windDegrees: windOf(one, usualTwist(one)) }
+        const look = { from: 0, to: rowsOf(one), turn, windDegrees: usualWind(one) }
         const beads = ropeBeads(one, look)
         expect(beads).toHaveLength(cellsOf(one).filter((n) => n > 0).length)
         const radius =
@@ -143,7 +146,7 @@ describe('the rope in space', () => {
         const one = p.parts[0]!
         const two = after(p, mirrorRopeSteps(p, one)).parts[0]!
         const seen = (q: Part, flip: 1 | -1) =>
-          ropeBeads(q, { from: 0, to: rowsOf(q), turn: 0, windDegrees: windOf(q, usualTwist(q)) })
+          ropeBeads(q, { from: 0, to: rowsOf(q), turn: 0, windDegrees: usualWind(q) })
             .map((b) =>
               `${b.number} ${b.along.toFixed(4)} ${(flip * b.across + 0).toFixed(4)} ${b.depth.toFixed(4)}`.replaceAll(
                 '-0.0000',
@@ -157,11 +160,11 @@ describe('the rope in space', () => {
     )
   })
   it('twists eight strands so that their lines wind about 24° a round: −96° against the columns', () => {
-    const one = ropeOf(8, 'A', 1, Array<number>(8).fill(1)).parts[0]!
-    expect(windOf(one, usualTwist(one))).toBeCloseTo(-24, 9)
+    const one = ropePiece(8, 'A', 1, Array<number>(8).fill(1)).parts[0]!
+    expect(usualWind(one)).toBeCloseTo(-24, 9)
     // θ = 90° col + τ row / 4: a column on and three steps along, on a line of the chart
     expect(90 + (-96 * 3) / 4).toBe(18)
-    expect((windOf(one, -96) * 3) / 4).toBeCloseTo(-18, 9)
+    expect((ropeOf(one)!.wind(-96) * 3) / 4).toBeCloseTo(-18, 9)
   })
 })
 
@@ -170,7 +173,7 @@ describe('other ways to unroll it', () => {
     for (const strands of [8, 12, 16]) {
       for (const school of ['A', 'B'] as const) {
         for (const chart of requireTechnique(`braid-${strands}`).charts!) {
-          const one = { ...ropeOf(strands, school, 1, Array<number>(strands).fill(1)).parts[0]!, chart: chart.id }
+          const one = { ...ropePiece(strands, school, 1, Array<number>(strands).fill(1)).parts[0]!, chart: chart.id }
           const lattice = latticeOf(one)
           for (let r = 0; r < 12; r++)
             for (let c = 0; c < strands; c++)
@@ -178,7 +181,7 @@ describe('other ways to unroll it', () => {
         }
       }
     }
-    const strandLines = latticeOf({ ...ropeOf(8, 'A', 1, Array<number>(8).fill(1)).parts[0]!, chart: 'strands' })
+    const strandLines = latticeOf({ ...ropePiece(8, 'A', 1, Array<number>(8).fill(1)).parts[0]!, chart: 'strands' })
     // one line a strand: it keeps its place across
     for (let s = 0; s < 8; s++)
       expect(new Set(Array.from({ length: 9 }, (_, k) => beadCentre(strandLines, s, k).x.toFixed(6))).size).toBe(1)
@@ -207,12 +210,12 @@ describe('moving by key and by rectangle on a rope', () => {
         },
       ),
     )
-    expect(isScattered(ropeOf(8, 'A', 1, Array<number>(8).fill(1)).parts[0]!)).toBe(true)
+    expect(isScattered(ropePiece(8, 'A', 1, Array<number>(8).fill(1)).parts[0]!)).toBe(true)
     expect(isScattered(part())).toBe(false)
     expect(beside(part(), { c: 0, r: 0 }, -1, 0)).toEqual({ c: 0, r: 0 })
   })
   it('walks the whole length, and round and back to where it began', () => {
-    const one = ropeOf(8, 'A', 6, Array<number>(48).fill(1), 3).parts[0]!
+    const one = ropePiece(8, 'A', 6, Array<number>(48).fill(1), 3).parts[0]!
     let at = { c: 3, r: 0 }
     for (let i = 0; i < 60; i++) at = beside(one, at, 0, 1)
     expect(at.r).toBeGreaterThanOrEqual(rowsOf(one) - 2)
@@ -227,7 +230,7 @@ describe('moving by key and by rectangle on a rope', () => {
     expect(lines.size).toBe(6)
   })
   it('takes the beads of a rectangle as it is seen, whatever strands they are of', () => {
-    const one = ropeOf(8, 'A', 6, Array<number>(48).fill(1), 3).parts[0]!
+    const one = ropePiece(8, 'A', 6, Array<number>(48).fill(1), 3).parts[0]!
     const lattice = latticeOf(one)
     const [from, to] = [
       { c: 1, r: 2 },
@@ -247,7 +250,7 @@ describe('moving by key and by rectangle on a rope', () => {
 
 describe('patterns of the whole rope', () => {
   it('a graduation gives strand after strand the accent, the end in reverse, and equal counts', () => {
-    const p = ropeOf(8, 'B', 2, Array<number>(16).fill(3))
+    const p = ropePiece(8, 'B', 2, Array<number>(16).fill(3))
     const one = after(p, graduationSteps(p.parts[0]!, { main: 1, accent: 2, plainRounds: 4, eachRounds: 3 })).parts[0]!
     expect(one.start.rows).toBe(4 + 8 * 3)
     const accents = (r: number) =>
@@ -267,15 +270,19 @@ describe('patterns of the whole rope', () => {
   })
   it('a loading fills as many rounds as there were, in whole repeats', () => {
     for (const { id } of LOADINGS) {
-      const p = ropeOf(12, 'A', 4, Array<number>(48).fill(1), 6)
-      const { steps, rounds, times } = loadingSteps(p, p.parts[0]!, { loading: id, numbers: [1, 2, 3], along: 3 })
+      const p = ropePiece(12, 'A', 4, Array<number>(48).fill(1), 6)
+      const { steps, rounds, times } = loadingSteps(p, p.parts[0]!, ropeOf(p.parts[0]!)!, {
+        loading: id,
+        numbers: [1, 2, 3],
+        along: 3,
+      })
       const one = after(p, steps).parts[0]!
       expect([one.repeat.rows, one.times]).toEqual([rounds, times])
       expect(Math.abs(rowsOf(one) - 24)).toBeLessThanOrEqual(rounds / 2)
     }
   })
   it('the wrist side is so many neighbouring lines, whole from end to end', () => {
-    const one = ropeOf(8, 'A', 3, Array<number>(24).fill(1), 4).parts[0]!
+    const one = ropePiece(8, 'A', 3, Array<number>(24).fill(1), 4).parts[0]!
     const laying = wristSideLaying(one, 2, 2)
     expect(laying.size).toBe((8 * rowsOf(one)) / 3)
     const lattice = latticeOf(one)
@@ -287,7 +294,7 @@ describe('patterns of the whole rope', () => {
 
 describe('shaped beads on strands', () => {
   const shaped = (specs: string[], numbers: number[]) => {
-    const p = ropeOf(8, 'A', numbers.length / 8, numbers, 1)
+    const p = ropePiece(8, 'A', numbers.length / 8, numbers, 1)
     return { ...p, tray: specs.map((spec, k) => bead(k + 1, { spec })) }
   }
   it('drops must face one way', () => {

@@ -1,68 +1,43 @@
-import { discOf } from '../piece/nature'
+import { discOf, ropeOf } from '../piece/nature'
 import { cellAt, cellsFrom, flatten, type Cells } from '../grid/cells'
-import { keyOf } from '../grid/key'
+import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
+import { modulo } from '../modulo'
 import { insertRowsStep, layingSteps, removeRowsStep, setStep, type Laying } from '../piece/edit'
-import { asGrid, columnsOf, rowsOf, sectionStart, techniqueOf, type Part, type Piece } from '../piece/piece'
+import { asGrid, columnsOf, rowsOf, sectionStart, type Part, type Piece } from '../piece/piece'
 import { LIMITS } from '../piece/schema'
 import { replaceGridSteps } from '../piece/recast'
 import type { Step } from '../piece/step'
-import type { School } from '../technique/braid/plan'
-import { beadAt, lineOf, linesOf, modulo, spotOf } from '../technique/braid/surface'
+import type { RopeMove, RopeSurface } from '../technique/disc'
 import { loadingCells, loadingRounds, type LoadingWish } from './loading'
-
-/** Whether a part is one of the round braids, whose surface is known in closed form. */
-export const isRoundBraid = (part: Part): boolean => roundSchool(part) !== null
-
-const roundSchool = (part: Part): School | null => discOf(part)?.round(part.settings) ?? null
-
-const schoolOf = (part: Part): School => roundSchool(part) ?? 'A'
-
-/**
- * What a rope can be moved by onto itself: half round, along by a round, or along by one step and on by one column.
- */
-export type RopeMove = 'half turn' | 'along' | 'screw'
 
 /**
  * Moves the colours of the repeat round or along the rope. The repeat is taken as endless, so its copies move with it;
- * each of the three carries every bead onto a bead.
+ * each of the three carries every bead onto a bead. A rope whose surface is not known is moved along only.
  */
 export function ropeMoveSteps(part: Part, move: RopeMove): Step[] {
   const strands = columnsOf(part)
   const { repeat } = asGrid(part)
   const from = sectionStart(part, 'repeat')
+  const rope = ropeOf(part)
   const laying = new Map<number, number>()
   if (part.times === 0) return []
   for (let k = 0; k < repeat.rows; k++) {
     for (let s = 0; s < strands; s++) {
-      const to = movedTo(s, k, strands, schoolOf(part), move, isRoundBraid(part))
+      const to = rope ? rope.moved({ s, k }, move) : { s, k: k + 1 }
       laying.set(keyOf(strands, to.s, from + modulo(to.k, repeat.rows)), cellAt(repeat, s, k))
     }
   }
   return layingSteps(part, laying)
 }
 
-function movedTo(
-  s: number,
-  k: number,
-  strands: number,
-  school: School,
-  move: RopeMove,
-  round: boolean,
-): { s: number; k: number } {
-  if (move === 'along' || !round) return { s, k: k + 1 }
-  const spot = spotOf(s, k, strands, school)
-  const [dr, dc] = move === 'half turn' ? [0, strands / 4] : [1, school === 'A' ? 1 : -1]
-  return beadAt({ row: spot.row + dr, col: modulo(spot.col + dc, strands / 2) }, strands, school)!
-}
-
 /**
- * The mirror image of a round braid, which is worked by the other school: the strand in slot x becomes that in slot N
+ * The mirror image of a rope, which is worked the other way: the strand in slot x becomes that in slot N
  * + 1 − x, in every section. Done twice it is as before.
  */
 export function mirrorRopeSteps(piece: Piece, part: Part): Step[] {
-  const { disc } = techniqueOf(part)
-  if (!disc || !isRoundBraid(part)) return []
-  const settings = { ...part.settings, school: schoolOf(part) === 'A' ? 'B' : 'A' }
+  const [disc, rope] = [discOf(part), ropeOf(part)]
+  if (!disc || !rope) return []
+  const { settings } = rope.mirror
   const [here, there] = [disc.plan(part.settings), disc.plan(settings)]
   const strands = columnsOf(part)
   const image = here.load.map((slot) => there.load.indexOf(here.slots + 1 - slot))
@@ -78,19 +53,20 @@ export function mirrorRopeSteps(piece: Piece, part: Part): Step[] {
   return [...layingSteps(part, laying), setStep(piece, ['parts', part.id, 'settings'], settings)]
 }
 
-/** Lays a loading as the whole braid: as many of its rounds as the part has now, in whole repeats. */
+/** Lays a loading as the whole rope: as many of its rounds as the part has now, in whole repeats. */
 export function loadingSteps(
   piece: Piece,
   part: Part,
+  rope: RopeSurface,
   wish: LoadingWish,
 ): { readonly steps: Step[]; readonly rounds: number; readonly times: number } {
   const strands = columnsOf(part)
-  const rounds = loadingRounds(wish, strands)
+  const rounds = loadingRounds(wish, rope)
   const times = Math.max(1, Math.min(LIMITS.times, Math.round(rowsOf(part) / rounds)))
   const { steps, id } = replaceGridSteps(
     piece,
     part,
-    { columns: strands, rows: rounds, numbers: loadingCells(wish, rounds, strands, schoolOf(part)) },
+    { columns: strands, rows: rounds, numbers: loadingCells(wish, rounds, strands, rope) },
     part.technique,
     part.settings,
   )
@@ -142,7 +118,7 @@ function graduationCells(
   return {
     rounds,
     numbers: Array.from({ length: rounds * strands }, (_, key) =>
-      Math.floor(key / strands) >= since.get(key % strands)! ? accent : main,
+      rowOfKey(strands, key) >= since.get(columnOfKey(strands, key))! ? accent : main,
     ),
   }
 }
@@ -160,7 +136,7 @@ export function graduationSteps(part: Part, wish: GraduationWish): Step[] {
     rounds,
     Array.from(
       { length: rounds * strands },
-      (_, key) => numbers[(rounds - 1 - Math.floor(key / strands)) * strands + (key % strands)]!,
+      (_, key) => numbers[keyOf(strands, columnOfKey(strands, key), rounds - 1 - rowOfKey(strands, key))]!,
     ),
   )
   const replaced = (section: 'start' | 'end', cells: Cells): Step[] => [
@@ -176,12 +152,12 @@ export function graduationSteps(part: Part, wish: GraduationWish): Step[] {
  */
 export function wristSideLaying(part: Part, number: number, lines: number): Laying {
   const laying = new Map<number, number>()
-  if (!isRoundBraid(part)) return laying
+  const rope = ropeOf(part)
+  if (!rope) return laying
   const strands = columnsOf(part)
   for (let k = 0; k < rowsOf(part); k++) {
     for (let s = 0; s < strands; s++) {
-      if (lineOf(spotOf(s, k, strands, schoolOf(part)), strands, schoolOf(part)) < Math.min(lines, linesOf(strands)))
-        laying.set(keyOf(strands, s, k), number)
+      if (rope.line({ s, k }) < Math.min(lines, rope.lines)) laying.set(keyOf(strands, s, k), number)
     }
   }
   return laying

@@ -1,6 +1,8 @@
+import { linesWord } from '../piece/nature'
+import { modulo } from '../modulo'
 import { keyOf, placeOfKey } from '../grid/key'
 import type { Laying } from '../piece/edit'
-import { columnsOf, isInside, locateRow, sectionStart, techniqueOf, type Part, type SectionName } from '../piece/piece'
+import { columnsOf, isInside, locateRow, sectionStart, type Part, type SectionName } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
 import { beadNear, type FreeDrawing } from '../technique/drawing'
 import { beadCentre, nearestPlace, siteOf, type Lattice, type Place } from '../technique/lattice'
@@ -146,8 +148,8 @@ export function symmetryOf(part: Part, kind: SymmetryKind, row: number): Result<
   if (kind === 'both') turnovers.push({ x0: turnovers[0]!.x0, y0: turnovers[1]!.y0 })
   const columns = columnsOf(part)
   const brought = (place: Place): Place | null => {
-    const c = lattice.round ? ((place.c % columns) + columns) % columns : place.c
-    const r = cyclic ? first + ((((place.r - first) % rows) + rows) % rows) : place.r
+    const c = lattice.round ? modulo(place.c, columns) : place.c
+    const r = cyclic ? first + modulo(place.r - first, rows) : place.r
     return r >= first && r < first + rows && isInside(part, { c, r }) ? { c, r } : null
   }
   return good({
@@ -202,7 +204,7 @@ function freeSymmetry(part: Part, free: FreeDrawing, kind: Exclude<SymmetryKind,
       problem(
         'no-symmetry',
         'symmetry',
-        `These ${techniqueOf(part).words.line}s have no ${kind === 'both' ? 'two mirrors' : NAMES[kind]}: some bead ` +
+        `These ${linesWord(part)} have no ${kind === 'both' ? 'two mirrors' : NAMES[kind]}: some bead ` +
           'would fall on none. Make them alike on both sides first.',
       ),
     )

@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { keyOf, placeOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import { columnsOf, isGrid, partRow, rowsOf, voidsOf, type Part } from '../piece/piece'
@@ -52,7 +53,7 @@ function visibleRange(
   more: Point,
 ) {
   // From afar every step-th bead stands for its neighbours: always the same ones, whichever part is painted.
-  const aligned = (index: number) => Math.max(0, index - (step - 1) - ((((index - (step - 1)) % step) + step) % step))
+  const aligned = (index: number) => Math.max(0, index - (step - 1) - modulo(index - (step - 1), step))
   const span = spanOf(lattice)
   const range = (
     from: number,

@@ -1,6 +1,5 @@
 import { latticeOf } from '../piece/drawing'
 import { beadOf, columnsOf, partRow, rowsOf, techniqueOf, type Part } from '../piece/piece'
-import { TWIST_DEGREES } from '../technique/braid/round'
 import { beadCentre, siteOf } from '../technique/lattice'
 
 /** One bead of a rope in space: along the axis, how far out on the side that is seen, and across it; mm. */
@@ -73,20 +72,3 @@ export function ropeBeads(part: Part, { from, to, turn, windDegrees }: RopeLook)
   }
   return out.sort((a, b) => a.depth - b.depth)
 }
-
-/**
- * How far the nearly straight lines of a round braid wind in a round, degrees, for a twist of the model (degrees a
- * round against the columns, as school A has it): they would be straight at −360° ÷ (H + 1). School B winds the other
- * way.
- */
-export function windOf(part: Part, twistDegrees: number): number {
-  const wind = -(twistDegrees + 360 / (columnsOf(part) / 4 + 1))
-  return part.settings.school === 'B' ? 0 - wind : wind
-}
-
-/**
- * The twist to begin with: −96° a round is known of eight strands; of others, the one that leaves their lines
- * straight.
- */
-export const usualTwist = (part: Part): number =>
-  columnsOf(part) === 8 ? TWIST_DEGREES : Math.round(-360 / (columnsOf(part) / 4 + 1))

@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { keyOf, placeOfKey } from '../grid/key'
 import { beadNear, beadsTouching, type Drawing, type FreeDrawing } from '../technique/drawing'
 import {
@@ -133,7 +134,7 @@ export function neighboursOf(part: Part, { c, r }: Place): Place[] {
   }
   const lattice = latticeOf(part)
   return neighbourOffsets(lattice, c, r)
-    .map((o) => ({ c: lattice.round ? (((c + o.c) % columns) + columns) % columns : c + o.c, r: r + o.r }))
+    .map((o) => ({ c: lattice.round ? modulo(c + o.c, columns) : c + o.c, r: r + o.r }))
     .filter((place) => isInside(part, place))
 }
 

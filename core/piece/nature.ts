@@ -1,4 +1,4 @@
-import type { Disc } from '../technique/technique'
+import type { DiscWork, RopeSurface } from '../technique/disc'
 import { techniqueOf, type Part } from './piece'
 
 /**
@@ -13,4 +13,10 @@ export const isCounted = (part: Part): boolean => techniqueOf(part).material.cou
 export const isRound = (part: Part): boolean => techniqueOf(part).round
 
 /** The disc that it is worked on, with strands that are loaded before it begins; null where nothing is loaded. */
-export const discOf = (part: Part): Disc | null => techniqueOf(part).disc ?? null
+export const discOf = (part: Part): DiscWork | null => techniqueOf(part).disc ?? null
+
+/** Its surface as a rope, where that is known in closed form. */
+export const ropeOf = (part: Part): RopeSurface | null => discOf(part)?.surface(part.settings) ?? null
+
+/** What its lines are called where there are many: “rows”. */
+export const linesWord = (part: Part): string => `${techniqueOf(part).words.line}s`

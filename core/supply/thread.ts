@@ -6,15 +6,13 @@ import { joinOf } from '../piece/join'
 import { laidWork } from '../piece/laid'
 import { fittedPart, isInside, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import type { Supply } from '../piece/schema'
-import { CORD_KNOTS_MM } from '../technique/braid/rope'
-import { isFolded } from '../technique/braid/cord'
 import { plainNumber, showNumber } from '../units/length'
 import { cordScale, strandCords } from '../tally/cords'
 import { tallyPart } from '../tally/tally'
 import { rowTitle } from '../tally/words'
-import type { Hole } from '../technique/act'
+import type { CarrierId, Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
-import type { ThreadPath } from '../technique/technique'
+import type { ThreadPath, ThreadRun } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
 import { linksNeeded } from './links'
 import { EAR_WIRE_MM } from './wire'
@@ -38,6 +36,13 @@ interface ThreadCut {
   readonly spareMm: number
   readonly pathMm: number
   readonly formula: string
+}
+
+/** A cut with what it is cut of, and what to ask for where its name does not say it. */
+interface Bought {
+  readonly cut: ThreadCut
+  readonly carrier: CarrierId
+  readonly shopName?: string | undefined
 }
 
 const roundUp = (mm: number): number => Math.ceil(mm / CUT_STEP_MM - 1e-9) * CUT_STEP_MM
@@ -67,6 +72,19 @@ export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): Thread
         : run,
     ),
   }
+}
+
+/**
+ * Path that one working length covers, mm: of the first, which leaves a tail for the closure, and of each that is
+ * joined on. At least a little, so that a hopelessly short thread still goes a row.
+ */
+export function coverOf({
+  workingLengthMm,
+  claspTailMm,
+  tailMm,
+}: Pick<Supply, 'workingLengthMm' | 'claspTailMm' | 'tailMm'>): { readonly first: number; readonly next: number } {
+  const of = (tails: number) => Math.max(1, workingLengthMm - tails) / SLACK
+  return { first: of(claspTailMm + tailMm), next: of(2 * tailMm) }
 }
 
 interface ThreadNeed {
@@ -104,12 +122,12 @@ export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): {
  * Cords of a plain braid, a line for each colour and thickness: doubled strands are one more, folded ones half as many
  * at twice the length.
  */
-function cordCuts(piece: Piece, part: Part): ThreadCut[] {
+function cordCuts(piece: Piece, part: Part): Bought[] {
   const run = pathOf(part, piece).runs[0]!
   const scale = cordScale(part, piece.tray)
-  const oneMm = run.lengthMm === 0 ? 0 : (run.lengthMm - CORD_KNOTS_MM) * scale + CORD_KNOTS_MM
+  const { knotsMm, folded } = run.each ?? { knotsMm: 0, folded: false }
+  const oneMm = run.lengthMm === 0 ? 0 : (run.lengthMm - knotsMm) * scale + knotsMm
   const cords = strandCords(part, piece.tray)
-  const folded = isFolded(part.settings)
   const thicker = scale === 1 ? '' : `, × ${showNumber(scale, 3)} for thickness`
   const inPairs = folded ? ', folded in pairs' : ''
   return [...new Set(cords.map((c) => c.number))].map((number) => {
@@ -118,7 +136,7 @@ function cordCuts(piece: Piece, part: Part): ThreadCut[] {
     // A fold gives two strands; an odd one left over is cut by itself, at the same length, and half of it is to spare.
     const pieces = folded ? Math.ceil(strands / 2) : strands
     const cutMm = roundUp(oneMm * (folded ? 2 : 1))
-    return {
+    const cut: ThreadCut = {
       id: `cord-${number}`,
       name: bead ? `${bead.letter} ${bead.name}, ${requireSpec(bead.spec).name}` : 'Cord',
       pieces,
@@ -129,45 +147,56 @@ function cordCuts(piece: Piece, part: Part): ThreadCut[] {
       pathMm: strands * oneMm,
       formula: `${strands} ${strands === 1 ? 'strand' : 'strands'} × (${run.formula}${thicker})${inPairs}`,
     }
+    return { cut, carrier: run.id, shopName: bead && `${bead.name}, ${requireSpec(bead.spec).name}` }
   })
 }
 
-export function threadCuts(piece: Piece, part: Part): ThreadCut[] {
+/** One run of thread: cut as it is, or in working lengths. */
+function runCut(piece: Piece, part: Part, { id, name, count, joined, lengthMm, formula }: ThreadRun): ThreadCut {
   const { supply, fit } = piece
-  if (!isCounted(part)) return cordCuts(piece, part)
-  return pathOf(part, piece).runs.map((run) => {
-    if (!run.joined) {
-      const cutMm = roundUp(run.lengthMm)
-      return {
-        id: run.id,
-        name: run.name,
-        pieces: run.count,
-        cutMm,
-        totalMm: cutMm * run.count,
-        joins: 0,
-        spareMm: (cutMm - run.lengthMm) * run.count,
-        pathMm: run.lengthMm * run.count,
-        formula: run.formula,
-      }
-    }
-    const { joins, totalMm, spareMm } = cutThread({
-      pathMm: run.lengthMm,
-      sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm : 0,
-      supply,
-    })
+  if (!joined) {
+    const cutMm = roundUp(lengthMm)
     return {
-      id: run.id,
-      name: run.name,
-      pieces: totalMm === 0 ? 0 : joins + 1,
-      cutMm: Math.min(totalMm, supply.workingLengthMm * (supply.doubled ? 2 : 1)),
-      totalMm,
-      joins,
-      spareMm,
-      pathMm: run.lengthMm,
-      formula: run.formula,
+      id,
+      name,
+      pieces: count,
+      cutMm,
+      totalMm: cutMm * count,
+      joins: 0,
+      spareMm: (cutMm - lengthMm) * count,
+      pathMm: lengthMm * count,
+      formula,
     }
+  }
+  const { joins, totalMm, spareMm } = cutThread({
+    pathMm: lengthMm,
+    sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm : 0,
+    supply,
   })
+  return {
+    id,
+    name,
+    pieces: totalMm === 0 ? 0 : joins + 1,
+    cutMm: Math.min(totalMm, supply.workingLengthMm * (supply.doubled ? 2 : 1)),
+    totalMm,
+    joins,
+    spareMm,
+    pathMm: lengthMm,
+    formula,
+  }
 }
+
+const boughtOf = (piece: Piece, part: Part): Bought[] =>
+  isCounted(part)
+    ? pathOf(part, piece).runs.map((run) => ({
+        cut: runCut(piece, part, run),
+        carrier: run.id,
+        shopName: run.shopName,
+      }))
+    : cordCuts(piece, part)
+
+/** What is cut of thread, cord and wire for a part. */
+export const threadCuts = (piece: Piece, part: Part): ThreadCut[] => boughtOf(piece, part).map(({ cut }) => cut)
 
 /** A thing to cut for a piece: thread of a part, or what its closure needs; for one piece, or one of a pair. */
 export interface Cut {
@@ -255,13 +284,14 @@ function closureCuts({ fit, supply }: Piece): Cut[] {
     : []
 }
 
-/** Cords and wire are bought by thickness, plain cords by their colour too. */
-function shopNameOf(piece: Piece, part: Part, { id }: ThreadCut): { shopName?: string } {
-  const cord = piece.tray.find((b) => id === `cord-${b.number}`)
-  if (cord) return { shopName: `${cord.name}, ${requireSpec(cord.spec).name}` }
-  if (id === 'core') return { shopName: `Core cord ${String(part.settings.coreMm)} mm` }
-  const name = id === 'cord' || id === 'wire' ? pathOf(part).cord?.name : undefined
-  return name ? { shopName: `${name[0]!.toUpperCase()}${name.slice(1)}` } : {}
+/** What is cut of what works its way through beads. */
+const CARRIER_MATERIALS: Readonly<Record<CarrierId, Cut['material']>> = {
+  thread: 'thread',
+  weft: 'thread',
+  warp: 'thread',
+  cord: 'cord',
+  core: 'cord',
+  wire: 'wire',
 }
 
 /** Chain between parts, a piece for each bead that one hangs at. */
@@ -286,12 +316,11 @@ const linkCuts = (piece: Piece): Cut[] =>
 export function cutList(piece: Piece): Cut[] {
   return [
     ...piece.parts.flatMap((part) =>
-      threadCuts(piece, part).map((c): Cut => ({
-        ...c,
-        ...shopNameOf(piece, part, c),
+      boughtOf(piece, part).map(({ cut, carrier, shopName }): Cut => ({
+        ...cut,
+        ...(shopName ? { shopName } : {}),
         part: part.name,
-        material: c.id.startsWith('cord') || c.id === 'core' ? 'cord' : c.id === 'wire' ? 'wire' : 'thread',
-        formula: c.formula,
+        material: CARRIER_MATERIALS[carrier],
       })),
     ),
     ...closureCuts(piece),

@@ -1,11 +1,11 @@
-import { isCounted } from '../piece/nature'
+import { discOf, isCounted } from '../piece/nature'
 import { bundleDiameter } from '../bead/hole'
 import { isCord, requireSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import { lineAt } from '../grid/lines'
 import { laidOf, laidRows } from '../piece/laid'
 import { beadOf, columnsOf, SECTIONS, techniqueOf, type Part } from '../piece/piece'
-import { DOUBLED_TIMES, doubledStrands } from '../technique/braid/cord'
+import { DOUBLED_TIMES } from '../technique/disc'
 
 /** One strand of a plain braid. */
 interface StrandCord {
@@ -24,7 +24,7 @@ interface StrandCord {
 export function strandCords(grid: Part, tray: readonly TrayBead[]): StrandCord[] {
   if (isCounted(grid) || laidRows(grid) === 0) return []
   const { part } = laidOf(grid)
-  const doubled = doubledStrands(part.settings)
+  const doubled = discOf(part)?.doubled?.of(part.settings)
   const sections = SECTIONS.filter((s) => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
   return Array.from({ length: columnsOf(part) }, (_, s) => {
     const number = lineAt(part[sections[0]!], 0)[s]!
@@ -39,7 +39,7 @@ export function strandCords(grid: Part, tray: readonly TrayBead[]): StrandCord[]
       bobbin: s + 1,
       number,
       diameterMm: isCord(spec) ? spec.d : beadOf(part).d,
-      doubled: doubled.has(s),
+      doubled: doubled?.has(s) ?? false,
       changes,
     }
   })

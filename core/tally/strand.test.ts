@@ -7,7 +7,7 @@ import { layingSteps } from '../piece/edit'
 import { columnsOf, numberAt, rowsOf } from '../piece/piece'
 import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
-import { beadAt, spotOf } from '../technique/braid/surface'
+import { beadAt, roundSurface, spotOf } from '../technique/braid/surface'
 import { requireTechnique } from '../technique/registry'
 import { tallyPart, totalOf } from './tally'
 import { placeOfSlot, readStrand, strandLists, strandWords, unevenStrands } from './strand'
@@ -141,19 +141,21 @@ describe('loadings', () => {
         fc.integer({ min: 1, max: 6 }),
         (loading, n, school, along) => {
           const wish = { loading, numbers: [1, 2, 3], along }
-          const rounds = loadingRounds(wish, n)
-          const flat = loadingCells(wish, 3 * rounds, n, school)
+          const rope = roundSurface(n, school, {})
+          const rounds = loadingRounds(wish, rope)
+          const flat = loadingCells(wish, 3 * rounds, n, rope)
           for (let key = 0; key < 2 * rounds * n; key++) expect(flat[key]).toBe(flat[key + rounds * n])
         },
       ),
     )
   })
   it('rings are eight beads round; flowers are a centre with six petals', () => {
-    expect(loadingCells({ loading: 'rings', numbers: [1, 2], along: 1 }, 2, 8, 'A')).toEqual([
+    const rope = roundSurface(8, 'A', {})
+    expect(loadingCells({ loading: 'rings', numbers: [1, 2], along: 1 }, 2, 8, rope)).toEqual([
       ...Array<number>(8).fill(1),
       ...Array<number>(8).fill(2),
     ])
-    const flat = loadingCells({ loading: 'flowers', numbers: [1, 2, 3], along: 6 }, 60, 8, 'A')
+    const flat = loadingCells({ loading: 'flowers', numbers: [1, 2, 3], along: 6 }, 60, 8, rope)
     const inside = flat.slice(8 * 6, 8 * 54)
     expect(inside.filter((n) => n === 2).length / inside.filter((n) => n === 3).length).toBeCloseTo(6, 0)
   })

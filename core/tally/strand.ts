@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { discOf } from '../piece/nature'
 import { keyOf } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
@@ -35,8 +36,6 @@ interface StrandList {
   readonly runs: readonly { readonly number: number; readonly count: number }[]
   readonly beads: number
 }
-
-const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /**
  * Sides of the disc as it lies before one, clockwise from the top, each with its half before the dot and its half

@@ -1,3 +1,4 @@
+import { modulo } from '../modulo'
 import { keyOf } from '../grid/key'
 /**
  * Where the beads of a grid stitch lie. A lattice is periodic: the middle of cell (c, r) is
@@ -61,8 +62,6 @@ export interface Point {
   readonly x: number
   readonly y: number
 }
-
-const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /** Which of the sites of a lattice the cell (c, r) has. */
 export const siteIndexOf = ({ columns, rows }: Lattice['period'], c: number, r: number): number =>

@@ -1,11 +1,11 @@
 import type { z } from 'zod'
 import type { Problem } from '../problem'
+import type { DiscWork } from './disc'
 import type { LatticeDrawing } from './drawing'
 import type { Chart, Lattice, Place } from './lattice'
 import { BEADS, type Material } from './material'
 import {
   wordsOf,
-  type Disc,
   type Extent,
   type Form,
   type Join,
@@ -34,7 +34,7 @@ export interface Stitch {
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
 
-  readonly disc?: Disc
+  readonly disc?: DiscWork
   /** What its lines and counts are called; those of woven bands and tubes where it says nothing else (`wordsOf`). */
   readonly words?: TechniqueWords
   /** What its cells are made of; beads if not said (`materialOf`). */

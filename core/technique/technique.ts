@@ -3,11 +3,14 @@ import { placeOfKey } from '../grid/key'
 import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
 import type { Problem } from '../problem'
-import type { BraidPlan, School } from './braid/plan'
+import type { DiscWork } from './disc'
+import type { SettingField, Settings } from './setting'
 import type { Drawing } from './drawing'
 import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
+
+export type { SettingField, Settings }
 
 /** What a technique needs to know of a part: counts, the bead it is drawn for and the stitch's own settings. */
 export interface Work {
@@ -43,8 +46,6 @@ export interface LaidWork extends LaidSums {
   /** Whether a bead lies at column c of bead row r. */
   holds(c: number, r: number): boolean
 }
-
-export type Settings = Readonly<Record<string, string | number | boolean>>
 
 /** What the lines of a part mean, as its technique has it: plain JSON. */
 export type Plan = Readonly<Record<string, Json>>
@@ -102,6 +103,13 @@ export interface ThreadRun {
   readonly lengthMm: number
   /** Whether the run is cut in working lengths and joined, or stretched in one. */
   readonly joined: boolean
+  /** What to ask for in a shop, where the work itself decides it. */
+  readonly shopName?: string
+  /**
+   * Where every strand is a cord of its own colour and thickness: what of `lengthMm` is knots, which do not grow with
+   * thickness, and whether one cord, folded in its middle, makes two strands.
+   */
+  readonly each?: { readonly knotsMm: number; readonly folded: boolean }
   /** The model in words, with its values: shown, so that it can be checked. */
   readonly formula: string
 }
@@ -191,25 +199,6 @@ export const choosesWidth = ({ growth }: Pick<Technique, 'growth'>, work: Omit<W
 /** A word at the head of a line: “Row”. */
 export const titled = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`
 
-/** A choice that the stitch itself offers, for forms to show. */
-export interface SettingField {
-  readonly key: string
-  readonly label: string
-  readonly help: string
-  readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'number' | 'text'
-  readonly choices?: readonly { readonly value: string; readonly label: string }[]
-}
-
-/** Work on a slotted disc, with strands that are loaded before it begins: columns of the grid are strands then. */
-export interface Disc {
-  /** How many strands. */
-  readonly strands: number
-  /** How they are moved. */
-  plan(settings: Settings): BraidPlan
-  /** School of a round braid, whose surface is known in closed form; null for all others. */
-  round(settings: Settings): School | null
-}
-
 /**
  * Work that goes on without beads at both ends: the setting that says how much at each, how far it may be changed to
  * fit, and what both come to, mm. Such ends belong to the length of the work but to none of its rows, so a gauge
@@ -275,7 +264,8 @@ export interface Technique {
   /** What its lines and counts are called. */
   readonly words: TechniqueWords
   readonly material: Material
-  readonly disc?: Disc
+  /** The disc that it is worked on, if it is. */
+  readonly disc?: DiscWork
   /** Other ways to unroll the surface; the first is the one that is meant where none is named. */
   readonly charts?: readonly Chart[]
   /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */

@@ -1,7 +1,6 @@
+import { modulo } from '../modulo'
 import { placeOfKey } from '../grid/key'
 import { siteIndexOf, type Lattice, type Place } from './lattice'
-
-const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 /**
  * Which beads touch on a rope whose beads lie anywhere on its unrolled surface: those no further apart than a little

@@ -9,6 +9,7 @@ import * as picture from './migration/0006-picture'
 import * as session from './migration/0007-session'
 import * as storage from './migration/0008-storage'
 import * as summary from './migration/0009-summary'
+import * as making from './migration/0010-making'
 
 interface Named {
   readonly name: string
@@ -25,6 +26,7 @@ const MIGRATIONS: readonly Named[] = [
   { name: '0007-session', migration: session },
   { name: '0008-storage', migration: storage },
   { name: '0009-summary', migration: summary },
+  { name: '0010-making', migration: making },
 ]
 
 const migrationSource: Knex.MigrationSource<Named> = {

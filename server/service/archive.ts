@@ -10,6 +10,8 @@ import type { Database } from '../database/connection'
 import { done } from '../heavy/pool'
 import { saveSettings, type Account } from './account'
 import { Failure, notFound, sound } from './failure'
+import { BENCH_LIMITS, makingSchema } from '../../core/making/event'
+import { keepMaking, makingsToKeep } from './making'
 import { insertPiece, requireOwn } from './piece'
 import { LITTLE_BYTES, pieceAt, writePieceFile } from './piece-store'
 import { keep, listShelf } from './shelf'
@@ -35,6 +37,7 @@ export async function* archiveOf(db: Database, { id: accountId, settings }: Acco
     if (!found) throw notFound()
     yield line(known)
     yield `${await writePieceFile(found.piece)}\n`
+    for await (const making of makingsToKeep(db, id)) yield line({ is: 'making', ...making })
     count++
   }
   yield line({ is: 'end', pieces: count, shelf: shelf.length })
@@ -45,17 +48,14 @@ async function whatIsKnown(db: Database, accountId: string, id: string): Promise
     .where({ id, account_id: accountId })
     .first<{ removed_at: Date | null; updated_at: Date } | undefined>('removed_at', 'updated_at')
   if (!row) return null
-  const [places, holdings] = await Promise.all([
-    db('making_place').where({ piece_id: id }).select<{ part: string; move: number }[]>('part', 'move'),
-    db('holding')
-      .where({ piece_id: id })
-      .select<{ shelf: string; kind: 'reserved' | 'taken'; amount: number }[]>('shelf_id as shelf', 'kind', 'amount'),
-  ])
+  const holdings = await db('holding')
+    .where({ piece_id: id })
+    .select<{ shelf: string; kind: 'reserved' | 'taken'; amount: number }[]>('shelf_id as shelf', 'kind', 'amount')
   return {
     is: 'piece',
     away: row.removed_at !== null,
     updatedAt: row.updated_at.toISOString(),
-    places: Object.fromEntries(places.map((p) => [p.part, p.move])),
+    places: {},
     holdings,
   }
 }
@@ -105,6 +105,8 @@ export async function readArchive(
       for (const [k, line] of lines.entries()) shelfIds.set(line.id, kept[k]!.id)
     }
     let pieces = 0
+    let lastPiece: string | null = null
+    let makings = 0
     for (let at = 2; ; at++) {
       const line = readLine(await next(), at)
       if (line.is === 'shelf') {
@@ -116,7 +118,14 @@ export async function readArchive(
       if (line.is === 'settings') await saveSettings(trx, accountId, line.settings)
       if (line.is === 'piece') {
         if (++pieces > MOST_LISTED) throw unreadable(`This archive holds more than ${MOST_LISTED} pieces.`)
-        await takePiece(trx, accountId, line, await next(), shelfIds)
+        lastPiece = await takePiece(trx, accountId, line, await next(), shelfIds)
+        makings = 0
+      }
+      if (line.is === 'making') {
+        if (!lastPiece || ++makings > BENCH_LIMITS.makings)
+          throw unreadable('This archive holds makings that belong to no piece, or too many of one.')
+        await requireRoom(trx, accountId, JSON.stringify(line.events).length)
+        await keepMaking(trx, lastPiece, `archive-${makings}`, line)
       }
       if (line.is === 'end') {
         if (line.pieces !== pieces || line.shelf !== shelfIds.size) throw unreadable(CUT_OFF)
@@ -148,16 +157,24 @@ async function takePiece(
   { away, updatedAt, places, holdings }: Extract<ArchiveLine, { is: 'piece' }>,
   file: Uint8Array,
   shelfIds: ReadonlyMap<string, string>,
-): Promise<void> {
+): Promise<string> {
   const begun = sound(await done('begunFromFile', file, { little: file.length <= LITTLE_BYTES }))
   await requireRoom(db, accountId, begun.snapshot.length)
   const id = await insertPiece(db, accountId, begun, { updatedAt, away })
-  const placed = Object.entries(places).map(([part, move]) => ({ piece_id: id, part, move }))
-  if (placed.length > 0) await db('making_place').insert(placed)
+  const events = Object.entries(places)
+    .filter(([, moves]) => moves > 0)
+    .map(([part, moves], k) => ({
+      id: `carried-${k}`,
+      at: Date.parse(updatedAt),
+      event: { do: 'moved' as const, part, moves },
+    }))
+  if (events.length > 0)
+    await keepMaking(db, id, 'carried', { head: makingSchema.parse({}), begunAt: Date.parse(updatedAt), events })
   const held = holdings.map(({ shelf, kind, amount }) => {
     const shelfId = shelfIds.get(shelf)
     if (!shelfId) throw unreadable('A piece of this archive holds something of the box that is not in it.')
     return { piece_id: id, shelf_id: shelfId, kind, amount }
   })
   if (held.length > 0) await db('holding').insert(held).onConflict().ignore()
+  return id
 }

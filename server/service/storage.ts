@@ -16,7 +16,7 @@ export interface Storage {
   readonly most: number
 }
 
-/** What an account keeps: steps and snapshots of its pieces, their pictures, and the shelf. */
+/** What an account keeps: steps and snapshots of its pieces, their pictures and makings, and the shelf. */
 export async function storageOf(db: Database, accountId: string): Promise<Storage> {
   const { rows } = await db.raw<{ rows: { bytes: string }[] }>(
     `
@@ -25,6 +25,8 @@ export async function storageOf(db: Database, accountId: string): Promise<Storag
       (select coalesce(sum(bytes), 0) from revision join own on own.id = piece_id)
       + (select coalesce(sum(octet_length(body)), 0) from snapshot join own on own.id = piece_id)
       + (select coalesce(sum(octet_length(png)), 0) from picture join own on own.id = piece_id)
+      + (select coalesce(sum(octet_length(event::text)), 0)
+        from making_event join making on making.id = making_id join own on own.id = piece_id)
       + (select coalesce(sum(octet_length(value::text)), 0) from shelf where account_id = ?)
     )::text as bytes`,
     [accountId, accountId],

@@ -7,7 +7,8 @@ const KEPT_DAYS = 90
 
 /**
  * Lets the steps of old revisions go: up to a snapshot that is old enough, so that everything after it can still be
- * replayed. Snapshots stay, as do the ids of transactions, and what leads from a snapshot to a state that was named.
+ * replayed. Snapshots stay, as do the ids of transactions, and what leads from a snapshot to a state that was named
+ * or that a making began with.
  * Answers how many revisions were thinned; several instances may do it at once.
  */
 export async function thin(db: Database): Promise<number> {
@@ -24,7 +25,9 @@ export async function thin(db: Database): Promise<number> {
     ) as old
     where revision.piece_id = old.piece_id and revision.number <= old.upto and revision.steps is not null
       and not exists (
-        select from named_state as named
+        select from (
+          select piece_id, revision from named_state union all select piece_id, revision from making
+        ) as named
         where named.piece_id = revision.piece_id and named.revision >= revision.number and not exists (
           select from snapshot as between_them
           where between_them.piece_id = named.piece_id

@@ -197,14 +197,3 @@ describe('the sample supplier', () => {
   it('asks who is there', async () =>
     expect((await client(address).call('POST', 'supplier/offers', { wanted })).status).toBe(401))
 })
-
-describe('the place in the making', () => {
-  it('is kept for each part and found again', async () => {
-    const id = await created(weaver)
-    expect((await weaver.call('GET', `piece/${id}/place`)).body).toEqual({ places: {} })
-    expect((await weaver.call('PUT', `piece/${id}/place`, { part: 'band', move: 17 })).status).toBe(200)
-    await weaver.call('PUT', `piece/${id}/place`, { part: 'band', move: 18 })
-    expect((await weaver.call('GET', `piece/${id}/place`)).body).toEqual({ places: { band: 18 } })
-    expect((await weaver.call('PUT', `piece/${id}/place`, { part: 'band', move: -1 })).status).toBe(422)
-  })
-})

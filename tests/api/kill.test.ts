@@ -45,16 +45,43 @@ it(
       await prepareDatabase(cluster.url, false)
       await start()
       const address = application!.address
-      const weavers: { who: Awaited<ReturnType<typeof person>>; id: string; revision: number }[] = []
+      const weavers: { who: Awaited<ReturnType<typeof person>>; id: string; making: string; revision: number }[] = []
       for (let k = 0; k < WEAVERS; k++) {
         const who = await person(address)
         const { id } = (await who.call<{ id: string }>('POST', 'piece', pieceToBody(piece()))).body
-        weavers.push({ who, id, revision: 0 })
+        const { making } = (
+          await who.call<{ making: { id: string } }>('POST', `piece/${id}/making`, {
+            as: 'begin-kill-1',
+            revision: 0,
+            head: {},
+          })
+        ).body
+        weavers.push({ who, id, making: making.id, revision: 0 })
+      }
+      /** A press at the bench for each revision, sent until it is acknowledged. */
+      const press = async ({ who, id, making }: (typeof weavers)[number], number: number): Promise<void> => {
+        const event = { do: 'at', task: `band/1/${number}`, bite: 0 }
+        while (working) {
+          try {
+            const events = [{ id: `press-${number}-kill`, at: number, event }]
+            const { status } = await who.call('POST', `piece/${id}/making/${making}/event`, {
+              after: 0,
+              now: 0,
+              events,
+            })
+            if (status === 200) return
+            expect(status).toBe(500)
+          } catch (error) {
+            if (!(error instanceof TypeError || error instanceof SyntaxError)) throw error
+            await sleep(20)
+          }
+        }
       }
       /** Renames its piece again and again, one revision each; what got no answer is sent once more as it was. */
       const work = async (weaver: (typeof weavers)[number]): Promise<void> => {
         while (working) {
           const { revision } = weaver
+          if (revision > 0) await press(weaver, revision)
           const now = { ...piece(), name: revision === 0 ? piece().name : `Name ${revision}` }
           const transaction = {
             id: `${weaver.id.slice(0, 8)}-${revision + 1}`,
@@ -97,7 +124,14 @@ it(
       }
       working = false
       await all
-      for (const { who, id, revision } of weavers) {
+      for (const { who, id, making, revision } of weavers) {
+        const { events } = (
+          await who.call<{ events: { id: string }[] }>('GET', `piece/${id}/making/${making}?after=0`)
+        ).body
+        // Every press that was acknowledged, once; the last one may have been on its way.
+        const pressed = new Set(events.map((e) => e.id))
+        expect(pressed.size).toBe(events.length)
+        for (let n = 1; n < revision; n++) expect(pressed).toContain(`press-${n}-kill`)
         expect(revision).toBeGreaterThan(KILLS)
         expect((await who.call<{ revision: number }>('GET', `piece/${id}`)).body.revision).toBe(revision)
       }

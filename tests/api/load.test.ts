@@ -211,7 +211,12 @@ describe('ten thousand bodies', () => {
         step({ type: 'tray', do: 'insert', at: 0, bead }, { type: 'part', do: 'insert', at: 0, value }),
       ],
       ['POST', `piece/${id}/holding`, { what: 'reserve', asks: [{ shelfId: id, amount: 2 }] }],
-      ['PUT', `piece/${id}/place`, { part: 'band', move: 3 }],
+      ['POST', `piece/${id}/making`, { as: 'begin-load-1', revision: 0, head: { copies: 1 } }],
+      [
+        'POST',
+        `piece/${id}/making/${id}/event`,
+        { after: 0, now: 1, events: [{ id: 'press-load-1', at: 0, event: { do: 'at', task: 'band/1/1', bite: 0 } }] },
+      ],
       ['POST', 'shelf', { values: [{ kind: 'stamp', name: 'x' }] }],
       ['PUT', `shelf/${id}`, { before: {}, value: {} }],
       ['PUT', 'settings', { units: 'mm' }],

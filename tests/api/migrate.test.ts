@@ -86,6 +86,7 @@ it('an older database is brought up to date with everything in it', async () => 
       '0007-session',
       '0008-storage',
       '0009-summary',
+      '0010-making',
     ])
     expect((await listPieces(db, account!.id))[0]!.summary).toMatchObject({
       kind: 'bracelet',
@@ -123,7 +124,7 @@ it('three starts at once on an empty database lay out one demo, ten times out of
       await Promise.all([1, 2, 3].map(() => prepareDatabase(url.href, true)))
       const db = connect(url.href)
       expect(await db('account').count('id')).toEqual([{ count: '1' }])
-      expect(await db('knex_migrations').count('id')).toEqual([{ count: '9' }])
+      expect(await db('knex_migrations').count('id')).toEqual([{ count: '10' }])
       await db.destroy()
       await admin.raw(`drop database ${name}`)
     }

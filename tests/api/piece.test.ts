@@ -325,8 +325,11 @@ describe('another’s piece', () => {
     ['GET', 'piece/:id/picture/0'],
     ['DELETE', 'piece/:id?for=good'],
     ['POST', 'piece/:id/holding', { what: 'release' }],
-    ['GET', 'piece/:id/place'],
-    ['PUT', 'piece/:id/place', { part: 'band', move: 3 }],
+    ['GET', 'piece/:id/making'],
+    ['POST', 'piece/:id/making', { as: 'intruder-1', revision: 0, head: {} }],
+    ['GET', 'piece/:id/making/:making'],
+    ['DELETE', 'piece/:id/making/:making'],
+    ['POST', 'piece/:id/making/:making/event', { after: 0, now: 0, events: [] }],
   ]
   it('lists every route of a piece: a new one must be added here', async () => {
     const { readdirSync } = await import('node:fs')
@@ -341,20 +344,27 @@ describe('another’s piece', () => {
             .replace(/\?.*/, '')
             .replace(/^\//, '')
             .replace(/^picture\/\d+$/, 'picture/[revision]')
-            .replace(/\/\d+$/, '/[number]') || 'index'
+            .replace(/\/\d+$/, '/[number]')
+            .replace(':making', '[making]') || 'index'
         }`,
     )
     for (const file of files) {
       const [, name, method] = /^(.*)\.(\w+)\.ts$/.exec(file)!
-      expect(known).toContain(`${method} ${name}`)
+      expect(known).toContain(`${method} ${name === 'index' ? name : name!.replace(/\/index$/, '')}`)
     }
   })
   it.each(routes)('%s %s answers as for a piece that does not exist', async (method, path, body) => {
     const id = await created(weaver)
-    const theirs = await other.call(method, path.replace(':id', id), body)
-    const none = await other.call(method, path.replace(':id', '00000000-0000-4000-8000-000000000000'), body)
-    const nonsense = await other.call(method, path.replace(':id', 'not-an-id'), body)
-    const out = await client(address).call(method, path.replace(':id', id), body)
+    const begun = await weaver.call<{ making: { id: string } }>('POST', `piece/${id}/making`, {
+      as: 'of-the-owner',
+      revision: 0,
+      head: {},
+    })
+    const of = (which: string) => path.replace(':id', which).replace(':making', begun.body.making.id)
+    const theirs = await other.call(method, of(id), body)
+    const none = await other.call(method, of('00000000-0000-4000-8000-000000000000'), body)
+    const nonsense = await other.call(method, of('not-an-id'), body)
+    const out = await client(address).call(method, of(id), body)
     expect(theirs.status).toBe(404)
     expect(theirs.body).toEqual(none.body)
     expect([none.status, nonsense.status, out.status]).toEqual([404, 404, 401])

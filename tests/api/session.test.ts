@@ -244,7 +244,16 @@ describe('an account', () => {
           base: 0,
           transactions: [{ id: `gone-${id.slice(0, 8)}`, label: 'x', steps: [step] }],
         })
-        await who.call('PUT', `piece/${id}/place`, { part: 'band', move: 2 })
+        const made = await who.call<{ making: { id: string } }>('POST', `piece/${id}/making`, {
+          as: 'begin-here-1',
+          revision: 0,
+          head: {},
+        })
+        await who.call('POST', `piece/${id}/making/${made.body.making.id}/event`, {
+          after: 0,
+          now: 1,
+          events: [{ id: 'press-here-1', at: 0, event: { do: 'at', task: 'band/1/1', bite: 0 } }],
+        })
         await who.call('GET', `piece/${id}/picture/1`)
         const value = DEMO_SHELF.find((v) => v.kind === 'bead')!
         const kept = await who.call<{ items: { id: string }[] }>('POST', 'shelf', { values: [value] })
@@ -289,7 +298,7 @@ describe('an account', () => {
       expect((await here.call('GET', 'piece')).status).toBe(401)
       expect(await knows()).toEqual([])
       const after = await rows()
-      for (const name of ['piece', 'revision', 'snapshot', 'picture', 'making_place', 'holding', 'shelf'])
+      for (const name of ['piece', 'revision', 'snapshot', 'picture', 'making', 'making_event', 'holding', 'shelf'])
         expect([name, before[name]! - after[name]!]).toEqual([name, 1])
       expect((await other.call('GET', 'piece')).status).toBe(200)
     } finally {

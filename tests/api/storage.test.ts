@@ -1,6 +1,7 @@
 import { gunzipSync, gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
 import { archiveHead, archiveLine } from '#core/contract/archive'
+import type { MakingListing, SyncedMaking } from '#core/contract/making'
 import { readPieceFile } from '#core/format/piece-file'
 import { pieceToBody } from '#core/piece/codec'
 import { setStep } from '#core/piece/edit'
@@ -267,7 +268,25 @@ describe('everything that one owns', () => {
     const bead = items.find((i) => i.value.kind === 'bead')!
     await who.call('PUT', 'settings', { ...SETTINGS })
     const band = await longLived(who, 3)
-    await who.call('PUT', `piece/${band}/place`, { part: 'band', move: 7 })
+    for (const as of ['begin-one-1', 'begin-two-2']) {
+      const begun = await who.call<{ making: { id: string } }>('POST', `piece/${band}/making`, {
+        as,
+        revision: 2,
+        head: { copies: 2, copyOrder: 'side by side', name: as },
+      })
+      await who.call('POST', `piece/${band}/making/${begun.body.making.id}/event`, {
+        after: 0,
+        now: 9000,
+        events: [
+          {
+            id: 'press-one-1',
+            at: 5000,
+            event: { do: 'at', task: 'band/1/4', bite: 1, says: 'Row 6', beads: 9, of: 32 },
+          },
+          { id: 'note-one-1', at: 6000, event: { do: 'note', task: 'band/1/4', text: 'Thread frays' } },
+        ],
+      })
+    }
     await who.call('POST', `piece/${band}/holding`, { what: 'reserve', asks: [{ shelfId: bead.id, amount: 0.25 }] })
     const away = await longLived(who, 1)
     await who.call('DELETE', `piece/${away}`)
@@ -296,7 +315,17 @@ describe('everything that one owns', () => {
       settings: (await who.call<{ account: { settings: unknown } }>('GET', 'session')).body.account.settings,
       shelf: shelf.map((i) => i.value),
       pieces: await Promise.all(here.map(async (p) => [p.updatedAt, (await openedAt(who, p.id)).piece])),
-      places: await Promise.all(here.map(async (p) => (await who.call('GET', `piece/${p.id}/place`)).body)),
+      makings: await Promise.all(
+        here.map(async (p) => {
+          const { makings } = (await who.call<{ makings: MakingListing[] }>('GET', `piece/${p.id}/making`)).body
+          return Promise.all(
+            makings.map(async ({ id, name, copies, copyOrder, status, begunAt }) => {
+              const { body } = await who.call<SyncedMaking>('GET', `piece/${p.id}/making/${id}`)
+              return { name, copies, copyOrder, status, begunAt, events: body.events }
+            }),
+          )
+        }),
+      ),
       away: (await list('piece?away=1')).map((p) => p.name),
       held: holdings.map((h) => [
         here.find((p) => p.id === h.pieceId)?.name,
@@ -315,12 +344,26 @@ describe('everything that one owns', () => {
       const value = JSON.parse(line) as { is?: string }
       return value.is === undefined ? readPieceFile(line).ok : archiveLine.parse(value).is
     })
-    expect(kinds).toEqual(['settings', ...DEMO_SHELF.map(() => 'shelf'), 'piece', true, 'piece', true, 'end'])
+    expect(kinds).toEqual([
+      'settings',
+      ...DEMO_SHELF.map(() => 'shelf'),
+      'piece',
+      true,
+      'making',
+      'making',
+      'piece',
+      true,
+      'end',
+    ])
     const heir = await person(address)
     expect(await upload(heir, file)).toEqual({ status: 200, body: { pieces: 2, shelf: DEMO_SHELF.length } })
     const before = await holds(who)
     expect(await holds(heir)).toEqual(before)
-    expect([before.settings, before.away, before.places]).toEqual([SETTINGS, ['Name 1'], [{ places: { band: 7 } }]])
+    expect([before.settings, before.away]).toEqual([SETTINGS, ['Name 1']])
+    expect(before.makings[0]!.map((m) => [m.name, m.status, m.events.map((e) => e.id)]).sort()).toEqual([
+      ['begin-one-1', 'on the bench', ['press-one-1', 'note-one-1']],
+      ['begin-two-2', 'on the bench', ['press-one-1', 'note-one-1']],
+    ])
     expect(before.held).toEqual([['Name 3', expect.objectContaining({ kind: 'bead' }), 0.25]])
     // And once more: what is saved of it there is the same, but for the day and the names.
     const named = (text: string) => text.replace(/"(id|shelf|madeAt)":"[^"]*"/g, '')
@@ -340,7 +383,7 @@ describe('everything that one owns', () => {
       ['archive-unsound', packed(lines.slice(1))],
       ['archive-unsound', packed(changed(at('settings'), '{"is":"settings","settings":{"unit":"ell"}}'))],
       ['archive-unsound', packed(changed(at('shelf'), 'x'))],
-      ['archive-unsound', packed(changed(0, lines[0]!.replace('"version":1', '"version":2')))],
+      ['archive-unsound', packed(changed(0, lines[0]!.replace('"version":2', '"version":3')))],
       ['archive-unsound', packed(changed(at('end'), lines[at('end')]!.replace('"pieces":2', '"pieces":3')))],
       ['file-format', packed(changed(at('piece') + 1, '{}'))],
       [

@@ -25,7 +25,7 @@ describe('a text that cannot be kept', () => {
       ['POST', 'piece', name],
       ['POST', `piece/${id}/step`, transaction('x', set)],
       ['POST', `piece/${id}/step`, transaction('TEXT', setStep(piece(), ['name'], 'y'))],
-      ['PUT', `piece/${id}/place`, `{"part":"${text}","move":1}`],
+      ['POST', `piece/${id}/making`, `{"as":"begin-odd-1","revision":0,"head":{"name":"${text}"}}`],
       ['POST', 'session', `{"signIn":"${text} and more","password":"a long enough word"}`],
       ['POST', 'account', `{"signIn":"${text} and more","password":"a long enough word"}`],
     ]
@@ -44,7 +44,13 @@ describe('a text that cannot be kept', () => {
 describe('an address', () => {
   const strange = ['x', '0', '%00', '..%2f..', `${'a'.repeat(4000)}`, '%F0%9F', "'; drop table piece --", '-1']
   it.each(strange)('with the id %s names nothing', async (odd) => {
-    const paths = [`piece/${odd}`, `piece/${odd}/step`, `piece/${odd}/place`, `piece/${odd}/revision/0`]
+    const paths = [
+      `piece/${odd}`,
+      `piece/${odd}/step`,
+      `piece/${odd}/making`,
+      `piece/${id}/making/${odd}`,
+      `piece/${odd}/revision/0`,
+    ]
     for (const path of [...paths, `piece/${id}/revision/${odd === '0' ? 'x' : odd}`, `piece/${id}/picture/${odd}x`])
       expect([path, (await weaver.call('GET', path)).status]).toEqual([path, 404])
     expect((await weaver.call('DELETE', `shelf/${odd}`)).status).toBe(404)
@@ -81,6 +87,7 @@ describe('an address', () => {
     const path = name!
       .replace(/(^|\/)index$/, '')
       .replace('[kind]', 'scale')
+      .replace('[making]', '00000000-0000-4000-8000-000000000000')
       .replace(/\[(number|revision)\]/, '0')
     routes.set(path, [...(routes.get(path) ?? []), method!.toUpperCase()])
   }

@@ -17,6 +17,10 @@ import { valueOf } from '#core/problem'
 import { countCellsAfresh } from '#core/tally/tally'
 import { rowWords, workingRowCount } from '#core/tally/words'
 import { requireTechnique } from '#core/technique/registry'
+import { agendaOf, beadsAt, onward, placeOf, taskAt } from '#core/making/agenda'
+import { stateOf, type KeptEvent } from '#core/making/event'
+import { sittingsOf } from '#core/making/sitting'
+import { soFarOf } from '#core/making/sofar'
 
 /** The core at a million beads, in Node, against a bare pass over the same numbers in the same run. */
 const COLUMNS = 200
@@ -45,6 +49,23 @@ function noisy(technique: string, kinds: number, run = 1): Part {
     end: empty,
   }
 }
+
+const pieceOf = (part: Part): Piece => ({
+  name: 'Bench',
+  notes: '',
+  tray: [1, 2, 3, 4, 5, 6].map((n) => bead(n)),
+  parts: [part],
+  gauges: [],
+  supply: supplySchema.parse({}),
+  cost: costSchema.parse({}),
+  fit: fitSchema.parse({
+    kind: 'bracelet',
+    bodyMm: 170,
+    easeMm: 13,
+    closure: { kind: 'toggle', lengthMm: 14 },
+    widthMm: 30,
+  }),
+})
 
 const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
 function timed(work: () => void, runs = 9): number {
@@ -145,22 +166,7 @@ test('memory: under 4 bytes a bead, a thousand strokes to undo under 20 MB', () 
   const part = noisy('peyote', 6)
   const bytes = part.repeat.blocks.reduce((sum, block) => sum + block.byteLength, 0)
   expect(bytes / (COLUMNS * ROWS)).toBeLessThanOrEqual(4)
-  const piece: Piece = {
-    name: 'Bench',
-    notes: '',
-    tray: [1, 2, 3, 4, 5, 6].map((n) => bead(n)),
-    parts: [part],
-    gauges: [],
-    supply: supplySchema.parse({}),
-    cost: costSchema.parse({}),
-    fit: fitSchema.parse({
-      kind: 'bracelet',
-      bodyMm: 170,
-      easeMm: 13,
-      closure: { kind: 'toggle', lengthMm: 14 },
-      widthMm: 30,
-    }),
-  }
+  const piece = pieceOf(part)
   gc?.()
   let now = piece
   let history = EMPTY_HISTORY
@@ -222,4 +228,42 @@ test('a braid of 1 000 rounds and 16 strands: surface to strands and back agains
   // Instantaneous: both well within a frame of 16 ms on any machine that passes over numbers at this rate.
   expect(lists / bare).toBeLessThan(120)
   expect(spots / bare).toBeLessThan(120)
+})
+
+test('the bench: a making of a million beads opened and gone through, ten thousand presses replayed', () => {
+  const tray = Array.from({ length: 6 }, (_, k) => bead(k + 1))
+  const order = { copies: 1, copyOrder: 'in turn' as const }
+  for (const technique of ['peyote', 'loom', 'brick']) {
+    const part = noisy(technique, 6)
+    const bare = timed(sumOf(wholePart(part)), 41)
+    const opened = timed(() => {
+      // Another part each time: what is known of one is kept.
+      const agenda = agendaOf(pieceOf({ ...part }), order)
+      keep.sum += taskAt(agenda, Math.floor(agenda.count / 2))!.words.beads
+    }, 5)
+    const agenda = agendaOf(pieceOf(part), order)
+    let at = 0
+    const step = timed(() => {
+      at = (at + 977) % agenda.count
+      const task = taskAt(agenda, at)!
+      const mark = onward(agenda, { task: task.key, bite: 0 }, 'bite')
+      keep.sum += beadsAt(agenda, placeOf(agenda, mark)) + soFarOf(task, 1, tray).needle.x
+    }, 41)
+    const presses: KeptEvent[] = Array.from({ length: 10_000 }, (_, k) => ({
+      id: `press-${(k * 7919) % 10_000}-${k}`,
+      at: 1_000_000 + ((k * 7919) % 10_000) * 1000,
+      event: { do: 'at', task: `band/1/${k % agenda.count}`, bite: 0, says: '', beads: k, of: 1_000_000 },
+    }))
+    const replay = timed(() => {
+      keep.sum += sittingsOf(stateOf(presses).presses).length
+    })
+    console.log(
+      `bench of ${technique}, 1 000 000: bare sum ${bare.toFixed(2)} ms · opened ${opened.toFixed(0)} ms ` +
+        `(${(opened / bare).toFixed(0)} ×) · a step ${step.toFixed(2)} ms · 10 000 presses ${replay.toFixed(0)} ms`,
+    )
+    // Goals are 300 ms for a tenth of the beads, 50 ms a step, 100 ms for the presses; a bare sum takes one or two.
+    expect(opened / bare).toBeLessThan(120)
+    expect(step / bare).toBeLessThan(15)
+    expect(replay / bare).toBeLessThan(25)
+  }
 })

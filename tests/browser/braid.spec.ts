@@ -83,21 +83,22 @@ test('a round is stepped through, paused, and found again on a second device', a
   })
   const id = await createPiece(page, plainBraid('Paused'))
   await page.goto(`/piece/${id}/disc`)
-  await expect(page.locator('[data-test=next]')).toContainText(
-    'Strand 5, from the bottom left up to the top, left of the pair',
-  )
-  await expect(page.locator('[data-test=next]')).toContainText('slot 17 → 31')
-  await page.getByRole('button', { name: 'Next move' }).click()
+  await page.getByRole('link', { name: 'Braid it at the bench' }).click()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const next = page.locator('[data-test=next]')
+  await expect(next).toContainText('Strand 5, from the bottom left up to the top, left of the pair')
+  await expect(next).toContainText('slot 17 → 31')
+  await page.getByRole('button', { name: /Done, next/ }).click()
   await expect(page.locator('[data-test=pause]')).toContainText('Three strands at the top, one at the bottom')
-  await expect(page.locator('[data-test=next]')).toContainText('slot 1 → 15')
-  await page.locator('h3').first().click()
+  await expect(next).toContainText('slot 1 → 15')
   for (let k = 0; k < 10; k++) await page.keyboard.press('Space')
   await page.keyboard.press('Backspace')
   await expect(page.locator('[data-test=round]')).toHaveText('2')
-  const kept = page.waitForResponse((r) => r.url().endsWith('/place') && r.request().method() === 'PUT')
+  const kept = page.waitForResponse((r) => r.url().endsWith('/event') && r.request().method() === 'POST')
   await page.keyboard.press('Space')
   await kept
-  const words = await page.locator('[data-test=next] h3').innerText()
+  await expect(page.getByText(/wait in this browser/)).toHaveCount(0)
+  const words = await next.locator('h3').innerText()
 
   const other = await browser.newContext({ baseURL, viewport: { width: 400, height: 860 } })
   const phone = await other.newPage()
@@ -105,13 +106,18 @@ test('a round is stepped through, paused, and found again on a second device', a
     headers: { origin: address() },
     data: { signIn: name, password: PASSWORD },
   })
-  await phone.goto(`/piece/${id}/disc`)
+  await phone.goto('/')
+  await expect(phone.getByText(/last time you stopped at round 2/)).toBeVisible()
+  await phone.goto(`/piece/${id}/bench`)
   await expect(phone.locator('[data-test=next] h3')).toHaveText(words)
   await expect(phone.locator('[data-test=round]')).toHaveText('2')
   // Any round can be gone to.
-  await phone.getByLabel('Go to round').fill('3')
-  await phone.getByLabel('Go to round').press('Tab')
+  await phone.getByText('Note, place, ways to work').click()
+  await phone.getByLabel('Go to step').fill('3')
+  await phone.getByLabel('Go to step').press('Tab')
   await expect(phone.locator('[data-test=next]')).toContainText('slot 13 → 27')
+  // And the first device follows.
+  await expect(next).toContainText('slot 13 → 27', { timeout: 15_000 })
   await other.close()
 })
 
@@ -164,8 +170,10 @@ test('a table of one’s own is checked, and gives its strands', async ({ weaver
   await saved(page)
   expect((await readPiece(page, id)).piece.parts[0]!.columns).toBe(6)
   await page.getByRole('link', { name: 'Disc' }).click()
-  await expect(page.locator('[data-test=next]')).toContainText('slot 3 → 1')
   await expect(page.getByLabel('Strand 6', { exact: true })).toBeVisible()
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.locator('[data-test=next]')).toContainText('slot 3 → 1')
 })
 
 test('plain cords: begun, coloured on the surface, cut and capped', async ({ weaver: page }) => {

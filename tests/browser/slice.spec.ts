@@ -271,7 +271,7 @@ test('beads of the tray are changed, added and taken off', async ({ weaver: page
 test('the demo workshop opens with one button', async ({ page, baseURL }) => {
   await page.goto(baseURL!)
   await page.getByRole('button', { name: 'Open the demo workshop' }).click()
-  await expect(page.getByRole('link', { name: /Reed bank cuff/ })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Reed bank cuff', exact: true })).toBeVisible()
   expect(await page.locator('.pieces > li').count()).toBeGreaterThanOrEqual(4)
 })
 

@@ -194,7 +194,7 @@ for (const [width, height] of [
   test(`has screens on which axe finds nothing, ${width} px wide`, async ({ weaver: page }) => {
     await page.setViewportSize({ width, height })
     const id = await createPiece(page, fanPiece())
-    for (const view of ['mat', 'tally', 'fit', 'supplies', 'print']) {
+    for (const view of ['mat', 'tally', 'fit', 'supplies', 'print', 'bench']) {
       await page.goto(`/piece/${id}/${view}`)
       await expect(page.getByRole('main').or(page.getByRole('application')).first()).toBeVisible()
       const found = await new AxeBuilder({ page }).analyze()
@@ -202,3 +202,18 @@ for (const [width, height] of [
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
     }
   })
+
+test('is made at the bench strand by strand, with what the hands do besides', async ({ weaver: page }) => {
+  const id = await createPiece(page, small())
+  await page.goto(`/piece/${id}/bench`)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const step = page.getByRole('region', { name: 'The step in hand' })
+  await expect(step).toContainText('Strand 1')
+  await expect(step).toContainText('back through 3 beads')
+  await expect(step).toContainText('fix to the bar')
+  for (const done of ['4', '10', '12', '15']) {
+    await page.keyboard.press('Space')
+    await expect(page.locator('[data-test=done]')).toHaveText(done)
+  }
+  await expect(page.getByText('All beads are laid')).toBeVisible()
+})

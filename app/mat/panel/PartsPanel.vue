@@ -32,9 +32,13 @@ function add() {
     emit('says', `A piece has at most ${LIMITS.parts} parts.`)
     return
   }
-  const steps = addPartSteps(props.piece, `Part ${props.piece.parts.length + 1}`, stitch.value, props.part.spec, {
-    school: account.account?.settings.school ?? 'A',
-  })
+  const steps = addPartSteps(
+    props.piece,
+    `Part ${props.piece.parts.length + 1}`,
+    stitch.value,
+    props.part.spec,
+    account.habit,
+  )
   const made = steps.find((s) => s.type === 'part')!
   emit('steps', 'Add a part', steps, made.type === 'part' ? made.value.id : undefined)
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { acted, checkPlan, loadedDisc, roundPlan, SEVEN, slotOf, walked, type BraidPlan, type School } from './plan'
+import { acted, checkPlan, loadedDisc, slotOf, walked, type DiscPlan } from '../disc'
+import { roundPlan, SEVEN, type School } from './plan'
 import { beadAt, lineOf, linesOf, neighbourSteps, spotOf, stepOf, strandLineOf } from './surface'
 
 const SHIPPED = [
@@ -195,7 +196,7 @@ describe('seven strands, and tables of one’s own', () => {
     const laid = walked(SEVEN, 70)
     for (let i = 0; i + 7 <= 70; i += 7) expect(new Set(laid.slice(i, i + 7).map((l) => l.strand)).size).toBe(7)
   })
-  it.each<[string, Partial<BraidPlan>, string]>([
+  it.each<[string, Partial<DiscPlan>, string]>([
     ['an empty slot', { cycle: [{ do: 'move', from: 1, to: 2 }] }, 'slot-empty'],
     ['a full slot', { cycle: [{ do: 'move', from: 4, to: 5 }] }, 'slot-full'],
     ['a slot that is not there', { cycle: [{ do: 'move', from: 9, to: 1 }] }, 'move-range'],

@@ -6,10 +6,11 @@ import { plainNumber, showNumber } from '../../units/length'
 import { unjoined, type Settings, type Work } from '../technique'
 import type { Stitch } from '../stitch'
 import { reader, ROW_BY_ROW } from '../weave/setting'
-import { roundOrder, SEVEN, type BraidPlan } from './plan'
+import { roundOrder, type DiscPlan } from '../disc'
+import { roundHands, SEVEN, TABLE_HANDS } from './plan'
 import { FOLDED_FIELD, CORD_KNOTS_MM, CORD_TIMES, coverMm, LINE_PITCH, outsideMm, STRAND_WORDS } from './rope'
 import { latticeFor, ROUND_CHARTS, roundPlans } from './round'
-import { linesOf } from './surface'
+import { linesOf, roundSurface } from './surface'
 import { SEVEN_MOVES } from './table'
 
 const BRAIDS = ['8', '12', '16', '7'] as const
@@ -27,14 +28,13 @@ const ROUNDS = { 8: roundPlans(8, 32), 12: roundPlans(12, 48), 16: roundPlans(16
 /** How a plain braid comes out is known less well than beads: measure a test inch. */
 const SPREAD = 0.2
 
-/** Two cords in a slot act as one fat cord: as thick as both their sections together. */
-export const DOUBLED_TIMES = Math.SQRT2
-
 const strandsOf = (own: Settings): number => Number(read(own).braid)
-const lines = (own: Settings): number => (read(own).braid === '7' ? SEVEN_MOVES.lines : linesOf(strandsOf(own)))
+/** Seven strands are moved by a table; the others are round braids, of either school. */
+const isTable = (own: Settings): boolean => read(own).braid === '7'
+const lines = (own: Settings): number => (isTable(own) ? SEVEN_MOVES.lines : linesOf(strandsOf(own)))
 
 /** Strands (from 0) that are two cords in one slot. */
-export function doubledStrands(own: Settings): ReadonlySet<number> {
+function doubledStrands(own: Settings): ReadonlySet<number> {
   const numbers = read(own)
     .doubled.split(/[\s,;]+/)
     .filter(Boolean)
@@ -42,9 +42,7 @@ export function doubledStrands(own: Settings): ReadonlySet<number> {
   return new Set(numbers.filter((n) => Number.isInteger(n) && n >= 1 && n <= strandsOf(own)).map((n) => n - 1))
 }
 
-export const isFolded = (own: Settings): boolean => read(own).folded
-
-function planOf(own: Settings): BraidPlan {
+function planOf(own: Settings): DiscPlan {
   const { braid, school } = read(own)
   return braid === '7' ? SEVEN : ROUNDS[braid][school]
 }
@@ -91,11 +89,27 @@ export const cordBraid: Stitch = {
     },
     FOLDED_FIELD,
   ],
-  disc: { strands: 8, plan: planOf, round: (own) => (read(own).braid === '7' ? null : read(own).school) },
+  disc: {
+    strands: 8,
+    plan: planOf,
+    hands: (own) => (isTable(own) ? TABLE_HANDS : roundHands(strandsOf(own), read(own).school)),
+    way: (own) => (isTable(own) ? '' : `school ${read(own).school}`),
+    surface: (own) => (isTable(own) ? null : roundSurface(strandsOf(own), read(own).school, own)),
+    doubled: {
+      of: doubledStrands,
+      with: (own, strands) => ({
+        ...own,
+        doubled: [...strands]
+          .map((s) => s + 1)
+          .sort((a, b) => a - b)
+          .join(' '),
+      }),
+    },
+  },
   charts: ROUND_CHARTS,
   repeatRows: 1,
   lattice: ({ bead, settings: own, chart }) =>
-    read(own).braid === '7' ? SEVEN_MOVES.lattice(bead) : latticeFor(strandsOf(own), read(own).school, bead, chart),
+    isTable(own) ? SEVEN_MOVES.lattice(bead) : latticeFor(strandsOf(own), read(own).school, bead, chart),
   extent(work) {
     const length = cordBraid.lengthOf(work)
     const outer = cordBraid.widthOf(work)
@@ -131,6 +145,7 @@ export const cordBraid: Stitch = {
           name: 'Cords',
           count: strandsOf(work.settings) + doubledStrands(work.settings).size,
           joined: false,
+          each: { knotsMm: CORD_KNOTS_MM, folded: read(work.settings).folded },
           lengthMm: one,
           formula: `${CORD_TIMES} × ${plainNumber(length)} + ${CORD_KNOTS_MM} mm`,
         },

@@ -1,26 +1,8 @@
-import { bad, good, problem, type Problem, type Result } from '../../problem'
+import { modulo } from '../../modulo'
+import { slotOf, type DiscAct, type DiscHands, type DiscPlan } from '../disc'
 
-/**
- * A braid on a slotted disc is data: how many slots, which strand begins in which, and a cycle of moves and turns.
- * Slots are numbered 1 … slots clockwise, seen from above, as the hands see the disc; a turn gives every slot another
- * label, as if the disc were turned.
- */
-export type Act =
-  | { readonly do: 'move'; readonly from: number; readonly to: number }
-  /** Turns the disc by so many slots: what lay at slot x lies at x − by afterwards. */
-  | { readonly do: 'turn'; readonly by: number }
-
-export interface BraidPlan {
-  readonly slots: number
-  /** Slot in which strand s begins, s = 0, 1, 2 …, in bobbin order. */
-  readonly load: readonly number[]
-  readonly cycle: readonly Act[]
-}
-
+/** Two ways to move a round braid, each the other’s mirror image. */
 export type School = 'A' | 'B'
-
-/** A slot number brought into 1 … slots. */
-export const slotOf = (slot: number, slots: number): number => ((((slot - 1) % slots) + slots) % slots) + 1
 
 /**
  * A round braid of n strands on N slots: P = n / 2 pairs, H = P / 2; step t moves the pairs of every H-th column, one
@@ -28,19 +10,19 @@ export const slotOf = (slot: number, slots: number): number => ((((slot - 1) % s
  * mirror image (slot x ↔ N + 1 − x). A round is P steps, in which every strand moves once; the pairs drift by two
  * slots, which the last turn takes back.
  */
-export function roundPlan(strands: number, slots: number, school: School): BraidPlan {
+export function roundPlan(strands: number, slots: number, school: School): DiscPlan {
   const pairs = strands / 2
   const half = pairs / 2
   const gap = slots / pairs
   const load = Array.from({ length: strands }, (_, s) =>
     slotOf(gap * (Math.floor((s + 1) / 2) % pairs) + (s % 2 === 0 ? 1 : 0), slots),
   )
-  const cycle: Act[] = []
+  const cycle: DiscAct[] = []
   for (let t = 0; t < pairs; t++) {
     // Two opposite columns a step. School A begins below, B above; eight strands turn a quarter back each time, more
     // go on by one pair.
     const first = school === 'A' ? (strands === 8 ? half - t : half + t) : strands === 8 ? t : -t
-    for (const column of [first, first + half].map((c) => ((c % pairs) + pairs) % pairs)) {
+    for (const column of [first, first + half].map((c) => modulo(c, pairs))) {
       const from = school === 'A' ? gap * column + 1 - Math.floor(t / half) : gap * column + Math.floor(t / half)
       cycle.push({
         do: 'move',
@@ -57,7 +39,7 @@ export function roundPlan(strands: number, slots: number, school: School): Braid
  * Seven strands on eight slots with one empty: the fourth from the empty slot comes over, and the disc turns on by
  * three.
  */
-export const SEVEN: BraidPlan = {
+export const SEVEN: DiscPlan = {
   slots: 8,
   load: [2, 3, 4, 5, 6, 7, 8],
   cycle: [
@@ -66,174 +48,35 @@ export const SEVEN: BraidPlan = {
   ],
 }
 
-/** The disc at some moment: which strand lies in which slot, as labelled now. */
-export interface Disc {
-  readonly slots: number
-  /** Strand by slot, index 0 for slot 1; −1 where the slot is empty. */
-  readonly strands: readonly number[]
-  /** Turns so far: slot x of now was slot x + turned of the disc at the start. */
-  readonly turned: number
-}
-
-export function loadedDisc({ slots, load }: BraidPlan): Disc {
-  const strands = Array.from({ length: slots }, () => -1)
-  for (const [s, slot] of load.entries()) strands[slot - 1] = s
-  return { slots, strands, turned: 0 }
-}
-
-/** The disc after one act; a move from an empty slot or to a full one is refused with words. */
-export function acted(disc: Disc, act: Act): Result<Disc> {
-  const { slots, strands } = disc
-  if (act.do === 'turn') {
-    const by = ((act.by % slots) + slots) % slots
-    return good({ slots, strands: strands.map((_, i) => strands[(i + by) % slots]!), turned: disc.turned + act.by })
-  }
-  const strand = strands[act.from - 1]
-  if (strand === undefined || strand < 0)
-    return bad(
-      problem(
-        'slot-empty',
-        String(act.from),
-        `Slot ${act.from} is empty: there is no strand to move. Check the table.`,
-      ),
-    )
-  if (strands[act.to - 1] !== -1)
-    return bad(problem('slot-full', String(act.to), `Slot ${act.to} holds a strand already. Check the table.`))
-  return good({ ...disc, strands: strands.map((s, i) => (i === act.from - 1 ? -1 : i === act.to - 1 ? strand : s)) })
+/** Where the two strands of a step go. */
+const MOVE_WORDS: Record<School, readonly [first: string, second: string]> = {
+  A: [
+    'from the bottom left up to the top, left of the pair',
+    'from the top right down to the bottom, right of the pair',
+  ],
+  B: [
+    'from the top left down to the bottom, left of the pair',
+    'from the bottom right up to the top, right of the pair',
+  ],
 }
 
 /**
- * A bead that a move lays: the strand it is of, and the slot that strand left, counted on the disc as it lay at the
- * start.
+ * Moves of a round braid: two strands a step, the disc turned on so that each pair that moves lies above and below;
+ * after the first of a step one side holds three strands.
  */
-export interface Laid {
-  readonly strand: number
-  readonly slot: number
-  readonly to: number
-}
+export const roundHands = (strands: number, school: School): DiscHands => ({
+  move: (i) => MOVE_WORDS[school][i % 2]!,
+  turn: (i) => (school === 'A' ? 1 : -1) * (strands === 8 ? 90 : -360 / (strands / 2)) * Math.floor(i / 2),
+  pause(i) {
+    if (i % 2 === 0) return 'Two strands lie at every dot: a step is finished, turn the disc and begin the next.'
+    const [full, other] = school === 'A' ? ['top', 'bottom'] : ['bottom', 'top']
+    return `Three strands at the ${full}, one at the ${other}: the second move of the step is next.`
+  },
+})
 
-/** Walks through `moves` moves and says what each lays; the plan must be sound. */
-export function walked(plan: BraidPlan, moves: number): Laid[] {
-  const out: Laid[] = []
-  let disc = loadedDisc(plan)
-  for (let i = 0; out.length < moves; i++) {
-    const act = plan.cycle[i % plan.cycle.length]!
-    if (act.do === 'move')
-      out.push({
-        strand: disc.strands[act.from - 1]!,
-        slot: slotOf(act.from + disc.turned, plan.slots),
-        to: slotOf(act.to + disc.turned, plan.slots),
-      })
-    const next = acted(disc, act)
-    if (!next.ok) throw new Error(next.problems[0]!.says)
-    disc = next.value
-  }
-  return out
-}
-
-/** A plan played until its strands lie as at the start; after that all repeats, turned further. */
-interface Play {
-  /** The disc at the beginning of each cycle. */
-  readonly discs: readonly Disc[]
-  /** Strand of each move, cycle after cycle. */
-  readonly strands: readonly number[]
-}
-
-const plays = new WeakMap<BraidPlan, Play>()
-
-/** Cycles after which a plan is taken to repeat at the latest. */
-const MOST_CYCLES = 200
-
-/** Plays a sound plan, once for each. */
-export function playOf(plan: BraidPlan): Play {
-  let play = plays.get(plan)
-  if (!play) {
-    const discs: Disc[] = []
-    const strands: number[] = []
-    let disc = loadedDisc(plan)
-    do {
-      discs.push(disc)
-      for (const act of plan.cycle) {
-        if (act.do === 'move') strands.push(disc.strands[act.from - 1]!)
-        const next = acted(disc, act)
-        if (!next.ok) throw new Error(next.problems[0]!.says)
-        disc = next.value
-      }
-    } while (discs.length < MOST_CYCLES && !disc.strands.every((s, i) => s === discs[0]!.strands[i]))
-    play = { discs, strands }
-    plays.set(plan, play)
-  }
-  return play
-}
-
-/** The strand that move i of a plan takes, i from 0: the one source of words, cards and disc. */
-export function strandOfMove(plan: BraidPlan, i: number): number {
-  const { strands } = playOf(plan)
-  return strands[i % strands.length]!
-}
-
-/**
- * Strands in the order in which round i moves them. A braid of two strands a step moves them in another order every
- * other round.
- */
-export const roundOrder = (plan: BraidPlan, round: number): number[] =>
-  Array.from({ length: plan.load.length }, (_, k) => strandOfMove(plan, round * plan.load.length + k))
-
-/**
- * What is wrong with a table: slots out of range or loaded twice, moves that cannot be made, a cycle that does not
- * come back.
- */
-export function checkPlan(plan: BraidPlan): Problem[] {
-  const { slots, load, cycle } = plan
-  if (!Number.isInteger(slots) || slots < 4 || slots > 64)
-    return [problem('slots', 'slots', 'A disc has 4 to 64 slots.')]
-  if (load.length < 3 || load.length >= slots)
-    return [problem('load', 'load', `Load at least three strands, and fewer than the ${slots} slots.`)]
-  const outside = load.find((s) => !Number.isInteger(s) || s < 1 || s > slots)
-  if (outside !== undefined)
-    return [problem('load-range', 'load', `There is no slot ${outside}: the disc has ${slots}.`)]
-  const twice = load.find((s, i) => load.indexOf(s) !== i)
-  if (twice !== undefined)
-    return [problem('load-twice', 'load', `Two strands are loaded in slot ${twice}. Give each its own.`)]
-  if (!cycle.some((a) => a.do === 'move'))
-    return [problem('cycle-empty', 'cycle', 'The cycle has no move: write which slot goes to which.')]
-  let disc = loadedDisc(plan)
-  for (const [i, act] of cycle.entries()) {
-    if (act.do === 'move' && [act.from, act.to].some((s) => !Number.isInteger(s) || s < 1 || s > slots))
-      return [problem('move-range', String(i + 1), `Act ${i + 1}: there is no such slot; the disc has ${slots}.`)]
-    const next = acted(disc, act)
-    if (!next.ok) return next.problems.map((p) => problem(p.code, String(i + 1), `Act ${i + 1}: ${p.says}`))
-    disc = next.value
-  }
-  const begun = loadedDisc(plan).strands.map((s) => s >= 0)
-  const ended = disc.strands.map((s) => s >= 0)
-  const shift = begun.findIndex((_, by) => begun.every((full, i) => full === ended[(i + by) % slots]))
-  if (shift < 0)
-    return [
-      problem(
-        'cycle-open',
-        'cycle',
-        'After the cycle the strands do not lie as at the start, not even turned. Add the moves that are missing.',
-      ),
-    ]
-  if (shift > 0)
-    return [
-      problem(
-        'cycle-shift',
-        'cycle',
-        `After the cycle the strands lie ${shift === 1 ? 'a slot' : `${shift} slots`} further on. Add “turn ` +
-          `${shift}” at its end.`,
-      ),
-    ]
-  // Every strand must come to move within as many cycles as there are strands.
-  const moved = new Set(walked(plan, cycle.filter((a) => a.do === 'move').length * load.length).map((l) => l.strand))
-  return moved.size < load.length
-    ? [
-        problem(
-          'strand-idle',
-          'cycle',
-          `Strand ${load.findIndex((_, s) => !moved.has(s)) + 1} never moves. Check the table.`,
-        ),
-      ]
-    : []
+/** Moves of a braid by a table: one strand at a time comes over, as the disc lies. */
+export const TABLE_HANDS: DiscHands = {
+  move: () => 'over to the empty slot',
+  turn: () => 0,
+  pause: (_, { strand, from, to }) => `Strand ${strand + 1} moves next, from slot ${from} to slot ${to}.`,
 }

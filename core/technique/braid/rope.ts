@@ -6,7 +6,8 @@ import { plainNumber, showNumber } from '../../units/length'
 import { unjoined, type SettingField, type Settings, type TechniqueWords, type Work } from '../technique'
 import { sumsOf, type Stitch } from '../stitch'
 import { ROW_BY_ROW } from '../weave/setting'
-import { roundOrder, type BraidPlan, type School } from './plan'
+import { roundOrder, type DiscPlan, type DiscWork } from '../disc'
+import { TABLE_HANDS } from './plan'
 
 /**
  * Nominal length of a round of eight beaded strands, mm, with how far it may be off below and above (common practice);
@@ -106,6 +107,13 @@ interface Beaded {
   readonly folded: boolean
 }
 
+/** A braid by a table: its moves are told one by one, and its surface is known by playing it only. */
+const BY_TABLE: Pick<DiscWork, 'hands' | 'way' | 'surface'> = {
+  hands: () => TABLE_HANDS,
+  way: () => '',
+  surface: () => null,
+}
+
 /** What tells one braid from another. */
 interface Rope extends Pick<
   Stitch,
@@ -113,9 +121,9 @@ interface Rope extends Pick<
 > {
   strandsOf(settings: Settings): number
   linesOf(settings: Settings): number
-  plan(settings: Settings): BraidPlan
-  /** School of a round braid; left out for others. */
-  round?(settings: Settings): School
+  plan(settings: Settings): DiscPlan
+  /** How the moves are told, and what is known of the surface; of a braid by a table nothing more. */
+  told?: Pick<DiscWork, 'hands' | 'way' | 'surface'>
   /** Shares that a round may be off, below and above. */
   spread(bead: BeadSpec): { readonly below: number; readonly above: number }
   /** Plain braid at each end, mm; beaded braids only. */
@@ -149,7 +157,7 @@ export function ropeBraid(rope: Rope): Stitch {
     disc: {
       strands: strandsOf(settings.parse({})),
       plan: (own) => rope.plan(own),
-      round: (own) => rope.round?.(own) ?? null,
+      ...(rope.told ?? BY_TABLE),
     },
     plain: { key: 'plainMm', ...PLAIN_MM, ofMm: (own) => 2 * rope.read(own).plainMm },
 
@@ -197,6 +205,7 @@ export function ropeBraid(rope: Rope): Stitch {
             name: 'Cords',
             count: folded ? Math.ceil(strands / 2) : strands,
             joined: false,
+            shopName: `Cord ${cordMm} mm`,
             lengthMm: work.rows === 0 ? 0 : Math.max(rule, model) * (folded ? 2 : 1),
             formula:
               `${strands} ${folded ? 'strands, folded in pairs' : 'cords'}: by rule ${CORD_TIMES} × ` +

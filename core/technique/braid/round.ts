@@ -1,11 +1,23 @@
+import { modulo } from '../../modulo'
 import { z } from 'zod'
 import type { BeadSpec } from '../../bead/spec'
 import type { Chart, Lattice, Place, Site } from '../lattice'
 import type { Stitch } from '../stitch'
 import { reader } from '../weave/setting'
-import { roundPlan, type BraidPlan, type School } from './plan'
+import type { DiscPlan } from '../disc'
+import { roundHands, roundPlan, type School } from './plan'
 import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, ropeBraid, spreadOf } from './rope'
-import { beadAt, lineOf, linesOf, modulo, neighbourSteps, spotOf, stepOf, strandLineOf } from './surface'
+import {
+  beadAt,
+  lineOf,
+  linesOf,
+  neighbourSteps,
+  periodOf,
+  roundSurface,
+  spotOf,
+  stepOf,
+  strandLineOf,
+} from './surface'
 
 const school = z
   .enum(['A', 'B'])
@@ -13,9 +25,6 @@ const school = z
   .describe('A moves from the left of the lower pair, B from the left of the upper; each mirrors the other')
 const settings = z.strictObject({ school, ...BEADED })
 const read = reader(settings)
-
-/** Model of the twist of the rope, degrees a round (about; school B turns the other way). */
-export const TWIST_DEGREES = -96
 
 const roundMm = (strands: number, bead: Pick<BeadSpec, 'id' | 'd'>): number => coverMm(strands, linesOf(strands), bead)
 
@@ -86,16 +95,8 @@ export function latticeFor(strands: number, school: School, bead: BeadSpec, char
   return lattice
 }
 
-/** Rounds after which every strand lies in its line of the chart again: lines move on by H − 1 a round. */
-function periodOf(strands: number): number {
-  const lines = linesOf(strands)
-  let rows = 1
-  while (modulo(rows * (strands / 4 - 1), lines) !== 0) rows++
-  return rows
-}
-
 /** Plans of a shipped round braid, by school. */
-export const roundPlans = (strands: number, slots: number): Record<School, BraidPlan> => ({
+export const roundPlans = (strands: number, slots: number): Record<School, DiscPlan> => ({
   A: roundPlan(strands, slots, 'A'),
   B: roundPlan(strands, slots, 'B'),
 })
@@ -109,7 +110,11 @@ function roundBraid(strands: number, slots: number): Stitch {
       `${strands} beaded strands on a disc with ${slots} slots; each move slides one bead down and tucks it ` +
       'under the crossing strand.',
     settings,
-    round: (own) => read(own).school,
+    told: {
+      hands: (own) => roundHands(strands, read(own).school),
+      way: (own) => `school ${read(own).school}`,
+      surface: (own) => roundSurface(strands, read(own).school, own),
+    },
     fields: [
       {
         key: 'school',

@@ -1,3 +1,6 @@
+import { modulo } from '../../modulo'
+import type { RopeSurface } from '../disc'
+import type { Settings } from '../technique'
 import type { School } from './plan'
 
 /**
@@ -9,8 +12,6 @@ interface Spot {
   readonly row: number
   readonly col: number
 }
-
-export const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 const signOf = (school: School): 1 | -1 => (school === 'A' ? 1 : -1)
 
@@ -73,4 +74,43 @@ export function neighbourSteps(
     { dc: sign * dc!, dt: dt! },
     { dc: -sign * dc!, dt: -dt! },
   ])
+}
+
+/** Rounds after which every strand lies in its line of the chart again: lines move on by H − 1 a round. */
+export function periodOf(strands: number): number {
+  const lines = linesOf(strands)
+  let rows = 1
+  while (modulo(rows * (strands / 4 - 1), lines) !== 0) rows++
+  return rows
+}
+
+/** Twist of a rope of eight strands, degrees a round (about; school B turns the other way). */
+const TWIST_OF_EIGHT = -96
+
+/** The surface of a round braid, as the rest of Weben asks for it. */
+export function roundSurface(strands: number, school: School, own: Settings): RopeSurface {
+  const pairs = strands / 2
+  const other: School = school === 'A' ? 'B' : 'A'
+  const at = (row: number, col: number) => beadAt({ row, col: modulo(col, pairs) }, strands, school)!
+  // The twist at which the nearly straight lines are straight.
+  const straight = -360 / (strands / 4 + 1)
+  return {
+    lines: linesOf(strands),
+    rounds: periodOf(strands),
+    line: ({ s, k }) => lineOf(spotOf(s, k, strands, school), strands, school),
+    strandLine: ({ s, k }) => strandLineOf(spotOf(s, k, strands, school), strands, school),
+    pair: (s) => pairOf(s, pairs),
+    touching({ s, k }) {
+      const { row, col } = spotOf(s, k, strands, school)
+      return neighbourSteps(strands, school).map(({ dc, dt }) => at(row + dt, col + dc))
+    },
+    moved({ s, k }, move) {
+      if (move === 'along') return { s, k: k + 1 }
+      const { row, col } = spotOf(s, k, strands, school)
+      return move === 'half turn' ? at(row, col + strands / 4) : at(row + 1, col + signOf(school))
+    },
+    mirror: { settings: { ...own, school: other }, says: `school ${other}` },
+    twist: { usual: strands === 8 ? TWIST_OF_EIGHT : Math.round(straight), hand: signOf(other) },
+    wind: (twistDegrees) => signOf(school) * (straight - twistDegrees),
+  }
 }

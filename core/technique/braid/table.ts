@@ -6,7 +6,8 @@ import type { Settings } from '../technique'
 import type { Stitch } from '../stitch'
 import { touchingOnRope } from '../unrolled'
 import { reader } from '../weave/setting'
-import { SEVEN, walked, type BraidPlan, type Laid } from './plan'
+import { walked, type DiscPlan, type Laid } from '../disc'
+import { SEVEN } from './plan'
 import { BEADED, BEADED_FIELDS, coverMm, LINE_PITCH, ropeBraid } from './rope'
 import { planText, readPlan } from './text'
 
@@ -17,7 +18,7 @@ const SPREAD = 0.15
  * A table played until its strands lie as at the start: which bead of which strand lies where, in the order of laying.
  */
 interface Played {
-  readonly plan: BraidPlan
+  readonly plan: DiscPlan
   readonly strands: number
   /** Beads of one round: as many as there are strands, each once. */
   readonly laid: readonly Laid[]
@@ -30,7 +31,7 @@ interface Played {
 /** Rounds that a table may take until it repeats. */
 const MOST_ROUNDS = 64
 
-function play(plan: BraidPlan): Played | Problem {
+function play(plan: DiscPlan): Played | Problem {
   const n = plan.load.length
   const laid = walked(plan, n * MOST_ROUNDS)
   const at = new Map<string, number>()

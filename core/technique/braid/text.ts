@@ -1,11 +1,11 @@
 import { bad, good, problem, type Result } from '../../problem'
-import { checkPlan, type Act, type BraidPlan } from './plan'
+import { checkPlan, type DiscAct, type DiscPlan } from '../disc'
 
 /**
  * A braid table as text, to be typed and kept in a setting: `slots 8; load 2 3 4 5 6 7 8; move 4 1; turn 3`. Parts are
  * set apart by semicolons or new lines; arrows may stand in moves (`4→1`).
  */
-export function planText({ slots, load, cycle }: BraidPlan): string {
+export function planText({ slots, load, cycle }: DiscPlan): string {
   return [
     `slots ${slots}`,
     `load ${load.join(' ')}`,
@@ -14,10 +14,10 @@ export function planText({ slots, load, cycle }: BraidPlan): string {
 }
 
 /** Reads a table and checks it by playing it; the sentence names the act that is wrong. */
-export function readPlan(text: string): Result<BraidPlan> {
+export function readPlan(text: string): Result<DiscPlan> {
   let slots = 0
   let load: number[] = []
-  const cycle: Act[] = []
+  const cycle: DiscAct[] = []
   for (const part of text
     .split(/[;\n]+/)
     .map((p) => p.trim().toLowerCase())

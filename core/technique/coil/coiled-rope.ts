@@ -199,6 +199,7 @@ export const coiledRope: Stitch = {
         {
           id: 'wire',
           name: 'Wire',
+          shopName: `Wire ${own.wireMm} mm`,
           count: 1,
           joined: false,
           lengthMm: work.rows === 0 ? 0 : beads * work.bead.l * UNEVEN + 2 * WIRE_END_MM,
@@ -207,6 +208,7 @@ export const coiledRope: Stitch = {
         {
           id: 'core',
           name: 'Core',
+          shopName: `Core cord ${own.coreMm} mm`,
           count: 1,
           joined: false,
           lengthMm: work.rows === 0 ? 0 : length + CORE_ENDS_MM,

@@ -1,3 +1,4 @@
+import { modulo } from '../../modulo'
 import { keyOf } from '../../grid/key'
 import { z } from 'zod'
 import { problem } from '../../problem'
@@ -8,8 +9,6 @@ import { mirroredKeys, reader, startField, startSide } from './setting'
 
 const settings = z.strictObject({ start: startSide, numbering })
 const read = reader(settings)
-
-const modulo = (n: number, m: number): number => ((n % m) + m) % m
 
 const START = startField(
   'Rounds run from the',

@@ -1,21 +1,16 @@
 <script setup lang="ts">
 import { discOf, isCounted } from '#core/piece/nature'
 import { keyOf } from '#core/grid/key'
-import { usePreferredReducedMotion } from '@vueuse/core'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { extentOf } from '#core/fit/extent'
 import { strandsCsv } from '#core/format/strand-cards'
-import { discMove, discMoves, nextBeads, pauseWords } from '#core/making/disc'
+import { discMove, nextBeads } from '#core/making/disc'
 import { layingSteps, setStep } from '#core/piece/edit'
 import { columnsOf, rowsOf, SECTIONS, trayByNumber, type SectionName } from '#core/piece/piece'
-import { strandCords } from '#core/tally/cords'
 import { readStrand, shapeNotes, strandLists, strandWords, unevenStrands } from '#core/tally/strand'
 import { showNumber } from '#core/units/length'
-import { anyAnswer, placesAnswer } from '#core/contract/answers'
-import { api } from '../../../composables/api'
 import { useLengths } from '../../../composables/lengths'
 import { saveFile, slug } from '../../../composables/save-file'
-import { saying } from '../../../composables/saying'
 import { useAccount } from '../../../stores/account'
 import { usePiece } from '../../../stores/piece'
 import CordList from '../../../components/CordList.vue'
@@ -25,7 +20,6 @@ import DiscView from '../../../components/DiscView.vue'
 const store = usePiece()
 const account = useAccount()
 const { length } = useLengths()
-const motion = usePreferredReducedMotion()
 const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
 const braids = computed(() => piece.value.parts.filter((p) => discOf(p)))
@@ -33,97 +27,12 @@ const chosen = ref('')
 const part = computed(() => braids.value.find((p) => p.id === chosen.value) ?? braids.value[0])
 const letters = computed(() => trayByNumber(piece.value.tray))
 const says = ref('')
+const braidedMm = computed(() => (part.value ? extentOf(piece.value, part.value).lengthMm.nominal : 0))
 
-// ---- where the hands are: kept on the server, so that another device finds it
-const index = ref(0)
-const known = ref(false)
-const moves = computed(() => (part.value ? discMoves(part.value) : 0))
-async function findPlace() {
-  await saying(
-    async () => {
-      const { places } = await api(placesAnswer, `piece/${id}/place`)
-      if (part.value) index.value = Math.min(moves.value, places[part.value.id] ?? 0)
-    },
-    (text) => {
-      says.value = text
-    },
-  )
-  known.value = true
-}
-onMounted(findPlace)
-watch(
-  () => part.value?.id,
-  () => {
-    if (known.value) void findPlace()
-  },
-)
-let clock: ReturnType<typeof setTimeout> | undefined
-let waiting = false
-const keepPlace = () => {
-  if (!waiting || !part.value) return
-  waiting = false
-  void saying(
-    () => api(anyAnswer, `piece/${id}/place`, { method: 'PUT', body: { part: part.value!.id, move: index.value } }),
-    (text) => {
-      says.value = text
-    },
-  )
-}
-function go(by: number) {
-  const next = Math.max(0, Math.min(moves.value, index.value + by))
-  if (next === index.value) return
-  index.value = next
-  waiting = true
-  clearTimeout(clock)
-  clock = setTimeout(keepPlace, 250)
-}
-/** To the first move of any round: the state of the disc there is shown at once. */
-const goTo = (number: number) => {
-  if (part.value && Number.isInteger(number) && number >= 1 && number <= rowsOf(part.value))
-    go((number - 1) * columnsOf(part.value) - index.value)
-}
-function keys(event: KeyboardEvent) {
-  if (
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey ||
-    (event.target as HTMLElement).closest('input, textarea, select, button, a, summary, [role=combobox]')
-  )
-    return
-  if (event.key === ' ' || event.key === 'ArrowRight') {
-    event.preventDefault()
-    go(1)
-  } else if (event.key === 'Backspace' || event.key === 'ArrowLeft') {
-    event.preventDefault()
-    go(-1)
-  }
-}
-onMounted(() => {
-  window.addEventListener('keydown', keys)
-  window.addEventListener('pagehide', keepPlace)
-})
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys)
-  window.removeEventListener('pagehide', keepPlace)
-  clearTimeout(clock)
-  keepPlace()
-})
-
-const move = computed(() => (part.value ? discMove(part.value, index.value) : null))
-const still = computed(() => (part.value && !move.value ? discMove(part.value, moves.value - 1) : null))
-const shown = computed(() => move.value ?? still.value)
-const turning = ref(true)
+const shown = computed(() => (part.value ? discMove(part.value, 0) : null))
 const beads = computed(() =>
-  part.value ? nextBeads(part.value, index.value).map((n) => letters.value.get(n)?.colour ?? '') : [],
+  part.value ? nextBeads(part.value, 0).map((n) => letters.value.get(n)?.colour ?? '') : [],
 )
-const bead = computed(() => (move.value ? letters.value.get(move.value.number) : undefined))
-const round = computed(() => (move.value ? move.value.round : part.value ? rowsOf(part.value) : 0))
-const doneMm = computed(() =>
-  part.value && rowsOf(part.value) > 0
-    ? (extentOf(piece.value, part.value).lengthMm.nominal * index.value) / moves.value
-    : 0,
-)
-const pause = computed(() => (part.value ? pauseWords(part.value, index.value) : ''))
 
 // ---- strands: what to string, typed or painted
 const sections = computed(() => SECTIONS.filter((s) => part.value && part.value[s].rows > 0))
@@ -178,21 +87,14 @@ function setCord(bobbin: number, number: number) {
     ) ?? ''
 }
 function setDoubled(bobbin: number, doubled: boolean) {
-  if (!part.value) return
-  const now = new Set(
-    strandCords(part.value, piece.value.tray)
-      .filter((c) => c.doubled)
-      .map((c) => c.bobbin),
-  )
-  if (doubled) now.add(bobbin)
-  else now.delete(bobbin)
+  const can = part.value && discOf(part.value)?.doubled
+  if (!part.value || !can) return
+  const { id, settings } = part.value
+  const now = new Set(can.of(settings))
+  if (doubled) now.add(bobbin - 1)
+  else now.delete(bobbin - 1)
   says.value =
-    store.commit('Doubled strands', [
-      setStep(piece.value, ['parts', part.value.id, 'settings'], {
-        ...part.value.settings,
-        doubled: [...now].sort((a, b) => a - b).join(' '),
-      }),
-    ]) ?? ''
+    store.commit('Doubled strands', [setStep(piece.value, ['parts', id, 'settings'], can.with(settings, now))]) ?? ''
 }
 
 async function cards() {
@@ -215,72 +117,39 @@ const csvOut = () =>
         <DiscView
           v-if="shown"
           :disc="shown.disc"
-          :from="move?.from ?? null"
-          :to="move?.to ?? null"
-          :active="move?.strand ?? null"
+          :from="null"
+          :to="null"
+          :active="null"
           :beads="beads"
-          :turn="shown.turn"
-          :moving="turning && motion !== 'reduce'"
-          :says="`Disc before move ${index + 1}. ${pause}`"
+          :turn="0"
+          :moving="false"
+          says="The disc as it is loaded: each strand in its slot, with its first bead."
           class="view"
         />
-        <div class="next" aria-live="polite" data-test="next">
-          <template v-if="move">
-            <h3>Strand {{ move.strand + 1 }}, {{ move.words }}</h3>
-            <p class="slots">
-              slot <b class="figure">{{ move.from }}</b> → <b class="figure">{{ move.to }}</b>
-            </p>
-            <p v-if="bead && !isCounted(part)" class="slide">
-              <span class="swatch tall" :style="{ '--bead': bead.colour }" /> This is
-              <b>{{ bead.letter }} {{ bead.name }}</b
-              >: keep it taut.
-            </p>
-            <p v-else-if="bead" class="slide">
-              <span class="swatch tall" :style="{ '--bead': bead.colour }" /> Slide one
-              <b>{{ bead.letter }} {{ bead.name }}</b> down and tuck it under the crossing strand.
-            </p>
-            <p v-else class="slide">No bead here: braid plain.</p>
-          </template>
-          <h3 v-else>All beads are used: the braid is done.</h3>
+        <div class="next">
+          <h3>Load each strand in its slot</h3>
+          <p>The disc as it lies when the braid begins, with the first bead of each strand.</p>
           <div class="counts">
             <p>
-              <span class="quiet">Round</span
+              <span class="quiet">Strands</span
               ><span
-                ><b class="figure" data-test="round">{{ round }}</b> of {{ rowsOf(part) }}</span
+                ><b class="figure">{{ columnsOf(part) }}</b></span
               >
             </p>
             <p>
-              <span class="quiet">Move</span
+              <span class="quiet">Rounds</span
               ><span
-                ><b class="figure">{{ move?.move ?? columnsOf(part) }}</b> of {{ columnsOf(part) }}</span
+                ><b class="figure">{{ rowsOf(part) }}</b></span
               >
             </p>
             <p>
               <span class="quiet">Braided</span
               ><span
-                ><b class="figure">{{ length(doneMm) }}</b></span
+                ><b class="figure">{{ length(braidedMm) }}</b></span
               >
             </p>
           </div>
-          <div class="go">
-            <button type="button" class="button back" :disabled="index === 0" @click="go(-1)">Back</button
-            ><button type="button" class="button main on" :disabled="!move" @click="go(1)">Next move</button>
-          </div>
-          <p class="pause" data-test="pause"><b>If you pause here:</b> {{ pause }}</p>
-          <p class="quiet keys">
-            Space goes on, Backspace goes back; the place is kept.
-            <label><input v-model="turning" type="checkbox" /> show turning</label>
-            <label
-              >Go to round
-              <input
-                class="to"
-                type="number"
-                min="1"
-                :max="rowsOf(part)"
-                :value="round"
-                @change="(e) => goTo(Number((e.target as HTMLInputElement).value))"
-            /></label>
-          </p>
+          <NuxtLink :to="`/piece/${id}/bench`" class="button main">Braid it at the bench</NuxtLink>
         </div>
       </section>
 
@@ -316,7 +185,7 @@ const csvOut = () =>
             }}: the braid would stop early there.
           </p>
           <ul>
-            <li v-for="l in lists" :key="l.bobbin" :class="{ active: move?.strand === l.bobbin - 1 }">
+            <li v-for="l in lists" :key="l.bobbin">
               <span class="bobbin">{{ l.bobbin }}</span><span class="quiet slot"
                 >slot {{ l.slot }}<br />{{ l.place }}</span
               ><input
@@ -388,21 +257,6 @@ const csvOut = () =>
   font-size: 23px;
   line-height: 1.2;
 }
-.slots {
-  font-size: 18px;
-}
-.slots .figure {
-  font-size: 30px;
-}
-.slide {
-  font-size: 16.5px;
-}
-.tall {
-  width: 20px;
-  height: 28px;
-  border-radius: 6px;
-  vertical-align: -8px;
-}
 .counts {
   display: flex;
   gap: 28px;
@@ -418,49 +272,6 @@ const csvOut = () =>
 .mat .quiet,
 .hands .quiet {
   color: var(--ink);
-}
-.go {
-  display: grid;
-  grid-template-columns: 1fr 2fr;
-  gap: 10px;
-}
-.go .button {
-  min-height: 60px;
-  font-size: 17px;
-}
-.pause {
-  background: var(--paper);
-  border-radius: var(--round-in);
-  padding: 10px 14px;
-  font-size: 14.5px;
-}
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-  align-items: center;
-}
-label {
-  display: inline-flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 36px;
-  cursor: pointer;
-}
-input[type='checkbox'] {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--madder);
-}
-.to {
-  width: 84px;
-  min-height: 40px;
-  border: 1.5px solid var(--edge);
-  border-radius: 9px;
-  background: var(--paper);
-  color: var(--ink);
-  font: 600 15px/1 var(--text);
-  padding: 0 8px;
 }
 .strands {
   display: grid;
@@ -509,13 +320,6 @@ li input {
   border-bottom: 1.5px solid var(--edge);
   min-height: 40px;
   width: 100%;
-}
-li.active {
-  background: var(--paper);
-  border-radius: var(--round-in);
-}
-li.active .bobbin {
-  color: var(--madder);
 }
 .notes {
   display: grid;

@@ -75,10 +75,7 @@ const setting = (key: string, value: string | number | boolean) => {
 const moved = ref<readonly string[]>([])
 function moveTo(technique: string) {
   moved.value = conversionNotes(part.value, technique)
-  commit(
-    'Stitch',
-    stitchSteps(piece.value, part.value, technique, ground.value, { school: account.account?.settings.school ?? 'A' }),
-  )
+  commit('Stitch', stitchSteps(piece.value, part.value, technique, ground.value, account.habit))
 }
 const setNotes = (notes: string) => {
   if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)])

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { discOf, isCounted } from '#core/piece/nature'
+import { discOf, isCounted, linesWord } from '#core/piece/nature'
 import { isRope } from '#core/piece/drawing'
 import { titled } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -475,8 +475,9 @@ const underHand = computed(() => {
           <span class="quiet">Beads</span><span class="figure big" data-test="beads">{{ showNumber(beads) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ titled(techniqueOf(part).words.line) }}s</span
-          ><span class="figure big">{{ showNumber(laidCounted(part)) }}</span>
+          <span class="quiet">{{ titled(linesWord(part)) }}</span><span class="figure big">{{
+            showNumber(laidCounted(part))
+          }}</span>
         </div>
       </div>
       <p v-for="f in findings" :key="f.says" class="found" :class="{ stops: f.weight === 'stops' }">{{ f.says }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { linesWord } from '#core/piece/nature'
 import { slotCount } from '#core/grid/lines'
-import { acrossWords } from '#core/technique/technique'
+import { acrossWords, titled } from '#core/technique/technique'
 import { computed, ref, watchEffect } from 'vue'
 import { shortened } from '#core/units/text'
 import { feelShort } from '#core/fit/feel'
@@ -124,9 +125,7 @@ const charts = computed(() =>
       return [
         {
           section,
-          title:
-            `${title} · ${techniqueOf(part).words.line}s ` +
-            `${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
+          title: `${title} · ${linesWord(part)} ` + `${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
           drawn,
           strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
             src: dataOf(
@@ -140,8 +139,8 @@ const charts = computed(() =>
               }),
             ),
             alt:
-              `Chart of ${part.name}, rows ${countedRows(part, a) + 1} to ${countedRows(part, b)}; the same in ` +
-              'words below',
+              `Chart of ${part.name}, ${linesWord(part)} ${countedRows(part, a) + 1} to ` +
+              `${countedRows(part, b)}; the same in words below`,
           })),
         },
       ]
@@ -297,9 +296,8 @@ async function readIn(event: Event) {
         <p>
           <template v-if="piece.parts.length > 1">{{ fitted.name }}: </template>{{ techniqueOf(fitted).name }} ·
           {{ beadOf(fitted).name }} · {{ acrossWords(techniqueOf(fitted), columnsOf(fitted)) }},
-          {{ laidCounted(fitted) }} {{ techniqueOf(fitted).words.line }}s<template v-if="piece.fit.wearer">
-            · for {{ piece.fit.wearer }}</template
-          >
+          {{ laidCounted(fitted) }} {{ linesWord(fitted)
+          }}<template v-if="piece.fit.wearer"> · for {{ piece.fit.wearer }}</template>
         </p>
       </header>
       <section class="facts">
@@ -379,7 +377,7 @@ async function readIn(event: Event) {
             ><template v-else-if="cut.joins"> in {{ cut.pieces * made }} lengths</template>.
           </template>
           <template v-if="cuts.some((c) => c.material === 'thread')"
-            >{{ requireThread(piece.supply.thread).name }}, needle
+            >Of {{ requireThread(piece.supply.thread).name }}, with needle
             {{ requireNeedle(piece.supply.needle).name }}. </template
           ><template v-for="ring in rings" :key="ring.name">{{ ring.name }}: {{ ring.count * made }}. </template
           ><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template
@@ -423,20 +421,20 @@ async function readIn(event: Event) {
       </section>
 
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">
-        <h2>Rows of {{ chart.part.name }}, as worked</h2>
+        <h2>{{ titled(linesWord(chart.part)) }} of {{ chart.part.name }}, as worked</h2>
         <p v-if="arrowNote(chart.part, { lie: 'level' })" class="arrows">
           On the charts, which lie level, {{ arrowNote(chart.part, { lie: 'level' }) }}.
         </p>
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
             <template v-if="line.kind === 'row'"
-              ><b>{{ rowTitle(line.words).replace(/^(?:Row|Round)s? /, '') }} {{ line.words.direction }}</b>
+              ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b>
               {{ line.words.runs.map((r) => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span
               ><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template
             >
             <template v-else
-              ><b>{{ line.from }}–{{ line.to }}</b> as rows {{ line.asFrom }}–{{ line.asTo }}, {{ line.times }}
-              {{ line.times === 1 ? 'time' : 'times' }} more</template
+              ><b>{{ line.from }}–{{ line.to }}</b> as {{ linesWord(chart.part) }} {{ line.asFrom }}–{{ line.asTo }},
+              {{ line.times }} {{ line.times === 1 ? 'time' : 'times' }} more</template
             >
           </li>
         </ol>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isCounted } from '#core/piece/nature'
+import { isCounted, linesWord } from '#core/piece/nature'
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
@@ -89,8 +89,9 @@ function choose(part: number) {
           ><span class="figure big">{{ showNumber(totalOf(sections.repeat)) }}</span>
         </div>
         <div>
-          <span class="quiet">{{ titled(techniqueOf(part).words.line) }}s</span
-          ><span class="figure big">{{ showNumber(laidCounted(part)) }}</span>
+          <span class="quiet">{{ titled(linesWord(part)) }}</span><span class="figure big">{{
+            showNumber(laidCounted(part))
+          }}</span>
         </div>
         <div>
           <span class="quiet">{{ techniqueOf(part).words.acrossTitle }}</span><span class="figure big">{{
@@ -111,10 +112,12 @@ function choose(part: number) {
                 <th class="who" scope="col">Bead</th>
                 <th class="number all" scope="col">In all</th>
                 <th class="number" scope="col">Start</th>
-                <th class="number" scope="col">One repeat</th>
-                <th class="number" scope="col">× {{ part.times }}</th>
+                <th class="number" scope="col">
+                  One repeat<span class="slim"> × {{ part.times }}</span>
+                </th>
+                <th class="number roomy" scope="col">× {{ part.times }}</th>
                 <th class="number" scope="col">End</th>
-                <th class="number" scope="col">Grams</th>
+                <th class="number roomy" scope="col">Grams</th>
               </tr>
             </thead>
             <tbody>
@@ -126,9 +129,9 @@ function choose(part: number) {
                 <td class="number all total">{{ showNumber(b.count) }}</td>
                 <td class="number">{{ sections.start.get(b.bead.number) ?? 0 }}</td>
                 <td class="number">{{ sections.repeat.get(b.bead.number) ?? 0 }}</td>
-                <td class="number">{{ showNumber((sections.repeat.get(b.bead.number) ?? 0) * part.times) }}</td>
+                <td class="number roomy">{{ showNumber((sections.repeat.get(b.bead.number) ?? 0) * part.times) }}</td>
                 <td class="number">{{ sections.end.get(b.bead.number) ?? 0 }}</td>
-                <td class="number">{{ showNumber(b.grams, 2) }}</td>
+                <td class="number roomy">{{ showNumber(b.grams, 2) }}</td>
               </tr>
             </tbody>
           </table>
@@ -285,6 +288,11 @@ tbody th {
 .list li:nth-child(odd) {
   background: var(--paper);
 }
+@media (width > 600px) {
+  .slim {
+    display: none;
+  }
+}
 @media (width <= 980px) {
   .page {
     grid-template-columns: minmax(0, 1fr);
@@ -298,24 +306,17 @@ tbody th {
   }
 }
 @media (width <= 600px) {
-  /* The bead and its sum stay in sight, however far one goes to the right. */
-  .sheet .who,
-  .sheet .all {
-    position: sticky;
-    background: var(--paper);
-    z-index: 1;
+  /* A phone has room for what is counted on the needle; grams stand under “by size”. */
+  .roomy {
+    display: none;
+  }
+  .sheet thead th {
+    white-space: normal;
+    vertical-align: bottom;
   }
   .sheet .who {
-    left: 0;
-    width: 138px;
-    min-width: 138px;
-    max-width: 138px;
+    width: 120px;
     white-space: normal;
-  }
-  .sheet .all {
-    left: 138px;
-    padding-right: 8px;
-    box-shadow: 6px 0 6px -6px color-mix(in srgb, var(--ink) 30%, transparent);
   }
 }
 </style>

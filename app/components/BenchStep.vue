@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Bite, Task } from '#core/making/agenda'
+import { trayByNumber, type Piece } from '#core/piece/piece'
+import { asides, GAP, rowTitle, runText } from '#core/tally/words'
+
+/** The step in hand, large: its words with bead pictures, what is strung of it, and what follows. */
+const props = defineProps<{
+  piece: Piece
+  task: Task
+  bites: readonly Bite[]
+  /** Bites that are done. */
+  bite: number
+  /** Whether one goes run by run. */
+  running: boolean
+  next: Task | null
+  copies: number
+  /** What is to be done before it; empty for nothing. */
+  before: string
+}>()
+const tray = computed(() => trayByNumber(props.piece.tray))
+const nextRuns = computed(() => props.next?.words.runs.slice(0, 12) ?? [])
+const laid = computed(() => props.bites[props.bite]?.before ?? 0)
+</script>
+
+<template>
+  <div class="step">
+    <p class="which">
+      <strong
+        >{{ rowTitle(task.words) }} <span class="way" aria-hidden="true">{{ task.words.direction }}</span><span
+          class="hidden"
+          >{{ task.words.direction === '→' ? 'left to right' : 'right to left' }}</span
+        ></strong
+      >
+      <span class="of"
+        ><template v-if="copies > 1">{{ task.copy }} of {{ copies }} · </template
+        ><template v-if="piece.parts.length > 1">{{ task.part.name }} · </template
+        ><b class="figure" data-test="beads">{{ task.words.beads }}</b> {{ task.words.beads === 1 ? 'bead' : 'beads'
+        }}<template v-if="bite > 0"> · {{ task.words.beads - laid }} to go</template></span
+      >
+    </p>
+    <p v-if="before" class="before" data-test="before">{{ before }}</p>
+    <ol class="runs" data-test="runs">
+      <li
+        v-for="(b, k) in bites"
+        :key="k"
+        :class="{ done: k < bite, now: running && k === bite }"
+        :aria-current="running && k === bite ? 'step' : undefined"
+      >
+        <span
+          v-if="b.number !== 0"
+          class="bead"
+          :style="{ '--bead': tray.get(b.number)?.colour }"
+          aria-hidden="true"
+        />
+        <span class="count"
+          ><b>{{ b.count }}</b
+          >{{ b.number === 0 ? GAP : tray.get(b.number)?.letter }}</span
+        ><span class="hidden"
+          >{{ b.number === 0 ? 'empty' : tray.get(b.number)?.name }}{{ k < bite ? ', strung' : '' }}</span
+        >
+      </li>
+    </ol>
+    <ul v-if="asides(task.words).length" class="asides">
+      <li v-for="text in asides(task.words)" :key="text">{{ text }}</li>
+    </ul>
+    <p v-if="next" class="then">
+      Then {{ rowTitle(next.words).toLowerCase() }} {{ next.words.direction }}
+      <template v-if="next.part.id !== task.part.id">of {{ next.part.name }} </template>
+      <span v-for="(run, k) in nextRuns" :key="k" class="small">{{ runText(run, tray) }}</span><span
+        v-if="next.words.runs.length > nextRuns.length"
+      >
+        …</span
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  gap: clamp(12px, 2.4vh, 26px);
+  align-content: start;
+  min-width: 0;
+}
+.which {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 20px;
+}
+.which strong {
+  font: 700 clamp(34px, 5vw, 58px) / 1 var(--title);
+  letter-spacing: -0.02em;
+}
+.way {
+  color: var(--madder);
+}
+.of {
+  font-size: clamp(17px, 1.7vw, 22px);
+  color: var(--soft);
+}
+.of .figure {
+  font-size: 1.35em;
+  color: var(--ink);
+}
+.runs {
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  margin: 0;
+  padding: 0;
+}
+.runs li {
+  display: inline-flex;
+  align-items: center;
+  gap: 10px;
+  padding: 8px 16px 8px 10px;
+  border-radius: 14px;
+  background: var(--paper);
+  min-height: 60px;
+}
+.runs .bead {
+  width: 26px;
+  height: 36px;
+  border-radius: 8px;
+  background: linear-gradient(100deg, rgb(255 255 255 / 36%), transparent 45%, rgb(0 0 0 / 26%)), var(--bead);
+  box-shadow: inset 0 0 0 1px rgb(0 0 0 / 18%);
+}
+.count {
+  font: 650 clamp(28px, 3.2vw, 40px) / 1 var(--title);
+  font-variant-numeric: tabular-nums;
+}
+.runs .done {
+  opacity: 0.45;
+  text-decoration: line-through;
+  text-decoration-thickness: 3px;
+}
+.runs .now {
+  box-shadow: 0 0 0 4px var(--madder);
+}
+.before {
+  justify-self: start;
+  padding: 10px 16px;
+  border-radius: 12px;
+  background: var(--marigold-wash);
+  color: var(--marigold);
+  font: 650 clamp(18px, 1.9vw, 24px) / 1.2 var(--title);
+}
+.asides {
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 18px;
+  margin: 0;
+  padding: 0;
+  font-size: clamp(18px, 1.9vw, 24px);
+  font-weight: 700;
+  color: var(--verdigris);
+}
+.then {
+  color: var(--soft);
+  font-size: clamp(16px, 1.5vw, 19px);
+}
+.small {
+  margin-left: 10px;
+  font-weight: 650;
+  color: var(--ink);
+}
+@media (width <= 720px) {
+  .runs {
+    gap: 8px;
+  }
+  .runs li {
+    min-height: 52px;
+    padding: 4px 12px 4px 8px;
+    gap: 8px;
+  }
+  .runs .bead {
+    width: 22px;
+    height: 32px;
+  }
+}
+</style>

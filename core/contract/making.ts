@@ -1,0 +1,56 @@
+import { z } from 'zod'
+import { BENCH_LIMITS, keptEventSchema, MAKING_STATES, makingSchema } from '../making/event'
+import { revision } from './answers'
+
+/** What server and browser say to each other of the making of a piece. */
+
+const making = makingSchema.extend({
+  id: z.string(),
+  /** Of the piece, as the making began with it. */
+  revision,
+  /** Ms since 1970. */
+  begunAt: z.number(),
+})
+export type MakingAnswer = z.infer<typeof making>
+
+const listed = making.extend({
+  /** Id of the piece that is made. */
+  piece: z.string(),
+  status: z.enum(MAKING_STATES),
+  /** When the hands were last at it, ms since 1970; 0 for never. */
+  at: z.number(),
+  /** Where, in words: “Row 41”. */
+  says: z.string(),
+  beads: z.number(),
+  of: z.number(),
+})
+export type MakingListing = z.infer<typeof listed>
+
+export const makingsAnswer = z.object({ makings: z.array(listed) })
+export const begunAnswer = z.object({ making })
+
+export const beginBody = z.strictObject({
+  as: z.string().regex(/^[A-Za-z0-9-]{8,40}$/),
+  revision,
+  head: makingSchema,
+})
+
+/** Events of this browser, and the last event of the server's that it knows. */
+export const syncBody = z.strictObject({
+  after: z.int().min(0).max(Number.MAX_SAFE_INTEGER),
+  /** The browser's clock, by which its events are, ms since 1970. */
+  now: z.int().min(0),
+  events: z.array(keptEventSchema).max(BENCH_LIMITS.together),
+})
+
+export const syncedAnswer = z.object({
+  making,
+  /** Number of the last event that is told here. */
+  seq: z.number(),
+  /** Whether there are more behind it. */
+  more: z.boolean(),
+  events: z.array(keptEventSchema),
+  /** The server's clock, ms since 1970. */
+  now: z.number(),
+})
+export type SyncedMaking = z.infer<typeof syncedAnswer>

@@ -1,0 +1,160 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { keptEventSchema, MAKING_STATES, stateOf, statusOf, timeHere, type KeptEvent } from './event'
+import { paceOf, PAUSE_MS, sittingsOf, workedMs } from './sitting'
+
+const id = fc.integer({ min: 0, max: 30 }).map((n) => `event-${String(n).padStart(4, '0')}`)
+const what: fc.Arbitrary<KeptEvent['event']> = fc.oneof(
+  fc.record({
+    do: fc.constant('at' as const),
+    task: fc.integer({ min: 0, max: 99 }).map((row) => `band/1/${row}`),
+    bite: fc.integer({ min: 0, max: 3 }),
+    says: fc.constant('Row'),
+    beads: fc.integer({ min: 0, max: 500 }),
+    of: fc.constant(500),
+  }),
+  fc.record({ do: fc.constant('moved' as const), part: fc.constantFrom('a', 'b'), moves: fc.nat(99) }),
+  fc.record({
+    do: fc.constant('joined' as const),
+    task: fc.constantFrom('band/1/1', 'band/1/2'),
+    joined: fc.boolean(),
+  }),
+  fc.record({ do: fc.constant('note' as const), task: fc.constant('band/1/1'), text: fc.constantFrom('one', 'two') }),
+  fc.record({ do: fc.constant('state' as const), state: fc.constantFrom(...MAKING_STATES) }),
+)
+const anyEvents: fc.Arbitrary<KeptEvent[]> = fc.uniqueArray(
+  fc.record({ id, at: fc.integer({ min: 0, max: 40 }), event: what }),
+  { selector: (e) => e.id, maxLength: 24 },
+)
+
+describe('what follows from events', () => {
+  it('is the same in whichever order they came, and however often each was sent', () => {
+    fc.assert(
+      fc.property(
+        anyEvents.chain((events) =>
+          fc.tuple(
+            fc.constant(events),
+            fc.shuffledSubarray(events, { minLength: events.length }),
+            fc.subarray(events),
+          ),
+        ),
+        ([events, shuffled, again]) => {
+          expect(stateOf([...shuffled, ...again])).toEqual(stateOf(events))
+        },
+      ),
+    )
+  })
+  it('can be said from the latest at the work and the latest state alone, as lists do', () => {
+    fc.assert(
+      fc.property(anyEvents, (events) => {
+        const latest = (some: KeptEvent[]) =>
+          some.reduce<KeptEvent | null>(
+            (best, e) => (!best || e.at > best.at || (e.at === best.at && e.id > best.id) ? e : best),
+            null,
+          )
+        const named = latest(events.filter((e) => e.event.do === 'state'))
+        const worked = latest(events.filter((e) => e.event.do === 'at' || e.event.do === 'moved'))?.at ?? 0
+        const state = named?.event.do === 'state' ? { at: named.at, state: named.event.state } : null
+        expect(stateOf(events).status).toBe(statusOf(state, worked))
+        expect(stateOf(events).at).toBe(worked)
+      }),
+    )
+  })
+  it('puts what is planned on the bench when hands are at it, and leaves what is made', () => {
+    const at = (ms: number): KeptEvent => ({
+      id: `at-at-at-${ms}`,
+      at: ms,
+      event: { do: 'at', task: 'band/1/1', bite: 0, says: '', beads: 4, of: 8 },
+    })
+    const state = (ms: number, now: (typeof MAKING_STATES)[number]): KeptEvent => ({
+      id: `state-${ms}-${now.replaceAll(' ', '-')}`,
+      at: ms,
+      event: { do: 'state', state: now },
+    })
+    expect(stateOf([]).status).toBe('planned')
+    expect(stateOf([at(5)]).status).toBe('on the bench')
+    expect(stateOf([at(5), state(9, 'planned')]).status).toBe('planned')
+    expect(stateOf([state(3, 'planned'), at(5)]).status).toBe('on the bench')
+    expect(stateOf([state(6, 'made'), at(9)]).status).toBe('made')
+    expect(stateOf([state(6, 'made'), state(7, 'given')]).status).toBe('given')
+    expect(stateOf([state(7, 'made'), state(8, 'on the bench')]).status).toBe('on the bench')
+  })
+  it('is read strictly: no other kinds, no halves of characters, no time before the press', () => {
+    const note = (text: string) => ({ id: 'note-note-1', at: 1, event: { do: 'note', task: 'band/1/1', text } })
+    expect(keptEventSchema.safeParse(note('Thread nearly out')).success).toBe(true)
+    expect(keptEventSchema.safeParse(note('\ud800')).success).toBe(false)
+    expect(keptEventSchema.safeParse(note('')).success).toBe(false)
+    expect(keptEventSchema.safeParse({ id: 'x', at: 1, event: { do: 'state', state: 'made' } }).success).toBe(false)
+    expect(keptEventSchema.safeParse({ id: 'other-kind', at: 1, event: { do: 'sold' } }).success).toBe(false)
+    const kept = (at: number) => ({ id: 'state-made', at, event: { do: 'state', state: 'made' } })
+    expect([0, 1e12, -1, 0.5].map((at) => keptEventSchema.safeParse(kept(at)).success)).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ])
+  })
+})
+
+describe('the clock of a browser', () => {
+  const HERE = 1_000_000_000
+  it('is believed where it differs by less than a request may take, else moved to the server’s', () => {
+    expect(timeHere(HERE - 7000, HERE - 4999, HERE)).toBe(HERE - 7000)
+    expect(timeHere(HERE - 7000, HERE - 5001, HERE)).toBe(HERE - 1999)
+    expect(timeHere(HERE + 3_600_000 - 7000, HERE + 3_600_000, HERE)).toBe(HERE - 7000)
+  })
+  it('puts nothing into what is to come, nor before all time', () => {
+    expect(timeHere(HERE + 90_000, HERE, HERE)).toBe(HERE + 5000)
+    expect(timeHere(10, HERE + 3_600_000, HERE)).toBe(0)
+  })
+  it('keeps the order of what is sent together', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(2 * HERE), { minLength: 2 }), fc.nat(2 * HERE), (times, now) => {
+        const sorted = times.sort((a, b) => a - b).map((at) => timeHere(at, now, HERE))
+        expect(sorted).toEqual([...sorted].sort((a, b) => a - b))
+      }),
+    )
+  })
+})
+
+describe('sittings', () => {
+  const press = (minutes: number, beads: number) => ({ at: minutes * 60_000, beads, task: 'band/1/1', bite: 0 })
+  it('end where the hands were away for more than five minutes', () => {
+    const sittings = sittingsOf([press(0, 10), press(4, 20), press(8, 35), press(60, 40), press(62, 50)])
+    expect(sittings).toEqual([
+      { from: 0, to: 480_000, beads: 25 },
+      { from: 3_600_000, to: 3_720_000, beads: 10 },
+    ])
+    expect(workedMs(sittings)).toBe(600_000)
+    expect(paceOf(sittings)).toBe(210)
+    expect(sittingsOf([press(0, 0), { ...press(0, 5), at: PAUSE_MS }])).toHaveLength(1)
+    expect(sittingsOf([press(0, 0), { ...press(0, 5), at: PAUSE_MS + 1 }])).toHaveLength(2)
+  })
+  it('go on through a long row: a minute a bead is slow, more is a pause', () => {
+    expect(sittingsOf([press(0, 0), press(26, 26)])).toHaveLength(1)
+    expect(sittingsOf([press(0, 0), press(26.1, 26)])).toHaveLength(2)
+    expect(sittingsOf([press(0, 26), press(6, 0)])).toHaveLength(2)
+  })
+  it('tell no pace while they are short, and take off what was taken back', () => {
+    expect(paceOf(sittingsOf([press(0, 0), press(4, 100)]))).toBeNull()
+    expect(paceOf(sittingsOf([press(0, 0), press(5, 60), press(10, 40)]))).toBe(240)
+    expect(paceOf(sittingsOf([press(0, 60), press(5, 40), press(10, 60)]))).toBeNull()
+    expect(paceOf([])).toBeNull()
+  })
+  it('never count more beads than were laid between the first press and the last', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 0, max: 999 })), { maxLength: 30 }),
+        (list) => {
+          const presses = list.map(([m, n]) => press(m, n)).sort((a, b) => a.at - b.at)
+          const sittings = sittingsOf(presses)
+          for (const s of sittings) {
+            const within = presses.filter((p) => p.at >= s.from && p.at <= s.to)
+            expect(s.to - s.from).toBe(within.at(-1)!.at - within[0]!.at)
+          }
+          expect(workedMs(sittings)).toBeLessThanOrEqual(400 * 60_000)
+        },
+      ),
+    )
+  })
+})

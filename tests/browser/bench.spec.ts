@@ -1,0 +1,220 @@
+import { AxeBuilder } from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import type { MakingListing, SyncedMaking } from '#core/contract/making'
+import { agendaOf } from '#core/making/agenda'
+import { stateOf } from '#core/making/event'
+import type { Piece } from '#core/piece/piece'
+import { supplySchema } from '#core/piece/schema'
+import { requireTechnique } from '#core/technique/registry'
+import { bead, part, piece, rows } from '../fixture/piece'
+import { address, createPiece, expect, newName, PASSWORD, test } from './weaver'
+
+const small = (technique: string, over: Partial<Piece> = {}): Piece => {
+  const t = requireTechnique(technique)
+  const spec = t.material.usualSpec
+  const columns = t.growth.nearestColumns(4, t.settings.parse({}))
+  const line = (letters: string) => letters.repeat(columns).slice(0, columns)
+  return piece({
+    name: `Small ${technique}`,
+    tray: [1, 2].map((n) => bead(n, { spec })),
+    parts: [
+      part({
+        technique,
+        spec,
+        settings: t.settings.parse({}),
+        times: 2,
+        start: rows(line('A')),
+        repeat: t.material.through ? rows(line('A')) : rows(line('AB'), line('BA')),
+        end: rows(line('A')),
+      }),
+    ],
+    ...over,
+  })
+}
+
+const begin = async (page: Page, id: string) => {
+  await page.goto(`/piece/${id}/bench`)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.locator('[data-test=done]')).toHaveText('0')
+}
+/** What the server knows of the only making of a piece. */
+async function stateThere(page: Page, id: string, at = address()) {
+  const { makings } = (await (await page.request.get(`${at}/api/piece/${id}/making`)).json()) as {
+    makings: MakingListing[]
+  }
+  const path = `${at}/api/piece/${id}/making/${makings[0]!.id}`
+  const { events } = (await (await page.request.get(path)).json()) as SyncedMaking
+  return stateOf(events)
+}
+
+// One of each family, to the end: every press is taken, and all beads of the plan are laid.
+for (const technique of ['peyote', 'loom', 'right-angle', 'peyote-tube', 'ladder', 'braid-8', 'braid-cord', 'coil']) {
+  test(`a small piece of ${technique} is made to the end`, async ({ weaver: page }) => {
+    const p = small(technique)
+    const agenda = agendaOf(p, { copies: 1, copyOrder: 'in turn' })
+    const id = await createPiece(page, p)
+    await begin(page, id)
+    const on = page.getByRole('button', { name: /Done, next/ })
+    let presses = 0
+    while (!(await page.getByText('All beads are laid').isVisible()) && presses++ < 400) {
+      // By key, by press, by the arrow: all are one.
+      if (presses % 3 === 0) await on.click()
+      else await page.keyboard.press(presses % 3 === 1 ? 'Space' : 'ArrowRight')
+    }
+    await expect(page.locator('[data-test=done]')).toHaveText(String(agenda.beads))
+    await page.getByRole('button', { name: 'It is made' }).click()
+    await expect(page.getByText('Its record stays with the piece')).toBeVisible()
+    await expect.poll(async () => (await stateThere(page, id)).status).toBe('made')
+    const state = await stateThere(page, id)
+    expect(state.presses).toHaveLength(presses)
+    expect(state.presses.at(-1)).toMatchObject({ task: 'done', beads: agenda.beads })
+  })
+}
+
+test('a row is gone through run by run, by keys, a pedal and a swipe, with a note, and found again', async ({
+  browser,
+  page,
+  baseURL,
+}) => {
+  const name = newName()
+  await page.request.post(`${address()}/api/account`, {
+    headers: { origin: address() },
+    data: { signIn: name, password: PASSWORD },
+  })
+  const id = await createPiece(page, small('loom'))
+  await begin(page, id)
+  await page.keyboard.press('Space')
+  await expect(page.getByText('Row 2', { exact: false }).first()).toBeVisible()
+  await page.getByText('Note, place, ways to work').click()
+  await page.getByLabel('run by run within a row').check()
+  await page.getByRole('button', { name: 'Teach a pedal or key' }).click()
+  await page.keyboard.press('b')
+  await expect(page.getByText('“b” goes on')).toBeVisible()
+  await page.locator('h1').click({ position: { x: 2, y: 2 } })
+  await page.keyboard.press('Escape')
+  await page.getByLabel('A note at this step').fill('Thread frays here')
+  await page.getByRole('button', { name: 'Keep the note' }).click()
+  await page
+    .getByRole('heading', { name: 'Bench' })
+    .evaluate((h) => (document.activeElement as HTMLElement).blur() ?? h)
+  await page.keyboard.press('b')
+  await page.keyboard.press('b')
+  const runs = page.locator('[data-test=runs] li')
+  await expect(runs.nth(2)).toHaveAttribute('aria-current', 'step')
+  await expect(page.locator('[data-test=done]')).toHaveText('6')
+  await expect(page.locator('[data-test=pause]')).toContainText('2 of its 4 beads are strung')
+  await page.keyboard.press('Backspace')
+  await expect(runs.nth(1)).toHaveAttribute('aria-current', 'step')
+  await expect(page.getByText('Thread frays here')).toBeVisible()
+
+  // The rest on a phone lying on the table.
+  const other = await browser.newContext({
+    baseURL,
+    viewport: { width: 400, height: 800 },
+    hasTouch: true,
+    isMobile: true,
+  })
+  const phone = await other.newPage()
+  await phone.request.post(`${address()}/api/session`, {
+    headers: { origin: address() },
+    data: { signIn: name, password: PASSWORD },
+  })
+  await expect.poll(async () => (await stateThere(page, id)).presses.at(-1)?.bite).toBe(1)
+  await phone.goto(`/piece/${id}/bench`)
+  await expect(phone.locator('[data-test=done]')).toHaveText('5')
+  const lower = phone.getByRole('button', { name: /Done, next/ })
+  const box = (await lower.boundingBox())!
+  expect(box.y).toBeLessThan(520)
+  expect(box.y + box.height).toBeGreaterThan(690)
+  await lower.tap()
+  // This device goes row by row: the row in hand is done.
+  await expect(phone.locator('[data-test=done]')).toHaveText('8')
+  const swipe = async (from: number, to: number) => {
+    const touch = await other.newCDPSession(phone)
+    const y = box.y + 60
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x: from, y }] })
+    for (let k = 1; k <= 5; k++)
+      await touch.send('Input.dispatchTouchEvent', {
+        type: 'touchMove',
+        touchPoints: [{ x: from + ((to - from) * k) / 5, y }],
+      })
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  }
+  await swipe(330, 150)
+  await expect(phone.locator('[data-test=done]')).toHaveText('12')
+  await swipe(150, 330)
+  await expect(phone.locator('[data-test=done]')).toHaveText('8')
+  await expect(page.locator('[data-test=done]')).toHaveText('8', { timeout: 15_000 })
+  const { violations } = await new AxeBuilder({ page: phone }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  await other.close()
+})
+
+test('presses made while the line is down wait in the browser, over a reload, and are counted once', async ({
+  weaver: page,
+  context,
+}) => {
+  const id = await createPiece(page, small('peyote'))
+  await begin(page, id)
+  await page.keyboard.press('Space')
+  await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(1)
+  await context.route('**/api/**', (route) => route.abort())
+  await page.keyboard.press('Space')
+  await page.keyboard.press('Space')
+  await expect(page.getByText(/2 presses wait in this browser/)).toBeVisible()
+  const done = await page.locator('[data-test=done]').innerText()
+  await context.unroute('**/api/**')
+  expect((await stateThere(page, id)).presses.length).toBeGreaterThanOrEqual(1)
+  await page.reload()
+  await expect(page.locator('[data-test=done]')).toHaveText(done)
+  await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(3)
+  expect((await stateThere(page, id)).presses.map((p) => p.task)).toEqual(['band/1/1', 'band/1/2', 'band/1/3'])
+})
+
+test('a pair is made side by side; the bench is cleared and the making found among what was made', async ({
+  weaver: page,
+}) => {
+  const id = await createPiece(page, small('loom'))
+  await page.goto(`/piece/${id}/bench`)
+  await page.getByLabel('How many').fill('2')
+  await page.getByLabel('How many').press('Tab')
+  await page.getByLabel('In which order').click({ force: true })
+  await page.getByRole('option', { name: 'Side by side, row by row' }).click()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.getByText('1 of 2 ·')).toBeVisible()
+  await page.keyboard.press('Space')
+  await expect(page.getByText('2 of 2 ·')).toBeVisible()
+  await expect(page.locator('.which strong')).toContainText('Row 1')
+  for (let k = 0; k < 11; k++) await page.keyboard.press('Space')
+  await page.getByRole('button', { name: 'It is made' }).click()
+  await page.getByRole('button', { name: 'Clear the bench' }).click()
+  await expect(page.getByRole('heading', { name: 'Put it on the bench' })).toBeVisible()
+  await expect(page.getByText('made', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Look at it' }).click()
+  await expect(page.getByText('Its record stays with the piece')).toBeVisible()
+  await page.getByRole('button', { name: 'Clear the bench' }).click()
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await page.getByRole('button', { name: 'Yes, remove it for good' }).click()
+  await expect(page.getByText('Makings of this piece')).toHaveCount(0)
+})
+
+test('where the thread will end is foretold, and moves on when one joins earlier', async ({ weaver: page }) => {
+  const p = small('peyote', { supply: supplySchema.parse({ workingLengthMm: 500, tailMm: 50, claspTailMm: 50 }) })
+  const id = await createPiece(page, { ...p, parts: [{ ...p.parts[0]!, times: 60 }] })
+  await begin(page, id)
+  const join = page.locator('[data-test=join]')
+  const rowsOn = async () => Number(/, (\d+) rows? on/.exec(await join.innerText())![1])
+  const foretold = await rowsOn()
+  expect(foretold).toBeGreaterThan(20)
+  for (let k = 0; k < 10; k++) await page.keyboard.press('Space')
+  await expect.poll(rowsOn).toBe(foretold - 10)
+  await page.getByRole('button', { name: 'I joined here' }).click()
+  await expect(join).toContainText('Thread was joined before this row')
+  expect(await rowsOn()).toBeGreaterThan(foretold - 10)
+  await page.getByRole('button', { name: 'Not joined after all' }).click()
+  await expect.poll(rowsOn).toBe(foretold - 10)
+  await page.getByText('Note, place, ways to work').click()
+  await page.getByLabel('Go to step').fill(String(foretold + 1))
+  await page.getByLabel('Go to step').press('Tab')
+  await expect(page.locator('[data-test=before]')).toHaveText('Join new thread before this row')
+})
