@@ -12,7 +12,7 @@ const ANY_TECHNIQUE = [
   'core/picture/{lie,picture,whole}.test.ts',
   'core/format/{chart-svg,chart-text,booklet}.test.ts',
   'core/piece/{effort,codec}.test.ts',
-  'core/making/{agenda,join}.test.ts',
+  'core/making/{agenda,chore,join,measure}.test.ts',
   'app/mat/mat.test.ts',
 ]
 const alias = { '#core': at('./core'), '~~': at('.'), '~': at('./app') }

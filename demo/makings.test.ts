@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { agendaOf, markOf, placeOf } from '../core/making/agenda'
+import { markOf, placeOf } from '../core/making/agenda'
+import { courseOf } from '../core/making/chore'
 import { keptEventSchema, stateOf } from '../core/making/event'
 import { paceOf, sittingsOf } from '../core/making/sitting'
 import { SAMPLE_MAKINGS, sampleEvents } from './makings'
@@ -13,7 +14,7 @@ describe('makings of the sample workshop', () => {
     const { head, begunAt, events } = sampleEvents(piece, plan, NOW)
     for (const event of events) expect(keptEventSchema.safeParse(event).success).toBe(true)
     const state = stateOf(events)
-    const agenda = agendaOf(piece, head)
+    const agenda = courseOf(piece, head)
     const { index } = placeOf(agenda, markOf(agenda, state))
     expect(index).toBe(Math.round(agenda.count * plan.done))
     expect(state.status).toBe(plan.state ?? 'on the bench')

@@ -1,6 +1,7 @@
-import { agendaOf, beadsAt, goneTo, placeOf, taskAt, type CopyOrder } from '../core/making/agenda'
+import { beadsAt, goneTo, placeOf, taskAt, type CopyOrder } from '../core/making/agenda'
+import { courseOf } from '../core/making/chore'
+import { titleOf } from '../core/making/say'
 import { makingSchema, type KeptEvent, type MakingEvent, type MakingHead } from '../core/making/event'
-import { rowTitle } from '../core/tally/words'
 import type { Piece } from '../core/piece/piece'
 
 /** What is, or was, on the bench in the sample workshop: invented, like all of it. */
@@ -49,7 +50,7 @@ export function sampleEvents(
   now: number,
 ): { readonly head: MakingHead; readonly begunAt: number; readonly events: KeptEvent[] } {
   const head = makingSchema.parse({ copies, copyOrder })
-  const agenda = agendaOf(piece, head)
+  const agenda = courseOf(piece, head)
   const tasks = Math.round(agenda.count * done)
   const events: KeptEvent[] = []
   const keep = (at: number, event: MakingEvent) =>
@@ -66,7 +67,7 @@ export function sampleEvents(
     keep(at, {
       do: 'at',
       ...goneTo(agenda, k),
-      says: there ? rowTitle(there.words) : 'All laid',
+      says: there ? titleOf(there) : 'All done',
       beads,
       of: agenda.beads,
     })

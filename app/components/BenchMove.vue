@@ -3,12 +3,12 @@ import { usePreferredReducedMotion } from '@vueuse/core'
 import { computed } from 'vue'
 import { isCounted } from '#core/piece/nature'
 import { discMove, discMoves, nextBeads, pauseWords } from '#core/making/disc'
-import type { Task } from '#core/making/agenda'
+import type { RowTask } from '#core/making/agenda'
 import { columnsOf, rowsOf, trayByNumber, type Piece } from '#core/piece/piece'
 import DiscView from './DiscView.vue'
 
 /** The move in hand of a braid: the disc as it lies, from where to where, and the bead that is slid down. */
-const props = defineProps<{ piece: Piece; task: Task; bite: number; turning: boolean }>()
+const props = defineProps<{ piece: Piece; task: RowTask; bite: number; turning: boolean }>()
 const motion = usePreferredReducedMotion()
 const part = computed(() => props.task.part)
 const index = computed(() => props.task.row * columnsOf(part.value) + props.bite)

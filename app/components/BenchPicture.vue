@@ -58,7 +58,7 @@ watchEffect(() => {
   ctx.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
   if (!props.task) return
   const [x, y] = [tip.x + view.x, tip.y + view.y]
-  const way = props.task.words.direction === '→' ? 1 : -1
+  const way = (props.task.words?.direction ?? '→') === '→' ? 1 : -1
   ctx.strokeStyle = MARKS[theme.value].madder
   ctx.lineWidth = 2.5 * dpr
   ctx.beginPath()

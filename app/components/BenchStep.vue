@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Bite, Task } from '#core/making/agenda'
+import type { Bite, RowTask, Task } from '#core/making/agenda'
+import { titleOf } from '#core/making/say'
 import { trayByNumber, type Piece } from '#core/piece/piece'
 import { asides, GAP, rowTitle, runText } from '#core/tally/words'
 
 /** The step in hand, large: its words with bead pictures, what is strung of it, and what follows. */
 const props = defineProps<{
   piece: Piece
-  task: Task
+  task: RowTask
   bites: readonly Bite[]
   /** Bites that are done. */
   bite: number
@@ -15,11 +16,9 @@ const props = defineProps<{
   running: boolean
   next: Task | null
   copies: number
-  /** What is to be done before it; empty for nothing. */
-  before: string
 }>()
 const tray = computed(() => trayByNumber(props.piece.tray))
-const nextRuns = computed(() => props.next?.words.runs.slice(0, 12) ?? [])
+const nextRuns = computed(() => props.next?.words?.runs.slice(0, 12) ?? [])
 const laid = computed(() => props.bites[props.bite]?.before ?? 0)
 </script>
 
@@ -39,7 +38,6 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
         }}<template v-if="bite > 0"> · {{ task.words.beads - laid }} to go</template></span
       >
     </p>
-    <p v-if="before" class="before" data-test="before">{{ before }}</p>
     <ol class="runs" data-test="runs">
       <li
         v-for="(b, k) in bites"
@@ -65,10 +63,10 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
       <li v-for="text in asides(task.words)" :key="text">{{ text }}</li>
     </ul>
     <p v-if="next" class="then">
-      Then {{ rowTitle(next.words).toLowerCase() }} {{ next.words.direction }}
+      Then {{ titleOf(next).charAt(0).toLowerCase() + titleOf(next).slice(1) }} {{ next.words?.direction }}
       <template v-if="next.part.id !== task.part.id">of {{ next.part.name }} </template>
       <span v-for="(run, k) in nextRuns" :key="k" class="small">{{ runText(run, tray) }}</span><span
-        v-if="next.words.runs.length > nextRuns.length"
+        v-if="(next.words?.runs.length ?? 0) > nextRuns.length"
       >
         …</span
       >
@@ -139,14 +137,6 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
 }
 .runs .now {
   box-shadow: 0 0 0 4px var(--madder);
-}
-.before {
-  justify-self: start;
-  padding: 10px 16px;
-  border-radius: 12px;
-  background: var(--marigold-wash);
-  color: var(--marigold);
-  font: 650 clamp(18px, 1.9vw, 24px) / 1.2 var(--title);
 }
 .asides {
   list-style: none;

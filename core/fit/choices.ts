@@ -117,7 +117,14 @@ const farMm = (fit: FitResult): number => offMm(fit) + AIM_SHARE * Math.abs(fit.
  * Rows to put on (or take off, negative) at start and end, as evenly as they give; each end keeps a row while the
  * other can give.
  */
-function shared(rows: number, start: number, end: number): { readonly startRows: number; readonly endRows: number } {
+function shared(
+  rows: number,
+  start: number,
+  end: number,
+  made: boolean,
+): { readonly startRows: number; readonly endRows: number } {
+  // What is made stays: the beginning gives and takes nothing.
+  if (made) return { startRows: 0, endRows: Math.max(rows, 0 - end) }
   if (rows >= 0) return { startRows: Math.ceil(rows / 2), endRows: Math.floor(rows / 2) }
   const less = Math.min(-rows, start + end)
   const keeps = less <= Math.max(0, start - 1) + Math.max(0, end - 1) ? 1 : 0
@@ -131,9 +138,9 @@ function shared(rows: number, start: number, end: number): { readonly startRows:
  * whole colour cycles begun again, with a repeat broken off, with longer or shorter plain ends (so the nearest row is
  * always among them), with another closure at its usual length, a chain, and the bead sizes next to this one. Sorted
  * by how far each is from what is wanted and a fixed price for what it gives way in. The remainder is part of every
- * choice.
+ * choice. `made`: bead rows from the beginning that are worked already and stay as they are, whatever is chosen.
  */
-export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
+export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choice[] {
   const { fit, cost } = piece
   const part = fittedPart(piece)
   const one = laidRows({ ...part, times: 1 })
@@ -151,13 +158,20 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
     const full = { startRows: 0, endRows: 0, cycleRows: 0, plainMm: plainOf(of), ...change }
     return { full, next: changed(on.tray, of, full) }
   }
+  /** Whether a change leaves all that is made as it is. */
+  const keeps = ({ times, startRows, endRows, cycleRows, plainMm }: Change): boolean => {
+    if (made === 0) return true
+    const common = part.start.rows + Math.min(times, part.times) * part.repeat.rows
+    const same = times === part.times && cycleRows === 0 ? common + part.end.rows + Math.min(0, endRows) : common
+    return startRows === 0 && plainMm === plainOf(part) && made <= same
+  }
   const offer = (
     way: Way,
     change: Partial<Change> & { times: number },
     { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part, far = -1 } = {},
   ) => {
     const { full, next } = build(change, { on, of })
-    if (full.times < 1 || full.times > LIMITS.times) return
+    if (full.times < 1 || full.times > LIMITS.times || !keeps(full)) return
     const same = sameClosure(closure, fit.closure) && spec === part.spec
     const id = [
       full.times,
@@ -226,7 +240,10 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   for (const times of laid ? [n, n + 1] : []) {
     const rows = Math.round(exact - times * per)
     // Beads of other sizes make rows of different length, so the next count on either side may come nearer.
-    const near = [rows, rows - 1, rows + 1].map((k) => ({ times, ...shared(k, part.start.rows, part.end.rows) }))
+    const near = [rows, rows - 1, rows + 1].map((k) => ({
+      times,
+      ...shared(k, part.start.rows, part.end.rows, made > 0),
+    }))
     const best = near
       .map((change) => ({ change, off: farMm(fitOf(piece, { part: build(change).next })) }))
       .reduce((a, b) => (b.off < a.off - 1e-9 ? b : a)).change
@@ -254,7 +271,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>): Choice[] {
   }
 
   const least = Math.min(...out.filter((c) => c.way === 'whole').map((c) => Math.abs(c.fit.differenceMm)))
-  const others = neighbourSpecs(part.spec)
+  const others = (made > 0 ? [] : neighbourSpecs(part.spec))
     .flatMap((spec) => {
       const of = { ...part, spec }
       const on = {

@@ -13,21 +13,51 @@ import {
   backward,
   beadsAt,
   bitesOf,
+  CHORE_KINDS,
+  choreMinutesFrom,
   COPY_ORDERS,
   DONE,
   goneTo,
   markOf,
+  nextChore,
   onward,
   placeOf,
   taskAt,
   type Agenda,
   type Mark,
+  type PlacedChore,
   type Stride,
 } from './agenda'
 
+/** With and without what is done besides beads, at any places. */
 const anyAgenda = fc
-  .record({ p: anyPiece, copies: fc.integer({ min: 1, max: 3 }), copyOrder: fc.constantFrom(...COPY_ORDERS) })
-  .map(({ p, ...order }) => agendaOf(p, order))
+  .record({
+    p: anyPiece,
+    copies: fc.integer({ min: 1, max: 3 }),
+    copyOrder: fc.constantFrom(...COPY_ORDERS),
+    chores: fc.uniqueArray(
+      fc.record({
+        copy: fc.integer({ min: 1, max: 3 }),
+        at: fc.nat(1000),
+        kind: fc.constantFrom(...CHORE_KINDS),
+      }),
+      { selector: ({ copy, at, kind }) => `${copy} ${at} ${kind}`, maxLength: 12 },
+    ),
+  })
+  .map(({ p, chores, ...order }) => {
+    const { rows: list, part: one } = agendaOf(p, order).stretches[0]!
+    const placed = chores
+      .filter((c) => c.copy <= order.copies)
+      .map(({ copy, at, kind }): PlacedChore => ({
+        part: one.id,
+        copy,
+        k: at % (list.count + 1),
+        chore: { kind, title: kind, says: [], items: [], minutes: 1, cautions: [], waits: [] },
+      }))
+    // One of a kind at a place.
+    const unique = new Map(placed.map((c) => [`${c.copy} ${c.k} ${c.chore.kind}`, c]))
+    return agendaOf(p, order, [...unique.values()])
+  })
 const anyStride = fc.constantFrom<Stride>('row', 'bite')
 
 const NOTHING = { presses: [], moved: {} }
@@ -86,13 +116,55 @@ const pair = piece({
   parts: [part({ id: 'top', name: 'Top', times: 1 }), part({ id: 'drop', name: 'Drop', times: 1 })],
 })
 
+describe('what is done besides beads', () => {
+  const chore = (kind: PlacedChore['chore']['kind'], copy: number, k: number): PlacedChore => ({
+    part: 'top',
+    copy,
+    k,
+    chore: { kind, title: kind, says: [], items: [], minutes: 2, cautions: [], waits: [] },
+  })
+  const chores = [chore('join', 2, 3), chore('prepare', 1, 0), chore('glue', 1, 7), chore('join', 1, 3)]
+  it('comes before its row, copy by copy, and behind the last', () => {
+    const two = agendaOf(pair, { copies: 2, copyOrder: 'side by side' }, chores)
+    const said = Array.from({ length: two.count }, (_, k) => {
+      const { copy, chore: c, words } = taskAt(two, k)!
+      return `${copy} ${c ? c.kind : words!.from}`
+    })
+    expect(said.slice(0, 19)).toEqual([
+      ...['1 prepare', '1 1', '2 1', '1 3', '2 3', '1 4', '2 4'],
+      ...['1 join', '2 join', '1 5', '2 5', '1 6', '2 6', '1 7', '2 7', '1 8', '2 8', '1 glue', '1 1'],
+    ])
+    expect(taskAt(two, 17)!.key).toBe('top/1/end/glue')
+    expect(taskAt(two, 8)!.key).toBe('top/2/3/join')
+    expect([0, 1, 8, 9, 18].map((k) => choreMinutesFrom(two, k))).toEqual([8, 6, 4, 2, 0])
+  })
+  it('is found again where it moved, by the row before which it was', () => {
+    const one = { copies: 1, copyOrder: 'in turn' as const }
+    const mark = { task: 'top/1/3/join', bite: 0 }
+    expect(taskAt(agendaOf(pair, one, chores), placeOf(agendaOf(pair, one, chores), mark).index)!.key).toBe(mark.task)
+    const without = agendaOf(pair, one, [chores[1]!])
+    expect(taskAt(without, placeOf(without, mark).index)!.key).toBe('top/1/3')
+    const behind = agendaOf(pair, one, [chore('trim', 1, 7)])
+    expect(taskAt(behind, placeOf(behind, { task: 'top/1/end/glue', bite: 0 }).index)!.key).toBe('top/1/end/trim')
+  })
+  it('is told beforehand, of the copy in hand', () => {
+    const two = agendaOf(pair, { copies: 2, copyOrder: 'side by side' }, chores)
+    expect(nextChore(two, taskAt(two, 1)!, 'join')).toMatchObject({ index: 7, rows: 3, before: { from: 5 } })
+    expect(nextChore(two, taskAt(two, 2)!, 'join')).toMatchObject({ index: 8, rows: 3 })
+    expect(nextChore(two, taskAt(two, 8)!, 'join')).toMatchObject({ index: 8, rows: 0 })
+    expect(nextChore(two, taskAt(two, 9)!, 'join')).toBeNull()
+    expect(nextChore(two, taskAt(two, 2)!, 'glue')).toBeNull()
+    expect(nextChore(two, taskAt(two, 1)!, 'glue')).toMatchObject({ before: null, rows: 7 })
+  })
+})
+
 describe('copies', () => {
   it('in turn are whole ones after each other, side by side a row of each', () => {
     const said = (copyOrder: (typeof COPY_ORDERS)[number], ...at: number[]) => {
       const agenda = agendaOf(pair, { copies: 2, copyOrder })
       return at.map((k) => {
         const { part: one, copy, words } = taskAt(agenda, k)!
-        return `${one.id} ${copy} ${words.from}`
+        return `${one.id} ${copy} ${words!.from}`
       })
     }
     // Seven steps a part: the first string of peyote makes rows 1 and 2 of eight.

@@ -19,15 +19,67 @@ export interface Order {
   readonly copyOrder: CopyOrder
 }
 
-/** Working rows of one part that are made one after the other, by one or several copies. */
+/** Working rows of one part that are made one after the other, by one or several copies, with what is done between. */
 interface Stretch {
   readonly part: Part
   /** Copies, from 1, that take turns row by row. */
   readonly copies: readonly number[]
   readonly rows: RowList
+  /** What is done besides beads, by its place among the rows. */
+  readonly chores: readonly PlacedChore[]
   /** Tasks before it. */
   readonly first: number
   readonly tasks: number
+}
+
+/** One thing of a chore, ticked off by itself. */
+export interface ChoreItem {
+  readonly id: string
+  readonly text: string
+}
+
+export const CHORE_KINDS = [
+  'prepare',
+  'load',
+  'join',
+  'measure',
+  'attach',
+  'close',
+  'fasten',
+  'clasp',
+  'knot',
+  'glue',
+  'trim',
+  'rest',
+] as const
+export type ChoreKind = (typeof CHORE_KINDS)[number]
+
+/** A step that lays no beads. */
+export interface Chore {
+  readonly kind: ChoreKind
+  readonly title: string
+  /** What is done, a sentence each. */
+  readonly says: readonly string[]
+  readonly items: readonly ChoreItem[]
+  /** Minutes of work. */
+  readonly minutes: number
+  readonly cautions: readonly string[]
+  /** What must go by once it is done, minutes, and before what. */
+  readonly waits: readonly Wait[]
+}
+
+interface Wait {
+  readonly minutes: number
+  /** “before it is moved”. */
+  readonly says: string
+}
+
+/** A chore before place `k` of the rows of a part and copy; behind the last where `k` is their count. */
+export interface PlacedChore {
+  readonly part: string
+  readonly copy: number
+  readonly k: number
+  readonly chore: Chore
 }
 
 /** The working rows of a part that hold a bead, in order; behind them a row that joins its ends, if there is one. */
@@ -60,8 +112,7 @@ export interface Bite {
   readonly says?: string
 }
 
-/** A row, strand, round, rung or motif of one copy. */
-export interface Task {
+interface AnyTask {
   /** Names it as long as its part and its row are there. */
   readonly key: string
   /** Place in the agenda, from 0. */
@@ -69,10 +120,23 @@ export interface Task {
   readonly part: Part
   /** Which copy, from 1. */
   readonly copy: number
-  /** Working row of the part, from 0. */
+  /** Working row of the part, from 0; of a chore the one that follows, their count behind the last. */
   readonly row: number
-  readonly words: RowWords
 }
+
+/** A row, strand, round, rung or motif of one copy. */
+export interface RowTask extends AnyTask {
+  readonly words: RowWords
+  readonly chore?: undefined
+}
+
+/** What is done besides beads. */
+export interface ChoreTask extends AnyTask {
+  readonly chore: Chore
+  readonly words?: undefined
+}
+
+export type Task = RowTask | ChoreTask
 
 /** Where the hands are: everything before this is done, and so many bites of the task itself. */
 export interface Mark {
@@ -84,11 +148,27 @@ export const DONE: Mark = { task: 'done', bite: 0 }
 
 const keyOfTask = (part: string, copy: number, row: number): string => `${part}/${copy}/${row}`
 
-const KEY = /^([a-z0-9-]{1,40})\/(\d{1,3})\/(\d{1,9})$/
+/** What follows the key of a chore behind the last row. */
+const END = 'end'
 
-function readKey(key: string): { readonly part: string; readonly copy: number; readonly row: number } | null {
+const KEY = /^([a-z0-9-]{1,40})\/(\d{1,3})\/(\d{1,9}|end)(?:\/([a-z]{1,12}))?$/
+
+/** Whether a key names a chore. */
+export const isChoreKey = (key: string): boolean => readKey(key)?.chore !== undefined
+
+interface ReadKey {
+  readonly part: string
+  readonly copy: number
+  /** Infinity behind the last row. */
+  readonly row: number
+  readonly chore: string | undefined
+}
+
+function readKey(key: string): ReadKey | null {
   const found = KEY.exec(key)
-  return found && { part: found[1]!, copy: Number(found[2]), row: Number(found[3]) }
+  if (!found) return null
+  const row = found[3] === END ? Infinity : Number(found[3])
+  return { part: found[1]!, copy: Number(found[2]), row, chore: found[4] }
 }
 
 const lists = new WeakMap<Part, RowList>()
@@ -122,7 +202,8 @@ function plainRows(part: Part): RowList {
   return list
 }
 
-function rowsOfPart(piece: Piece, part: Part): RowList {
+/** The working rows of a part in its piece. */
+export function rowListOf(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowList {
   const plain = plainRows(part)
   const joining = joinWords(piece, part)
   if (!joining) return plain
@@ -136,8 +217,11 @@ function rowsOfPart(piece: Piece, part: Part): RowList {
   }
 }
 
-/** The agenda of a piece as it is now. */
-export function agendaOf(piece: Piece, order: Order): Agenda {
+/** By place; at one place copy by copy, each in the order in which it is given. */
+const byPlace = (a: PlacedChore, b: PlacedChore): number => a.k - b.k || a.copy - b.copy
+
+/** The agenda of a piece as it is now, with what is done besides beads. */
+export function agendaOf(piece: Piece, order: Order, chores: readonly PlacedChore[] = []): Agenda {
   const copies = Array.from({ length: order.copies }, (_, k) => k + 1)
   const turns = order.copyOrder === 'in turn' ? copies.map((copy) => [copy]) : [copies]
   const stretches: Stretch[] = []
@@ -145,9 +229,10 @@ export function agendaOf(piece: Piece, order: Order): Agenda {
   let beads = 0
   for (const turn of turns)
     for (const part of piece.parts) {
-      const rows = rowsOfPart(piece, part)
-      const tasks = rows.count * turn.length
-      stretches.push({ part, copies: turn, rows, first, tasks })
+      const rows = rowListOf(piece, part)
+      const own = chores.filter((c) => c.part === part.id && turn.includes(c.copy)).sort(byPlace)
+      const tasks = rows.count * turn.length + own.length
+      stretches.push({ part, copies: turn, rows, chores: own, first, tasks })
       first += tasks
       beads += rows.beadsBefore(rows.count) * turn.length
     }
@@ -157,20 +242,62 @@ export function agendaOf(piece: Piece, order: Order): Agenda {
 const stretchAt = ({ stretches }: Agenda, index: number): Stretch | undefined =>
   stretches.find((s) => index >= s.first && index < s.first + s.tasks)
 
+/** How many of the first n whole numbers hold, of those that hold up to some one and not beyond. */
+function countWhile(n: number, holds: (i: number) => boolean): number {
+  let [low, high] = [0, n]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (holds(middle)) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+/** Place of the j-th chore of a stretch within it. */
+const placeOfChore = ({ chores, copies }: Stretch, j: number): number => chores[j]!.k * copies.length + j
+
+/** Chores of a stretch that come before row k, all of its own place among them. */
+const choresUpTo = ({ chores }: Stretch, k: number): number => countWhile(chores.length, (j) => chores[j]!.k <= k)
+
+const placeOfRow = (stretch: Stretch, k: number, turn: number): number =>
+  k * stretch.copies.length + turn + choresUpTo(stretch, k)
+
+/** What lies at a place of a stretch: its j-th chore, or row k of a copy. */
+function within(
+  stretch: Stretch,
+  at: number,
+): { readonly chore: number } | { readonly chore: null; readonly k: number; readonly turn: number } {
+  const before = countWhile(stretch.chores.length, (j) => placeOfChore(stretch, j) < at)
+  if (before < stretch.chores.length && placeOfChore(stretch, before) === at) return { chore: before }
+  const many = stretch.copies.length
+  return { chore: null, k: Math.floor((at - before) / many), turn: (at - before) % many }
+}
+
+const keyOfChore = ({ rows }: Stretch, { part, copy, k, chore }: PlacedChore): string =>
+  `${part}/${copy}/${k < rows.count ? rows.rowOf(k) : END}/${chore.kind}`
+
 /** The task at a place of the agenda; null before its beginning and behind its end. */
 export function taskAt(agenda: Agenda, index: number): Task | null {
   const stretch = stretchAt(agenda, index)
   if (!stretch) return null
   const { part, copies, rows, first } = stretch
-  const k = Math.floor((index - first) / copies.length)
-  const copy = copies[(index - first) % copies.length]!
-  const row = rows.rowOf(k)
-  return { key: keyOfTask(part.id, copy, row), index, part, copy, row, words: rows.words(k) }
+  const at = within(stretch, index - first)
+  if (at.chore !== null) {
+    const placed = stretch.chores[at.chore]!
+    const row = placed.k < rows.count ? rows.rowOf(placed.k) : rowsBehind(rows)
+    return { key: keyOfChore(stretch, placed), index, part, copy: placed.copy, row, chore: placed.chore }
+  }
+  const copy = copies[at.turn]!
+  const row = rows.rowOf(at.k)
+  return { key: keyOfTask(part.id, copy, row), index, part, copy, row, words: rows.words(at.k) }
 }
+
+/** The working row behind the last. */
+const rowsBehind = (rows: RowList): number => (rows.count > 0 ? rows.rowOf(rows.count - 1) + 1 : 0)
 
 /**
  * Place of a task in the agenda; −1 if its part or its copy is not there any more. A row that is not there gives the
- * next of its part.
+ * next of its part, a chore the row before which it was.
  */
 function indexOf(agenda: Agenda, key: string): number {
   if (key === DONE.task) return agenda.count
@@ -180,7 +307,15 @@ function indexOf(agenda: Agenda, key: string): number {
   if (!stretch) return -1
   const { copies, rows, first } = stretch
   const k = rows.placeOf(read.row)
-  return k >= rows.count ? first + stretch.tasks : first + k * copies.length + copies.indexOf(read.copy)
+  if (read.chore !== undefined) {
+    const j = stretch.chores.findIndex(
+      (c) => c.copy === read.copy && c.k === Math.min(k, rows.count) && c.chore.kind === read.chore,
+    )
+    if (j >= 0) return first + placeOfChore(stretch, j)
+  }
+  if (k < rows.count) return first + placeOfRow(stretch, k, copies.indexOf(read.copy))
+  const end = choresUpTo(stretch, rows.count - 1)
+  return first + rows.count * copies.length + end
 }
 
 /** Bites with the beads before each; a place without a bead is none. */
@@ -193,17 +328,9 @@ function told(bites: readonly Omit<Bite, 'before'>[]): Bite[] {
   })
 }
 
-/** The working rows of a part. */
-export const rowsIn = ({ piece }: Agenda, part: Part): RowList => rowsOfPart(piece, part)
-
-/** Place, among the rows of a task's part and copy, of a task by its key; −1 for one of another part or copy. */
-export function indexOfRow(agenda: Agenda, { part, copy }: Pick<Task, 'part' | 'copy'>, key: string): number {
-  const read = readKey(key)
-  return read?.part === part.id && read.copy === copy ? rowsIn(agenda, part).placeOf(read.row) : -1
-}
-
-/** The bites of a task: moves where it is worked move by move, runs of equal beads elsewhere. */
+/** The bites of a task: moves where it is worked move by move, runs of equal beads elsewhere; a chore has none. */
 export function bitesOf({ part, row, words }: Task): Bite[] {
+  if (!words) return []
   if (discOf(part)) {
     const moves = words.runs.flatMap((run) => Array<number>(run.count).fill(run.number))
     return told(
@@ -275,16 +402,47 @@ export const goneTo = (agenda: Agenda, index: number): Mark =>
 /** Beads (crossings of cords) laid at a place of the agenda. */
 export function beadsAt(agenda: Agenda, { index, bite }: { readonly index: number; readonly bite: number }): number {
   let beads = 0
-  for (const { first, tasks, copies, rows } of agenda.stretches) {
+  for (const stretch of agenda.stretches) {
+    const { first, tasks, copies, rows } = stretch
     if (index >= first + tasks) {
       beads += rows.beadsBefore(rows.count) * copies.length
       continue
     }
-    const k = Math.floor((index - first) / copies.length)
-    const turn = (index - first) % copies.length
-    beads += rows.beadsBefore(k) * copies.length + (rows.beadsBefore(k + 1) - rows.beadsBefore(k)) * turn
+    const at = within(stretch, index - first)
+    if (at.chore !== null) return beads + rows.beadsBefore(stretch.chores[at.chore]!.k) * copies.length
+    beads += rows.beadsBefore(at.k) * copies.length + (rows.beadsBefore(at.k + 1) - rows.beadsBefore(at.k)) * at.turn
     const task = bite > 0 ? taskAt(agenda, index) : null
     return beads + (task ? (bitesOf(task)[bite]?.before ?? 0) : 0)
   }
   return beads
+}
+
+/** Minutes of the chores from a place of the agenda on, what must go by between them not counted. */
+export function choreMinutesFrom(agenda: Agenda, index: number): number {
+  let minutes = 0
+  for (const stretch of agenda.stretches) {
+    if (index >= stretch.first + stretch.tasks) continue
+    const { chores } = stretch
+    const from = countWhile(chores.length, (j) => placeOfChore(stretch, j) < index - stretch.first)
+    for (let j = from; j < chores.length; j++) minutes += chores[j]!.chore.minutes
+  }
+  return minutes
+}
+
+/** The next chore of a kind at a place or after it, of the same part and copy, and the rows of the copy until then. */
+export function nextChore(
+  agenda: Agenda,
+  { index, part, copy, row }: Pick<Task, 'index' | 'part' | 'copy' | 'row'>,
+  kind: ChoreKind,
+): { readonly index: number; readonly rows: number; readonly before: RowWords | null } | null {
+  const stretch = agenda.stretches.find((s) => s.part === part && s.copies.includes(copy))
+  if (!stretch) return null
+  const { chores, first, rows } = stretch
+  for (let j = countWhile(chores.length, (i) => placeOfChore(stretch, i) < index - first); j < chores.length; j++) {
+    const { copy: whose, k, chore } = chores[j]!
+    if (whose !== copy || chore.kind !== kind) continue
+    const at = first + placeOfChore(stretch, j)
+    return { index: at, rows: k - rows.placeOf(row), before: k < rows.count ? rows.words(k) : null }
+  }
+  return null
 }

@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { keptEventSchema, MAKING_STATES, stateOf, statusOf, timeHere, type KeptEvent } from './event'
+import {
+  keptEventSchema,
+  MAKING_STATES,
+  MISTAKE_WAYS,
+  recordSchema,
+  stateOf,
+  statusOf,
+  timeHere,
+  type KeptEvent,
+} from './event'
 import { paceOf, PAUSE_MS, sittingsOf, workedMs } from './sitting'
 
 const id = fc.integer({ min: 0, max: 30 }).map((n) => `event-${String(n).padStart(4, '0')}`)
@@ -20,6 +29,33 @@ const what: fc.Arbitrary<KeptEvent['event']> = fc.oneof(
     joined: fc.boolean(),
   }),
   fc.record({ do: fc.constant('note' as const), task: fc.constant('band/1/1'), text: fc.constantFrom('one', 'two') }),
+  fc.record({
+    do: fc.constant('ticked' as const),
+    task: fc.constantFrom('band/1/0/prepare', 'band/1/end/glue'),
+    items: fc.subarray(['beads', 'done'], { minLength: 1 }),
+    done: fc.boolean(),
+  }),
+  fc.record({
+    do: fc.constant('measured' as const),
+    task: fc.constantFrom('band/1/9/measure', 'band/1/20/measure'),
+    part: fc.constant('band'),
+    rows: fc.integer({ min: 1, max: 40 }),
+    mm: fc.integer({ min: 1, max: 90 }),
+  }),
+  fc.record({
+    do: fc.constant('mistake' as const),
+    task: fc.constant('band/1/3'),
+    says: fc.constant('one too many'),
+    way: fc.constantFrom(...MISTAKE_WAYS),
+    beads: fc.nat(90),
+    minutes: fc.nat(90),
+  }),
+  fc.record({ do: fc.constant('due' as const), day: fc.constantFrom('2026-12-01', null) }),
+  fc.record({ do: fc.constant('seen' as const), revision: fc.nat(9) }),
+  fc.record({
+    do: fc.constant('record' as const),
+    record: fc.record({ lengthMm: fc.integer({ min: 1, max: 400 }) }).map((r) => recordSchema.parse(r)),
+  }),
   fc.record({ do: fc.constant('state' as const), state: fc.constantFrom(...MAKING_STATES) }),
 )
 const anyEvents: fc.Arbitrary<KeptEvent[]> = fc.uniqueArray(
@@ -96,6 +132,31 @@ describe('what follows from events', () => {
   })
 })
 
+describe('what is one thing', () => {
+  const kept = (at: number, event: KeptEvent['event']): KeptEvent => ({ id: `event-${at}-x`, at, event })
+  it('is as it was said last: joins, ticks, measures of a stop, the day, the record', () => {
+    const state = stateOf([
+      kept(1, { do: 'joined', task: 'band/1/9', joined: true }),
+      kept(2, { do: 'joined', task: 'band/1/9', joined: false }),
+      kept(3, { do: 'ticked', task: 'band/1/0/prepare', items: ['beads', 'cull'], done: true }),
+      kept(4, { do: 'ticked', task: 'band/1/0/prepare', items: ['cull'], done: false }),
+      kept(5, { do: 'measured', task: 'band/1/9/measure', part: 'band', rows: 9, mm: 12 }),
+      kept(6, { do: 'measured', task: 'band/1/9/measure', part: 'band', rows: 9, mm: 13 }),
+      kept(7, { do: 'due', day: '2026-12-24' }),
+      kept(8, { do: 'seen', revision: 4 }),
+      kept(9, { do: 'record', record: recordSchema.parse({ lengthMm: 180 }) }),
+      kept(10, { do: 'mistake', task: 'band/1/3', says: 'one too many', way: 'leave', beads: 0, minutes: 0 }),
+    ])
+    expect([...state.joined]).toEqual([['band/1/9', false]])
+    expect([...state.ticks.get('band/1/0/prepare')!]).toEqual([['beads', 3]])
+    expect(state.measures).toEqual([{ at: 6, task: 'band/1/9/measure', part: 'band', rows: 9, mm: 13 }])
+    expect([state.due, state.seen, state.record?.lengthMm]).toEqual(['2026-12-24', 4, 180])
+    expect(state.mistakes).toMatchObject([{ way: 'leave', says: 'one too many' }])
+    // None of these is work at the beads.
+    expect([state.at, state.status]).toEqual([0, 'planned'])
+  })
+})
+
 describe('the clock of a browser', () => {
   const HERE = 1_000_000_000
   it('is believed where it differs by less than a request may take, else moved to the server’s', () => {
@@ -122,8 +183,8 @@ describe('sittings', () => {
   it('end where the hands were away for more than five minutes', () => {
     const sittings = sittingsOf([press(0, 10), press(4, 20), press(8, 35), press(60, 40), press(62, 50)])
     expect(sittings).toEqual([
-      { from: 0, to: 480_000, beads: 25 },
-      { from: 3_600_000, to: 3_720_000, beads: 10 },
+      { from: 0, to: 480_000, atBeads: 480_000, beads: 25 },
+      { from: 3_600_000, to: 3_720_000, atBeads: 120_000, beads: 10 },
     ])
     expect(workedMs(sittings)).toBe(600_000)
     expect(paceOf(sittings)).toBe(210)
@@ -134,6 +195,16 @@ describe('sittings', () => {
     expect(sittingsOf([press(0, 0), press(26, 26)])).toHaveLength(1)
     expect(sittingsOf([press(0, 0), press(26.1, 26)])).toHaveLength(2)
     expect(sittingsOf([press(0, 26), press(6, 0)])).toHaveLength(2)
+  })
+  it('tell time at the beads from time at what is done besides', () => {
+    const sittings = sittingsOf([
+      press(0, 0),
+      { ...press(5, 50), task: 'band/1/9/join' },
+      press(9, 50),
+      press(14, 100),
+    ])
+    expect(sittings).toEqual([{ from: 0, to: 840_000, atBeads: 600_000, beads: 100 }])
+    expect(paceOf(sittings)).toBe(600)
   })
   it('tell no pace while they are short, and take off what was taken back', () => {
     expect(paceOf(sittingsOf([press(0, 0), press(4, 100)]))).toBeNull()

@@ -28,6 +28,37 @@ export const BENCH_LIMITS = {
 
 const MOST_BEADS = 1_000_000_000
 
+/** Name of a thing of a chore. */
+const item = z.string().regex(/^[a-z0-9-]{1,80}$/)
+
+/** What can be done about a mistake: undo it, let the plan follow it, or leave it. */
+export const MISTAKE_WAYS = ['unpick', 'carry on', 'leave'] as const
+export type MistakeWay = (typeof MISTAKE_WAYS)[number]
+
+/** What is written down when a making is finished; what is left out is as planned, or not known. */
+export const recordSchema = z.strictObject({
+  /** Beads used more (or fewer) than the plan counts, by tray number. */
+  beads: z
+    .array(z.strictObject({ number: z.int().min(1).max(65534), more: z.int().min(-MOST_BEADS).max(MOST_BEADS) }))
+    .max(200)
+    .default([]),
+  /** Beads put aside as broken or crooked, by tray number. */
+  culls: z
+    .array(z.strictObject({ number: z.int().min(1).max(65534), count: z.int().min(0).max(MOST_BEADS) }))
+    .max(200)
+    .default([]),
+  /** Thread really used, mm; null if nobody measured. */
+  threadMm: z.number().min(0).max(100_000_000).nullable().default(null),
+  /** Length of the beadwork when finished, mm; null if nobody measured. */
+  lengthMm: z.number().positive().max(100_000).nullable().default(null),
+  changed: text(2000).default(''),
+  wearer: text(60).default(''),
+  notes: text(2000).default(''),
+  /** Left out of what is learned. */
+  strange: z.boolean().default(false),
+})
+export type MakingRecord = z.infer<typeof recordSchema>
+
 const event = z.discriminatedUnion('do', [
   /** The hands are here: all before is done. */
   z.strictObject({
@@ -45,6 +76,31 @@ const event = z.discriminatedUnion('do', [
   /** New thread was joined before a row; or was not, after all. */
   z.strictObject({ do: z.literal('joined'), task, joined: z.boolean() }),
   z.strictObject({ do: z.literal('note'), task, text: text(2000).min(1) }),
+  /** Things of a chore were ticked off; or not, after all. */
+  z.strictObject({ do: z.literal('ticked'), task, items: z.array(item).min(1).max(200), done: z.boolean() }),
+  /** The work was measured at a stop: so many bead rows from its beginning came to so much. */
+  z.strictObject({
+    do: z.literal('measured'),
+    task,
+    part: z.string().max(40),
+    rows: z.int().min(1).max(10_000_000),
+    mm: z.number().positive().max(100_000),
+  }),
+  /** Something else was strung than was planned, and what was done about it. */
+  z.strictObject({
+    do: z.literal('mistake'),
+    task,
+    says: text(400).min(1),
+    way: z.enum(MISTAKE_WAYS),
+    /** What that cost. */
+    beads: z.int().min(0).max(MOST_BEADS),
+    minutes: z.number().min(0).max(1_000_000),
+  }),
+  /** It is wanted by a day (ISO 8601), or by none. */
+  z.strictObject({ do: z.literal('due'), day: z.iso.date().nullable() }),
+  /** The plan was changed at rows that were made already: it was seen, at this revision of the piece. */
+  z.strictObject({ do: z.literal('seen'), revision: z.int().min(0) }),
+  z.strictObject({ do: z.literal('record'), record: recordSchema }),
   z.strictObject({ do: z.literal('state'), state: z.enum(MAKING_STATES) }),
 ])
 export type MakingEvent = z.infer<typeof event>
@@ -82,6 +138,24 @@ export interface Note {
   readonly text: string
 }
 
+/** A measure taken at a stop. */
+export interface Measured {
+  readonly at: number
+  readonly task: string
+  readonly part: string
+  readonly rows: number
+  readonly mm: number
+}
+
+export interface Mistake {
+  readonly at: number
+  readonly task: string
+  readonly says: string
+  readonly way: MistakeWay
+  readonly beads: number
+  readonly minutes: number
+}
+
 /** Where the hands were at some moment, and how many beads were laid by then. */
 export interface Press extends Mark {
   readonly at: number
@@ -95,9 +169,18 @@ export interface MakingState {
   readonly at: number
   /** Moves by part, of what was kept so. */
   readonly moved: Readonly<Record<string, number>>
-  /** Tasks before which new thread was joined. */
-  readonly joined: ReadonlySet<string>
+  /** Tasks before which new thread was joined (true), or was not though it was foretold (false). */
+  readonly joined: ReadonlyMap<string, boolean>
   readonly notes: readonly Note[]
+  /** When things of chores were ticked off: by task, by thing. */
+  readonly ticks: ReadonlyMap<string, ReadonlyMap<string, number>>
+  readonly measures: readonly Measured[]
+  readonly mistakes: readonly Mistake[]
+  /** Day by which it is wanted, ISO 8601. */
+  readonly due: string | null
+  /** The last revision of the piece whose changes at made rows were seen; −1 for none. */
+  readonly seen: number
+  readonly record: MakingRecord | null
   /** Every press, in the order of time. */
   readonly presses: readonly Press[]
 }
@@ -109,8 +192,14 @@ const byTime = (a: KeptEvent, b: KeptEvent): number => a.at - b.at || (a.id < b.
 export function stateOf(events: Iterable<KeptEvent>): MakingState {
   let named: { at: number; state: MakingStatus } | null = null
   const moved: Record<string, number> = {}
-  const joined = new Set<string>()
+  const joined = new Map<string, boolean>()
   const notes: Note[] = []
+  const ticks = new Map<string, Map<string, number>>()
+  const measures = new Map<string, Measured>()
+  const mistakes: Mistake[] = []
+  let due: string | null = null
+  let seenRevision = -1
+  let record: MakingRecord | null = null
   const presses: Press[] = []
   const seen = new Set<string>()
   let workedAt = 0
@@ -127,17 +216,54 @@ export function stateOf(events: Iterable<KeptEvent>): MakingState {
         workedAt = at
         break
       case 'joined':
-        if (e.joined) joined.add(e.task)
-        else joined.delete(e.task)
+        joined.set(e.task, e.joined)
         break
       case 'note':
         notes.push({ id, at, task: e.task, text: e.text })
+        break
+      case 'ticked': {
+        const own = ticks.get(e.task) ?? new Map<string, number>()
+        ticks.set(e.task, own)
+        for (const name of e.items) {
+          if (e.done) own.set(name, at)
+          else own.delete(name)
+        }
+        break
+      }
+      case 'measured':
+        // Measured again at one stop, the last counts.
+        measures.set(e.task, { at, task: e.task, part: e.part, rows: e.rows, mm: e.mm })
+        break
+      case 'mistake':
+        mistakes.push({ at, task: e.task, says: e.says, way: e.way, beads: e.beads, minutes: e.minutes })
+        break
+      case 'due':
+        ;({ day: due } = e)
+        break
+      case 'seen':
+        seenRevision = e.revision
+        break
+      case 'record':
+        ;({ record } = e)
         break
       case 'state':
         named = { at, state: e.state }
     }
   }
-  return { status: statusOf(named, workedAt), at: workedAt, moved, joined, notes, presses }
+  return {
+    status: statusOf(named, workedAt),
+    at: workedAt,
+    moved,
+    joined,
+    notes,
+    ticks,
+    measures: [...measures.values()],
+    mistakes,
+    due,
+    seen: seenRevision,
+    record,
+    presses,
+  }
 }
 
 /**

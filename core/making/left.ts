@@ -1,5 +1,5 @@
 import type { Piece } from '../piece/piece'
-import { beadsAt, type Agenda } from './agenda'
+import { beadsAt, choreMinutesFrom, type Agenda } from './agenda'
 import { paceOf, sittingsOf } from './sitting'
 import type { Press } from './event'
 
@@ -25,6 +25,7 @@ export function leftOf(
   const done = beadsAt(agenda, place)
   const pace = paceOf(sittingsOf(presses))
   const beads = agenda.beads - done
+  const chores = choreMinutesFrom(agenda, place.index) / 60
   const [slow, quick] =
     pace === null
       ? [Math.min(beadsPerHourLeast, beadsPerHourMost), Math.max(beadsPerHourLeast, beadsPerHourMost)]
@@ -33,7 +34,7 @@ export function leftOf(
     done,
     of: agenda.beads,
     tasks: agenda.count - place.index,
-    hours: { least: beads / quick, most: beads / slow },
+    hours: { least: beads / quick + chores, most: beads / slow + chores },
     pace,
   }
 }

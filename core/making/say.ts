@@ -10,19 +10,24 @@ import type { Bite, Task } from './agenda'
 const nameOf = (number: number, tray: readonly TrayBead[]): string =>
   number === 0 ? 'empty' : (tray.find((b) => b.number === number)?.name ?? 'bead')
 
+/** What a task is called: “Row 41”, “Join new thread”. */
+export const titleOf = ({ words, chore }: Task): string => (words ? rowTitle(words) : chore.title)
+
 /** A bite for the ear: “3 Fog”. */
 export const spokenBite = ({ count, number }: Pick<Bite, 'count' | 'number'>, tray: readonly TrayBead[]): string =>
   `${count} ${nameOf(number, tray)}`
 
 /** A row for the ear: “Row 41. 3 Fog, 1 Sedge. 4 in all. Long turn.” */
-export function spokenTask({ words }: Pick<Task, 'words'>, tray: readonly TrayBead[]): string {
+export function spokenTask({ words, chore }: Task, tray: readonly TrayBead[]): string {
+  if (!words) return [`${chore.title}.`, ...chore.says].join(' ')
   const runs = words.runs.map((run) => spokenBite(run, tray)).join(', ')
   const all = words.runs.length > 1 ? ` ${words.beads} in all.` : ''
   return [`${rowTitle(words)}. ${runs}.${all}`, ...asides(words).map((text) => `${text}.`)].join(' ')
 }
 
 /** How the work lies when the hands stop at a bite, so that the place is found again. */
-export function pauseOf({ part, row, words }: Task, bites: readonly Bite[], bite: number): string {
+export function pauseOf({ part, row, words, chore }: Task, bites: readonly Bite[], bite: number): string {
+  if (!words) return `next comes “${chore.title}”.`
   if (discOf(part)) return pauseWords(part, row * columnsOf(part) + bite)
   const [side, title] = [words.direction === '→' ? 'left' : 'right', rowTitle(words).toLowerCase()]
   return bite === 0

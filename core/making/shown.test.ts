@@ -6,7 +6,7 @@ import { numberAt, partRow, rowsOf } from '../piece/piece'
 import { costSchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { workingRowCount } from '../tally/words'
-import { agendaOf, bitesOf, goneTo, placeOf, rowsIn, taskAt } from './agenda'
+import { agendaOf, bitesOf, goneTo, placeOf, rowListOf, taskAt, type RowTask } from './agenda'
 import { leftOf } from './left'
 import { pauseOf, spokenBite, spokenTask } from './say'
 import { benchTray, doneOf, soFarOf } from './sofar'
@@ -14,7 +14,7 @@ import { benchTray, doneOf, soFarOf } from './sofar'
 const ORDER = { copies: 1, copyOrder: 'in turn' as const }
 const band = piece({ parts: [part({ technique: 'loom', settings: requireTechnique('loom').settings.parse({}) })] })
 const agenda = agendaOf(band, ORDER)
-const at = (index: number) => taskAt(agenda, index)!
+const at = (index: number) => taskAt(agenda, index) as RowTask
 
 describe('the work so far', () => {
   it('holds what is made, faded, and the row in hand, bright; nothing else', () => {
@@ -33,8 +33,8 @@ describe('the work so far', () => {
     fc.assert(
       fc.property(anyPiece, fc.nat(1000), (p, which) => {
         const own = agendaOf(p, ORDER)
-        const task = own.count > 0 ? taskAt(own, which % own.count)! : null
-        const rowsThere = task && rowsIn(own, task.part)
+        const task = own.count > 0 ? (taskAt(own, which % own.count) as RowTask) : null
+        const rowsThere = task && rowListOf(p, task.part)
         // The row that joins ends has no places of its own; further back than 44 rows nothing is shown.
         if (!task || !rowsThere || rowsOf(task.part) > 44 || task.row >= workingRowCount(task.part)) return
         const { part: shown } = soFarOf(task, 0, p.tray)
@@ -89,7 +89,7 @@ describe('what is said', () => {
       '2 empty',
       '1 bead',
     ])
-    expect(spokenTask({ words: { ...at(0).words, after: 'step up' } }, tray)).toBe('Row 1. 4 Fog. step up.')
+    expect(spokenTask({ ...at(0), words: { ...at(0).words, after: 'step up' } }, tray)).toBe('Row 1. 4 Fog. step up.')
   })
   it('of a pause is where the needle is, or how much of the row is strung; of a braid how the disc lies', () => {
     const side = (index: number) => (at(index).words.direction === '→' ? 'left' : 'right')

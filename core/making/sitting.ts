@@ -1,3 +1,4 @@
+import { isChoreKey } from './agenda'
 import type { Press } from './event'
 
 /** A pause of more than this between two presses is no work, ms (common practice: one is called away). */
@@ -13,6 +14,8 @@ const isPause = (before: Press, press: Press): boolean =>
 export interface Sitting {
   readonly from: number
   readonly to: number
+  /** What of it went by at beads, not at joining thread, measuring and such, ms. */
+  readonly atBeads: number
   /** Beads that came to it between its first press and its last. */
   readonly beads: number
 }
@@ -22,28 +25,33 @@ export interface Sitting {
  * neither its time nor its beads count; beads that were taken back are taken off.
  */
 export function sittingsOf(presses: readonly Press[]): Sitting[] {
-  const out: { from: number; to: number; beads: number }[] = []
+  const out: { from: number; to: number; atBeads: number; beads: number }[] = []
   let before: Press | null = null
   for (const press of presses) {
     const last = out.at(-1)
     if (before && last && !isPause(before, press)) {
       last.to = press.at
+      // Until a press one is at what the press before it led to.
+      if (!isChoreKey(before.task)) last.atBeads += press.at - before.at
       last.beads += press.beads - before.beads
-    } else out.push({ from: press.at, to: press.at, beads: 0 })
+    } else out.push({ from: press.at, to: press.at, atBeads: 0, beads: 0 })
     before = press
   }
   return out
 }
 
-/** Time at the beads, ms. */
+/** Time at the bench, ms. */
 export const workedMs = (sittings: readonly Sitting[]): number => sittings.reduce((sum, s) => sum + s.to - s.from, 0)
+
+/** Time at the beads, ms. */
+export const atBeadsMs = (sittings: readonly Sitting[]): number => sittings.reduce((sum, s) => sum + s.atBeads, 0)
 
 /** Less than this is too little to know a hand by, ms. */
 const KNOWN_AFTER_MS = 10 * 60_000
 
 /** Beads an hour by what was pressed; null while that is too little to tell. */
 export function paceOf(sittings: readonly Sitting[]): number | null {
-  const ms = workedMs(sittings)
+  const ms = atBeadsMs(sittings)
   const beads = sittings.reduce((sum, s) => sum + s.beads, 0)
   return ms < KNOWN_AFTER_MS || beads <= 0 ? null : (beads * 3_600_000) / ms
 }

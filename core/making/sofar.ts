@@ -42,7 +42,7 @@ const keysOf = (part: Part, row: number): Int32Array | null => {
  * freely is given whole, since its places follow from all lines.
  */
 export function soFarOf(task: Task, bites: number, tray: readonly TrayBead[]): SoFar {
-  const { part, row } = task
+  const { part, row, chore } = task
   const { order } = techniqueOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)
@@ -51,7 +51,7 @@ export function soFarOf(task: Task, bites: number, tray: readonly TrayBead[]): S
   const told = bitesOf(task)
   // Places of the row that are passed: a bite is so many of them, gaps among them.
   const passed = told.slice(0, bites).reduce((sum, bite) => sum + bite.count, 0)
-  const inHand = new Set(keys)
+  const inHand = new Set(chore ? [] : keys)
   const near = keys.length > 0 ? placeOfKey(columns, keys[Math.min(passed, keys.length - 1)]!) : { c: 0, r: rows - 1 }
   const numberOf = (c: number, r: number): number => {
     const k = places.get(numberAt(part, c, r))

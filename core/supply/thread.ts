@@ -76,15 +76,19 @@ export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): Thread
 
 /**
  * Path that one working length covers, mm: of the first, which leaves a tail for the closure, and of each that is
- * joined on. At least a little, so that a hopelessly short thread still goes a row.
+ * joined on; and what the last must still cover to sew the closure on and leave its tail. At least a little, so that
+ * a hopelessly short thread still goes a row.
  */
-export function coverOf({
-  workingLengthMm,
-  claspTailMm,
-  tailMm,
-}: Pick<Supply, 'workingLengthMm' | 'claspTailMm' | 'tailMm'>): { readonly first: number; readonly next: number } {
+export function coverOf(
+  { workingLengthMm, claspTailMm, tailMm }: Pick<Supply, 'workingLengthMm' | 'claspTailMm' | 'tailMm'>,
+  sewingMm = 0,
+): { readonly first: number; readonly next: number; readonly sewing: number } {
   const of = (tails: number) => Math.max(1, workingLengthMm - tails) / SLACK
-  return { first: of(claspTailMm + tailMm), next: of(2 * tailMm) }
+  return {
+    first: of(claspTailMm + tailMm),
+    next: of(2 * tailMm),
+    sewing: Math.max(0, sewingMm + claspTailMm - tailMm) / SLACK,
+  }
 }
 
 interface ThreadNeed {

@@ -17,7 +17,8 @@ import { valueOf } from '#core/problem'
 import { countCellsAfresh } from '#core/tally/tally'
 import { rowWords, workingRowCount } from '#core/tally/words'
 import { requireTechnique } from '#core/technique/registry'
-import { agendaOf, beadsAt, onward, placeOf, taskAt } from '#core/making/agenda'
+import { beadsAt, onward, placeOf, taskAt } from '#core/making/agenda'
+import { courseOf } from '#core/making/chore'
 import { stateOf, type KeptEvent } from '#core/making/event'
 import { sittingsOf } from '#core/making/sitting'
 import { soFarOf } from '#core/making/sofar'
@@ -238,10 +239,10 @@ test('the bench: a making of a million beads opened and gone through, ten thousa
     const bare = timed(sumOf(wholePart(part)), 41)
     const opened = timed(() => {
       // Another part each time: what is known of one is kept.
-      const agenda = agendaOf(pieceOf({ ...part }), order)
-      keep.sum += taskAt(agenda, Math.floor(agenda.count / 2))!.words.beads
+      const agenda = courseOf(pieceOf({ ...part }), order)
+      keep.sum += taskAt(agenda, Math.floor(agenda.count / 2))!.row
     }, 5)
-    const agenda = agendaOf(pieceOf(part), order)
+    const agenda = courseOf(pieceOf(part), order)
     let at = 0
     const step = timed(() => {
       at = (at + 977) % agenda.count

@@ -1,7 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import type { MakingListing, SyncedMaking } from '#core/contract/making'
-import { agendaOf } from '#core/making/agenda'
+import { courseOf } from '#core/making/chore'
 import { stateOf } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
 import { supplySchema } from '#core/piece/schema'
@@ -37,6 +37,13 @@ const begin = async (page: Page, id: string) => {
   await page.getByRole('button', { name: 'Begin' }).click()
   await expect(page.locator('[data-test=done]')).toHaveText('0')
 }
+/** Past what is prepared. */
+const beginRows = async (page: Page, id: string) => {
+  await begin(page, id)
+  await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
+  await page.keyboard.press('Space')
+  await expect(page.locator('[data-test=runs]')).toBeVisible()
+}
 /** What the server knows of the only making of a piece. */
 async function stateThere(page: Page, id: string, at = address()) {
   const { makings } = (await (await page.request.get(`${at}/api/piece/${id}/making`)).json()) as {
@@ -51,12 +58,12 @@ async function stateThere(page: Page, id: string, at = address()) {
 for (const technique of ['peyote', 'loom', 'right-angle', 'peyote-tube', 'ladder', 'braid-8', 'braid-cord', 'coil']) {
   test(`a small piece of ${technique} is made to the end`, async ({ weaver: page }) => {
     const p = small(technique)
-    const agenda = agendaOf(p, { copies: 1, copyOrder: 'in turn' })
+    const agenda = courseOf(p, { copies: 1, copyOrder: 'in turn' })
     const id = await createPiece(page, p)
     await begin(page, id)
     const on = page.getByRole('button', { name: /Done, next/ })
     let presses = 0
-    while (!(await page.getByText('All beads are laid').isVisible()) && presses++ < 400) {
+    while (!(await page.getByText('All is done').isVisible()) && presses++ < 400) {
       // By key, by press, by the arrow: all are one.
       if (presses % 3 === 0) await on.click()
       else await page.keyboard.press(presses % 3 === 1 ? 'Space' : 'ArrowRight')
@@ -82,7 +89,7 @@ test('a row is gone through run by run, by keys, a pedal and a swipe, with a not
     data: { signIn: name, password: PASSWORD },
   })
   const id = await createPiece(page, small('loom'))
-  await begin(page, id)
+  await beginRows(page, id)
   await page.keyboard.press('Space')
   await expect(page.getByText('Row 2', { exact: false }).first()).toBeVisible()
   await page.getByText('Note, place, ways to work').click()
@@ -155,8 +162,7 @@ test('presses made while the line is down wait in the browser, over a reload, an
   context,
 }) => {
   const id = await createPiece(page, small('peyote'))
-  await begin(page, id)
-  await page.keyboard.press('Space')
+  await beginRows(page, id)
   await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(1)
   await context.route('**/api/**', (route) => route.abort())
   await page.keyboard.press('Space')
@@ -168,7 +174,7 @@ test('presses made while the line is down wait in the browser, over a reload, an
   await page.reload()
   await expect(page.locator('[data-test=done]')).toHaveText(done)
   await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(3)
-  expect((await stateThere(page, id)).presses.map((p) => p.task)).toEqual(['band/1/1', 'band/1/2', 'band/1/3'])
+  expect((await stateThere(page, id)).presses.map((p) => p.task)).toEqual(['band/1/0', 'band/1/1', 'band/1/2'])
 })
 
 test('a pair is made side by side; the bench is cleared and the making found among what was made', async ({
@@ -181,11 +187,13 @@ test('a pair is made side by side; the bench is cleared and the making found amo
   await page.getByLabel('In which order').click({ force: true })
   await page.getByRole('option', { name: 'Side by side, row by row' }).click()
   await page.getByRole('button', { name: 'Begin' }).click()
+  await page.keyboard.press('Space')
   await expect(page.getByText('1 of 2 ·')).toBeVisible()
   await page.keyboard.press('Space')
   await expect(page.getByText('2 of 2 ·')).toBeVisible()
   await expect(page.locator('.which strong')).toContainText('Row 1')
-  for (let k = 0; k < 11; k++) await page.keyboard.press('Space')
+  const all = page.getByText('All is done')
+  for (let k = 0; k < 40 && !(await all.isVisible()); k++) await page.keyboard.press('Space')
   await page.getByRole('button', { name: 'It is made' }).click()
   await page.getByRole('button', { name: 'Clear the bench' }).click()
   await expect(page.getByRole('heading', { name: 'Put it on the bench' })).toBeVisible()
@@ -201,20 +209,72 @@ test('a pair is made side by side; the bench is cleared and the making found amo
 test('where the thread will end is foretold, and moves on when one joins earlier', async ({ weaver: page }) => {
   const p = small('peyote', { supply: supplySchema.parse({ workingLengthMm: 500, tailMm: 50, claspTailMm: 50 }) })
   const id = await createPiece(page, { ...p, parts: [{ ...p.parts[0]!, times: 60 }] })
-  await begin(page, id)
+  await beginRows(page, id)
   const join = page.locator('[data-test=join]')
   const rowsOn = async () => Number(/, (\d+) rows? on/.exec(await join.innerText())![1])
   const foretold = await rowsOn()
   expect(foretold).toBeGreaterThan(20)
   for (let k = 0; k < 10; k++) await page.keyboard.press('Space')
   await expect.poll(rowsOn).toBe(foretold - 10)
+  // It ends here and now: the next is a whole thread away.
   await page.getByRole('button', { name: 'I joined here' }).click()
-  await expect(join).toContainText('Thread was joined before this row')
-  expect(await rowsOn()).toBeGreaterThan(foretold - 10)
-  await page.getByRole('button', { name: 'Not joined after all' }).click()
-  await expect.poll(rowsOn).toBe(foretold - 10)
-  await page.getByText('Note, place, ways to work').click()
-  await page.getByLabel('Go to step').fill(String(foretold + 1))
-  await page.getByLabel('Go to step').press('Tab')
-  await expect(page.locator('[data-test=before]')).toHaveText('Join new thread before this row')
+  await expect.poll(rowsOn).toBeGreaterThanOrEqual(foretold - 1)
+  const title = page.locator('.which strong')
+  for (let k = 0; k < 200 && !(await title.innerText()).startsWith('Join'); k++) await page.keyboard.press('Space')
+  await expect(title).toHaveText('Join new thread')
+  // It lasts a row longer than that.
+  const laid = Number(await page.locator('[data-test=done]').innerText())
+  await page.getByRole('button', { name: 'Not yet' }).click()
+  await expect(title).toContainText('Row')
+  await page.keyboard.press('Space')
+  await expect(title).toHaveText('Join new thread')
+  expect(Number(await page.locator('[data-test=done]').innerText())).toBeGreaterThan(laid)
+})
+
+test('it is measured on the way, comes out too long, and is led to its length', async ({ weaver: page }) => {
+  const p = small('loom')
+  const fit = { ...p.fit, bodyMm: 134 }
+  const id = await createPiece(page, { ...p, fit, parts: [{ ...p.parts[0]!, times: 42 }] })
+  await beginRows(page, id)
+  const title = page.locator('.which strong')
+  for (let k = 0; k < 60 && !(await title.innerText()).startsWith('Lay'); k++) await page.keyboard.press('Space')
+  const should = Number(/[\d.]+/.exec(await page.locator('[data-test=should]').innerText())![0])
+  expect(should).toBeGreaterThan(25.4)
+  // Ten in a hundred longer than foreseen.
+  await page.getByLabel('It measures').fill(`${(should * 1.1).toFixed(1)} mm`)
+  await page.getByRole('button', { name: 'That is it' }).click()
+  const means = page.locator('[data-test=means]')
+  await expect(means).toContainText('over')
+  const choices = page.getByRole('list', { name: 'What may still be done' }).getByRole('listitem')
+  await choices.filter({ hasText: 'just right' }).getByRole('button', { name: 'Take it' }).first().click()
+  await expect(means).toContainText('just right')
+  // The measure is a swatch of the piece, the rows made are as they were, and the place is kept.
+  await expect(title).toHaveText('Lay the tape along it')
+  const saved = async () =>
+    (
+      (await (await page.request.get(`${address()}/api/piece/${id}`)).json()) as {
+        piece: { gauges: { swatches: { from: string }[] }[] }
+      }
+    ).piece.gauges[0]?.swatches[0]?.from ?? ''
+  await expect.poll(saved).toContain('on the bench')
+  await page.keyboard.press('Space')
+  await expect(title).toContainText('Row')
+})
+
+test('glue is waited for, on any device and over a reload', async ({ weaver: page }) => {
+  const id = await createPiece(page, small('braid-8'))
+  await begin(page, id)
+  await page.getByLabel('Cull: put broken').check()
+  const title = page.locator('.which strong')
+  await page.getByRole('button', { name: /Done, next/ }).focus()
+  for (let k = 0; k < 80 && !(await title.filter({ hasText: 'Glue' }).isVisible()); k++)
+    await page.keyboard.press('Space')
+  await expect(page.getByText('instant glue bonds skin')).toBeVisible()
+  await page.keyboard.press('Space')
+  const timers = page.locator('[data-test=timers]')
+  await expect(timers).toContainText(/(20:00|19:\d\d)before it is moved/)
+  await expect(timers).toContainText('before it is worn')
+  await expect.poll(async () => (await stateThere(page, id)).ticks.size).toBe(3)
+  await page.reload()
+  await expect(timers).toContainText('before it is moved')
 })

@@ -1,38 +1,44 @@
 <script setup lang="ts">
-import { useSwipe } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import {
-  agendaOf,
   backward,
   beadsAt,
   bitesOf,
   DONE,
   goneTo,
   markOf,
+  nextChore,
   onward,
   placeOf,
   taskAt,
   type CopyOrder,
   type Mark,
 } from '#core/making/agenda'
-import { nextJoin } from '#core/making/join'
+import { courseOf, timersOf } from '#core/making/chore'
 import { leftOf } from '#core/making/left'
-import { pauseOf, spokenBite, spokenTask } from '#core/making/say'
+import { pauseOf, spokenBite, spokenTask, titleOf } from '#core/making/say'
 import { discOf } from '#core/piece/nature'
+import type { Step } from '#core/piece/step'
 import { rowTitle } from '#core/tally/words'
 import { showNumber } from '#core/units/length'
 import BenchBegin from '../../../components/BenchBegin.vue'
+import BenchChore from '../../../components/BenchChore.vue'
+import BenchMeasure from '../../../components/BenchMeasure.vue'
 import BenchMove from '../../../components/BenchMove.vue'
 import BenchPicture from '../../../components/BenchPicture.vue'
 import BenchStep from '../../../components/BenchStep.vue'
-import { useAloud, useAwake, useBenchWays, useClick } from '../../../composables/bench'
+import BenchTimers from '../../../components/BenchTimers.vue'
+import BenchWays from '../../../components/BenchWays.vue'
+import { useAloud, useAwake, useBenchWays, useBreaks, useClick, useHands } from '../../../composables/bench'
 import { momentWords, spanWords } from '../../../composables/days'
+import { useLengths } from '../../../composables/lengths'
 import { saying } from '../../../composables/saying'
 import { useBench } from '../../../stores/bench'
 import { usePiece } from '../../../stores/piece'
 
 const store = usePiece()
 const bench = useBench()
+const { unit } = useLengths()
 const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
 const says = ref('')
@@ -42,10 +48,22 @@ onMounted(() => bench.open(id))
 onBeforeUnmount(() => bench.close())
 
 const making = computed(() => bench.shown)
-const agenda = computed(() => (making.value ? agendaOf(piece.value, making.value.head) : null))
+// What it follows from, in words: presses alone do not ask for it anew.
+const happened = computed(() => {
+  const { joined, measures } = making.value?.state ?? { joined: [], measures: [] }
+  return JSON.stringify([[...joined], measures.map((m) => m.task)])
+})
+const agenda = computed(() => {
+  const head = making.value?.head
+  if (!head) return null
+  const [joined, measured] = JSON.parse(happened.value) as [[string, boolean][], string[]]
+  return courseOf(piece.value, head, { joined: new Map(joined), measured }, { unit: unit.value })
+})
 const mark = computed<Mark>(() => (agenda.value && making.value ? markOf(agenda.value, making.value.state) : DONE))
 const place = computed(() => (agenda.value ? placeOf(agenda.value, mark.value) : { index: 0, bite: 0 }))
 const task = computed(() => agenda.value && taskAt(agenda.value, place.value.index))
+const rowTask = computed(() => (task.value?.words ? task.value : null))
+const choreTask = computed(() => (task.value?.chore ? task.value : null))
 const next = computed(() => agenda.value && taskAt(agenda.value, place.value.index + 1))
 const bites = computed(() => (task.value ? bitesOf(task.value) : []))
 const byMove = computed(() => (task.value ? discOf(task.value.part) !== null : false))
@@ -61,12 +79,26 @@ const shownPart = computed(() => task.value?.part ?? piece.value.parts.at(-1)!)
 const pause = computed(() => (task.value ? pauseOf(task.value, bites.value, place.value.bite) : ''))
 
 /** Where the thread in hand ends. */
-const join = computed(() =>
-  agenda.value && task.value && making.value ? nextJoin(agenda.value, task.value, making.value.state.joined) : null,
-)
-const joinedHere = computed(() => task.value !== null && (making.value?.state.joined.has(task.value.key) ?? false))
-const setJoined = (joined: boolean) => {
-  if (task.value) bench.add({ do: 'joined', task: task.value.key, joined })
+const join = computed(() => (agenda.value && task.value ? nextChore(agenda.value, task.value, 'join') : null))
+const setJoined = (which: boolean) => {
+  if (task.value) bench.add({ do: 'joined', task: task.value.key.replace(/\/join$/, ''), joined: which })
+  toHands()
+}
+
+// ---- chores
+const NOTHING: ReadonlyMap<string, number> = new Map()
+const ticked = computed(() => making.value?.state.ticks.get(mark.value.task) ?? NOTHING)
+const tick = (items: string[], done: boolean) => {
+  if (task.value && items.length > 0) bench.add({ do: 'ticked', task: task.value.key, items, done })
+}
+const timers = computed(() => (agenda.value && making.value ? timersOf(agenda.value, making.value.state.ticks) : []))
+const measured = computed(() => making.value?.state.measures.find((m) => m.task === mark.value.task) ?? null)
+const measure = (rows: number, mm: number) => {
+  if (task.value) bench.add({ do: 'measured', task: task.value.key, part: task.value.part.id, rows, mm })
+}
+function change(label: string, steps: Step[]) {
+  says.value = steps.length === 0 ? '' : (store.commit(label, steps) ?? '')
+  toHands()
 }
 
 function press(to: Mark) {
@@ -75,12 +107,15 @@ function press(to: Mark) {
   if (to.task === mark.value.task && to.bite === mark.value.bite) return
   const at = placeOf(a, to)
   const there = taskAt(a, at.index)
-  const title = there ? rowTitle(there.words) : 'All laid'
-  bench.add({ do: 'at', ...to, says: title, beads: beadsAt(a, at), of: a.beads })
+  const title = there ? titleOf(there) : 'All done'
+  bench.add({ do: 'at', ...to, says: title.slice(0, 80), beads: beadsAt(a, at), of: a.beads })
   click()
 }
 const on = () => {
-  if (agenda.value && task.value) press(onward(agenda.value, mark.value, stride.value))
+  if (!agenda.value || !task.value) return
+  // A chore that is done is ticked off, whole.
+  tick(choreTask.value?.chore.items.map((i) => i.id).filter((i) => !ticked.value.has(i)) ?? [], true)
+  press(onward(agenda.value, mark.value, stride.value))
 }
 const back = () => {
   if (agenda.value) press(backward(agenda.value, mark.value, stride.value))
@@ -104,63 +139,32 @@ const begin = (copies: number, copyOrder: CopyOrder) =>
 const aside = () => told(bench.layAside)
 const made = () => bench.add({ do: 'state', state: 'made' })
 
-// ---- hands: keys, pedal, press, swipe
-const learning = ref(false)
-function keys(event: KeyboardEvent) {
-  if (event.ctrlKey || event.metaKey || event.altKey) return
-  if (learning.value) {
-    event.preventDefault()
-    learning.value = false
-    if (event.key !== 'Escape') ways.value.pedal = event.key
-    return
-  }
-  const target = event.target as HTMLElement
-  if (target.closest('input, textarea, select, summary, [role=combobox], [role=dialog], .v-overlay')) return
-  // Space and Enter on another button are that button's; the pedal is the bench's wherever one is.
-  const pedal = ways.value.pedal !== '' && event.key === ways.value.pedal
-  const other = target.closest(event.key === ' ' ? 'button:not(.on)' : 'button:not(.on), a') !== null
-  if (pedal || (!other && [' ', 'Enter'].includes(event.key)) || ['ArrowRight', 'PageDown'].includes(event.key)) {
-    event.preventDefault()
-    if (!event.repeat) on()
-  } else if (['Backspace', 'ArrowLeft', 'PageUp'].includes(event.key)) {
-    event.preventDefault()
-    back()
-  }
-}
-onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 const hands = useTemplateRef<HTMLElement>('hands')
+/** Space and Enter go on again, wherever one pressed last. */
+function toHands() {
+  hands.value?.querySelector<HTMLElement>('.on')?.focus({ preventScroll: true })
+}
+const { learning, pressed } = useHands(hands, ways, { on, back })
 // The work comes into hand: keys are the bench’s from the first on.
 watch(
   () => bench.atHand,
   async (now) => {
     if (!now) return
     await nextTick()
-    hands.value?.querySelector<HTMLElement>('.on')?.focus({ preventScroll: true })
+    toHands()
   },
 )
-let swiped = 0
-useSwipe(hands, {
-  threshold: 40,
-  onSwipeEnd(_, direction) {
-    if (direction !== 'left' && direction !== 'right') return
-    swiped = performance.now()
-    if (direction === 'left') on()
-    else back()
-  },
-})
-/** A finger that swiped has not pressed as well. */
-const pressed = () => {
-  if (performance.now() - swiped > 400) on()
-}
-
 const awake = useAwake()
 const click = useClick(() => ways.value.click)
+const { due: restDue, rested } = useBreaks(
+  () => making.value?.state.at ?? 0,
+  () => ways.value.breaks,
+)
 const speech = useAloud(
   () =>
     !task.value
       ? ''
-      : stride.value === 'row'
+      : choreTask.value || stride.value === 'row'
         ? spokenTask(task.value, piece.value.tray)
         : byMove.value
           ? (bites.value[place.value.bite]?.says ?? '')
@@ -177,6 +181,7 @@ function keepNote() {
   if (!text) return
   bench.add({ do: 'note', task: mark.value.task, text })
   note.value = ''
+  toHands()
 }
 </script>
 
@@ -196,20 +201,44 @@ function keepNote() {
     <div v-else-if="making && agenda && left" class="bench" :class="{ moves: byMove }">
       <h2 class="hidden">Bench</h2>
       <section class="now" aria-label="The step in hand" aria-live="polite">
-        <BenchMove v-if="task && byMove" :piece="piece" :task="task" :bite="place.bite" turning />
+        <BenchChore
+          v-if="choreTask"
+          :task="choreTask"
+          :ticked="ticked"
+          :next="next"
+          :copies="making.head.copies"
+          @tick="tick"
+        >
+          <BenchMeasure
+            v-if="choreTask.chore.kind === 'measure'"
+            :piece="piece"
+            :task="choreTask"
+            :measured="measured"
+            @measure="measure"
+            @take="change"
+          />
+          <button
+            v-else-if="choreTask.chore.kind === 'join'"
+            type="button"
+            class="button not-yet"
+            @click="setJoined(false)"
+          >
+            Not yet: the thread still lasts
+          </button>
+        </BenchChore>
+        <BenchMove v-else-if="rowTask && byMove" :piece="piece" :task="rowTask" :bite="place.bite" turning />
         <BenchStep
-          v-else-if="task"
+          v-else-if="rowTask"
           :piece="piece"
-          :task="task"
+          :task="rowTask"
           :bites="bites"
           :bite="place.bite"
           :running="stride === 'bite'"
           :next="next"
           :copies="making.head.copies"
-          :before="join?.now ? 'Join new thread before this row' : ''"
         />
         <div v-else class="end">
-          <h3>All beads are laid</h3>
+          <h3>All is done</h3>
           <template v-if="making.state.status === 'made'"
             ><p>It is made. Its record stays with the piece.</p>
             <button type="button" class="button main" @click="aside">Clear the bench</button></template
@@ -245,16 +274,16 @@ function keepNote() {
             >
           </p>
         </div>
+        <BenchTimers :timers="timers" />
+        <p v-if="restDue" class="rest" role="status">
+          Twenty minutes: look at something six metres away for twenty seconds, and shake out the hands.
+          <button type="button" class="link" @click="rested">Rested</button>
+        </p>
         <p v-if="task" class="pause" data-test="pause"><b>If you stop here:</b> {{ pause }}</p>
-        <p v-if="join || joinedHere" class="join" data-test="join">
-          <template v-if="joinedHere">Thread was joined before this row. </template
-          ><template v-if="join?.now">The thread in hand ends here: join before this row.</template
-          ><template v-else-if="join"
-            >Join thread before {{ join.before }}, {{ join.rows }} {{ join.rows === 1 ? 'row' : 'rows' }} on.</template
-          >
-          <button type="button" class="link" @click="setJoined(!joinedHere)">
-            {{ joinedHere ? 'Not joined after all' : 'I joined here' }}
-          </button>
+        <p v-if="join && rowTask" class="join" data-test="join">
+          Join thread before {{ join.before ? rowTitle(join.before).toLowerCase() : 'sewing up' }}, {{ join.rows }}
+          {{ join.rows === 1 ? 'row' : 'rows' }} on.
+          <button type="button" class="link" @click="setJoined(true)">I joined here</button>
         </p>
         <p v-if="making.state.at" class="quiet" data-test="last">
           Last press {{ momentWords(making.state.at)
@@ -283,37 +312,14 @@ function keepNote() {
               :value="Math.min(agenda.count, place.index + 1)"
               @change="(e) => goTo(Number((e.target as HTMLInputElement).value))"
           /></label>
-          <label v-if="!byMove" class="field"
-            ><input
-              type="checkbox"
-              :checked="ways.stride === 'bite'"
-              @change="(e) => (ways.stride = (e.target as HTMLInputElement).checked ? 'bite' : 'row')"
-            />
-            run by run within a row</label
-          >
-          <label v-if="speech.isSupported.value" class="field"
-            ><input v-model="ways.aloud" type="checkbox" /> read the words aloud</label
-          >
-          <label v-if="speech.isSupported.value && ways.aloud" class="field"
-            >how fast <input v-model.number="ways.rate" type="range" min="0.6" max="1.6" step="0.1"
-          /></label>
-          <label class="field"><input v-model="ways.click" type="checkbox" /> a click with each press</label>
-          <p class="field">
-            <button type="button" class="button" @click="learning = true">
-              {{ learning ? 'Press the pedal or key now' : 'Teach a pedal or key' }}</button><template
-              v-if="ways.pedal"
-              >“{{ ways.pedal === ' ' ? 'Space' : ways.pedal }}” goes on
-              <button type="button" class="link" @click="ways.pedal = ''">Forget it</button></template
-            >
-          </p>
-          <p class="quiet">
-            {{
-              awake.isActive.value
-                ? 'The screen stays awake while the bench is open.'
-                : 'This browser lets the screen sleep: set a longer time in the device, if it dims.'
-            }}
-            Space, Enter and → go on; Backspace and ← go back; so does a swipe.
-          </p>
+          <BenchWays
+            v-model="ways"
+            :by-move="byMove"
+            :speaks="speech.isSupported.value"
+            :learning="learning"
+            :awake="awake.isActive.value"
+            @learn="learning = true"
+          />
           <button type="button" class="link" @click="aside">Lay this making aside</button>
         </details>
       </aside>
@@ -484,18 +490,20 @@ input[type='number'] {
   width: 110px;
   min-height: 44px;
 }
+.not-yet {
+  justify-self: start;
+}
+.rest {
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
+  padding: 10px 14px;
+  border-radius: var(--round-in);
+}
 .field {
   display: flex;
   gap: 10px;
   align-items: center;
   min-height: 44px;
-}
-input[type='checkbox'] {
-  width: 20px;
-  height: 20px;
-}
-input {
-  accent-color: var(--madder);
 }
 @media (width <= 900px) {
   .page {

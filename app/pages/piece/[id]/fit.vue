@@ -3,12 +3,10 @@ import { isCounted } from '#core/piece/nature'
 import { computed, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
-import { closureName, closureOf, sameClosure } from '#core/wear/closure'
+import { closureOf } from '#core/wear/closure'
 import { boundsOf } from '#core/bounds'
 import { feelQuestion, feelShort } from '#core/fit/feel'
-import { plainEndsMm } from '#core/fit/extent'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
-import { requireSpec } from '#core/bead/spec'
 
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
@@ -17,6 +15,7 @@ import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
 import { mmFromInch, showNumber } from '#core/units/length'
+import { choiceWords, offWords } from '../../../composables/choice-words'
 import { useLengths } from '../../../composables/lengths'
 import { useSpecs } from '../../../composables/specs'
 import { useAccount } from '../../../stores/account'
@@ -102,23 +101,7 @@ function setRing(text: string) {
 }
 
 const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
-const rowWord = (n: number) => `${techniqueOf(part.value).words.line}${n === 1 ? '' : 's'}`
-const changeOf = (choice: Choice) => {
-  const said: string[] = []
-  const ends = choice.startRows + choice.endRows
-  if (ends !== 0)
-    said.push(`${Math.abs(ends)} plain ${rowWord(Math.abs(ends))} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
-  if (choice.plainMm !== plainEndsMm(part.value) / 2) said.push(`${length(choice.plainMm, 1)} plain at each end`)
-  if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${rowWord(choice.cycleRows)} of the next`)
-  const own = piece.value.fit.closure
-  if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
-  else if (!sameClosure(choice.closure, own))
-    said.push(`${closureName(choice.closure).toLowerCase()}, ${length(choice.closure.lengthMm)}`)
-  if (choice.spec !== part.value.spec) said.push(`in ${requireSpec(choice.spec).name}`)
-  return said.join(', ') || 'whole repeats'
-}
-const sign = (mm: number) =>
-  Math.abs(mm) < 0.5 ? 'just right' : `${length(Math.abs(mm), 1)} ${mm > 0 ? 'over' : 'short'}`
+const changeOf = (choice: Choice) => choiceWords(choice, { piece: piece.value, part: part.value }, length)
 /** Whether figures and colours end whole, in words. */
 const ending = (c: Choice) =>
   c.cycleRows === 0
@@ -317,7 +300,8 @@ const hours = ({ hours: { least, most } }: Choice) =>
               ><b>{{ changeOf(c) }}</b
               ><span
                 >{{ kind.bend === 'round' ? 'closes at' : 'comes to' }}
-                {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }}, {{ sign(c.fit.differenceMm) }}</span
+                {{ length(c.fit.atMm, c.fit.wantedMm < 100 ? 1 : 0) }},
+                {{ offWords(c.fit.differenceMm, length) }}</span
               ><span class="quiet"
                 >{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }},
                 {{ feelShort(c.fit.feel, piece.fit.kind)

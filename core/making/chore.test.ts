@@ -1,0 +1,142 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
+import { fitSchema, supplySchema } from '../piece/schema'
+import { requireTechnique } from '../technique/registry'
+import { usualClosure, type ClosureKind } from '../wear/closure'
+import { agendaOf, COPY_ORDERS, taskAt, type Agenda, type Chore } from './agenda'
+import { choresOf, courseOf, GLUE_MINUTES, timersOf, type Happened } from './chore'
+
+const ONE = { copies: 1, copyOrder: 'in turn' as const }
+const NONE: Happened = { joined: new Map(), measured: [] }
+const tasksOf = (agenda: Agenda) => Array.from({ length: agenda.count }, (_, k) => taskAt(agenda, k)!)
+const kindsOf = (agenda: Agenda) => tasksOf(agenda).map((t) => t.chore?.kind ?? 'row')
+const choreOf = (agenda: Agenda, kind: Chore['kind']): Chore | undefined =>
+  tasksOf(agenda).find((t) => t.chore?.kind === kind)?.chore
+const closed = (kind: ClosureKind) =>
+  fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure(kind), widthMm: 10 })
+const made = (technique: string, over: Parameters<typeof piece>[0] = {}) => {
+  const t = requireTechnique(technique)
+  const columns = t.growth.nearestColumns(4, t.settings.parse({}))
+  const line = rows('A'.repeat(columns))
+  return piece({
+    tray: [bead(1, { spec: t.material.usualSpec })],
+    parts: [
+      part({
+        technique,
+        spec: t.material.usualSpec,
+        settings: t.settings.parse({}),
+        start: line,
+        repeat: line,
+        end: line,
+      }),
+    ],
+    ...over,
+  })
+}
+
+describe('what is done besides beads', () => {
+  it('stands among the rows without changing them, each with a name of its own, in any technique', () => {
+    fc.assert(
+      fc.property(
+        anyPiece,
+        fc.record({ copies: fc.integer({ min: 1, max: 3 }), copyOrder: fc.constantFrom(...COPY_ORDERS) }),
+        (p, order) => {
+          const course = courseOf(p, order, NONE)
+          const tasks = tasksOf(course)
+          expect(new Set(tasks.map((t) => t.key)).size).toBe(tasks.length)
+          expect(tasks.filter((t) => t.words).map((t) => t.key)).toEqual(tasksOf(agendaOf(p, order)).map((t) => t.key))
+          expect(course.beads).toBe(agendaOf(p, order).beads)
+          // Told once, however many are made.
+          const told = tasks.flatMap((t) => t.chore?.cautions ?? [])
+          expect(new Set(told).size).toBe(told.length)
+          expect(tasks.filter((t) => t.chore?.kind === 'prepare').length).toBeLessThanOrEqual(1)
+          for (const t of tasks)
+            if (t.chore) expect(new Set(t.chore.items.map((i) => i.id)).size).toBe(t.chore.items.length)
+        },
+      ),
+    )
+  })
+  it('of a loomed band: lay out, wind, thread, weave; take it off, sew the clasp on, knot, trim', () => {
+    const course = courseOf(made('loom'), ONE, NONE)
+    expect(kindsOf(course).filter((k) => k !== 'row')).toEqual(['prepare', 'fasten', 'clasp', 'knot', 'trim'])
+    const { items } = choreOf(course, 'prepare')!
+    expect(items.map((i) => i.id)).toEqual([
+      ...['beads', 'cull', 'cut-band-weft', 'cut-band-warp', 'care-weft', 'warp', 'needle'],
+    ])
+    expect(items.find((i) => i.id === 'beads')!.text).toBe('Lay out the beads: A 20')
+    expect(items.find((i) => i.id === 'warp')!.text).toBe('Wind 7 warps, all equally tight')
+    expect(choreOf(courseOf(made('loom'), { ...ONE, copies: 3 }, NONE), 'prepare')!.items[0]!.text).toBe(
+      'Lay out the beads, for all 3: A 60',
+    )
+  })
+  it('of a braid begins with bobbins that are checked off, with tape where a section ends, and ends in glue', () => {
+    const course = courseOf(made('braid-8'), ONE, NONE)
+    expect(kindsOf(course).filter((k) => k !== 'row')).toEqual([
+      ...['prepare', 'load', 'fasten', 'clasp', 'glue', 'trim', 'rest'],
+    ])
+    const load = choreOf(course, 'load')!
+    expect(load.items).toHaveLength(8)
+    expect(load.items[0]!.text).toMatch(/^Bobbin 1, slot \d+, .+: beginning 1A; repeat × 3 1A; ending 1A\. 5 in all$/)
+    expect(load.says.join(' ')).toContain('tape')
+    const cords = courseOf(made('braid-cord'), ONE, NONE)
+    expect(choreOf(cords, 'load')!.title).toBe('Lay the cords in')
+  })
+  it('closes as the piece is closed', () => {
+    const kinds = (kind: ClosureKind) =>
+      kindsOf(courseOf(made('peyote', { fit: closed(kind) }), ONE, NONE)).filter((k) => k !== 'row')
+    expect(kinds('toggle')).toEqual(['prepare', 'clasp', 'knot', 'trim'])
+    expect(kinds('elastic')).toEqual(['prepare', 'knot', 'glue', 'trim', 'rest'])
+    expect(kinds('none')).toEqual(['prepare', 'close', 'knot', 'trim'])
+    const magnet = courseOf(made('peyote', { fit: closed('magnet') }), { ...ONE, copies: 2 }, NONE)
+    const clasps = tasksOf(magnet).filter((t) => t.chore?.kind === 'clasp')
+    expect(clasps.map((t) => t.chore!.cautions.length)).toEqual([1, 0])
+  })
+  it('joins thread where it ends, and a part where it hangs', () => {
+    const supply = supplySchema.parse({ workingLengthMm: 500, tailMm: 50, claspTailMm: 50 })
+    const long = made('peyote', { supply })
+    const grown = { ...long, parts: [{ ...long.parts[0]!, times: 120 }] }
+    const joins = tasksOf(courseOf(grown, ONE, NONE)).filter((t) => t.chore?.kind === 'join')
+    expect(joins.length).toBeGreaterThan(1)
+    const [first] = joins
+    const row = first!.key.replace('/join', '')
+    // Joined before row 10 of the list: the next is as far on as the second was from the first.
+    const early = tasksOf(courseOf(grown, ONE, { ...NONE, joined: new Map([['band/1/10', true]]) })).filter(
+      (t) => t.chore?.kind === 'join',
+    )
+    expect(early[0]!.key).toBe('band/1/10/join')
+    const later = courseOf(grown, ONE, { ...NONE, joined: new Map([[row, false]]) })
+    expect(tasksOf(later).find((t) => t.chore?.kind === 'join')!.row).toBe(first!.row + 1)
+    // In another copy nothing moves.
+    expect(choresOf(grown, ONE, { ...NONE, joined: new Map([['band/2/10', true]]) })).toEqual(
+      choresOf(grown, ONE, NONE),
+    )
+
+    const hung = piece({
+      parts: [
+        part({ id: 'top', name: 'Top' }),
+        part({ id: 'drop', name: 'Drop', on: { part: 'top', at: 'end', by: 'start', holes: [], link: null } }),
+      ],
+    })
+    const attach = tasksOf(courseOf(hung, ONE, NONE)).find((t) => t.chore?.kind === 'attach')!
+    expect([attach.part.id, attach.chore!.title]).toEqual(['drop', 'Join Drop on'])
+    expect(attach.chore!.says[0]).toContain('Top')
+  })
+})
+
+describe('what is waited for', () => {
+  const course = courseOf(made('braid-8'), ONE, NONE)
+  const ticks = (key: string, at: number) => new Map([[key, new Map([['done', at]])]])
+  it('is reckoned from when the glue was on: twenty minutes to move it, a day to wear it (common practice)', () => {
+    expect([GLUE_MINUTES.move, GLUE_MINUTES.wear]).toEqual([20, 24 * 60])
+    expect(timersOf(course, ticks('band/1/end/glue', 1000)).map((t) => [t.until - 1000, t.says])).toEqual([
+      [20 * 60_000, 'before it is moved'],
+      [24 * 3_600_000, 'before it is worn'],
+    ])
+  })
+  it('is nothing where nothing was ticked, or where the step is not there any more', () => {
+    expect(timersOf(course, new Map())).toEqual([])
+    expect(timersOf(course, ticks('band/1/end/clasp', 1000))).toEqual([])
+    expect(timersOf(courseOf(made('loom'), ONE, NONE), ticks('band/1/end/glue', 1000))).toEqual([])
+  })
+})

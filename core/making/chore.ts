@@ -1,0 +1,381 @@
+import { requireSpec } from '../bead/spec'
+import { plainEndsMm } from '../fit/extent'
+import { isRing, joinOf } from '../piece/join'
+import { jointWords } from '../piece/joint'
+import { discOf, isCounted } from '../piece/nature'
+import { fittedPart, SECTIONS, trayByNumber, type Part, type Piece } from '../piece/piece'
+import { pathOf, threadCuts } from '../supply/thread'
+import { strandLists, strandWords } from '../tally/strand'
+import { tallyPart } from '../tally/tally'
+import { requireNeedle, requireThread } from '../thread/catalogue'
+import type { CarrierId } from '../technique/act'
+import { showLongLength, showNumber, type LengthUnit } from '../units/length'
+import { closureName, closureOf } from '../wear/closure'
+import {
+  agendaOf,
+  placeOf,
+  rowListOf,
+  taskAt,
+  type Agenda,
+  type Chore,
+  type ChoreItem,
+  type Order,
+  type PlacedChore,
+  type RowList,
+} from './agenda'
+import { joinRows, type Joins } from './join'
+import { measureRows } from './measure'
+
+/** How a chore is worded. */
+export interface ChoreStyle {
+  readonly unit: LengthUnit
+}
+
+const PLAIN: ChoreStyle = { unit: 'mm' }
+
+/** Glue on thread and cord: before the work is moved, and before it is worn, minutes (common practice). */
+export const GLUE_MINUTES = { move: 20, wear: 24 * 60 } as const
+
+/** Minutes of work that things usually take (common practice; rough). */
+const MINUTES = { join: 5, measure: 3, sew: 8, knot: 3, glue: 2, trim: 3, hang: 8, strand: 4, thing: 2, warp: 1 }
+
+const CARE: Partial<Record<CarrierId, string>> = {
+  thread: 'Run the thread through the fingers; stretch nylon, wax what frays or splits.',
+  weft: 'Run the thread through the fingers; stretch nylon, wax what frays or splits.',
+  wire: 'Straighten the wire between the fingers in a cloth; do not pull it over an edge.',
+}
+
+const GLUE_CAUTION =
+  'Glue: read its label, work where air moves, keep it off the skin; instant glue bonds skin at once.'
+const WIRE_CAUTION = 'Wire springs and its ends cut: wear eye protection when cutting, and tuck the ends in.'
+const CHILD_CAUTION =
+  'Small beads and cords are dangerous to small children: a child’s necklace needs a clasp that breaks away, and ' +
+  'what is sold must follow the law of the place.'
+
+const chore = (kind: Chore['kind'], title: string, more: Partial<Omit<Chore, 'kind' | 'title'>> = {}): Chore => ({
+  kind,
+  title,
+  says: [],
+  items: [],
+  minutes: 0,
+  cautions: [],
+  waits: [],
+  ...more,
+})
+
+const times = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
+
+const carriersOf = (piece: Piece): Set<CarrierId> =>
+  new Set(piece.parts.flatMap((part) => pathOf(part, piece).runs.map((run) => run.id)))
+
+/** What is laid out, cut and looked over before the first bead, once for all copies. */
+function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
+  const items: (ChoreItem & { readonly minutes: number })[] = []
+  const add = (id: string, text: string, minutes: number = MINUTES.thing) => items.push({ id, text, minutes })
+  const forAll = copies > 1 ? `, for all ${copies}` : ''
+  const counts = piece.parts.map(tallyPart)
+  const used = piece.tray.flatMap((bead) => {
+    const count = counts.reduce((sum, c) => sum + (c.get(bead.number) ?? 0), 0)
+    return count > 0 ? [{ bead, spec: requireSpec(bead.spec), count }] : []
+  })
+  const beads = used.filter(({ spec }) => spec.shape !== 'cord')
+  if (beads.length > 0)
+    add(
+      'beads',
+      `Lay out the beads${forAll}: ${beads.map((u) => `${u.bead.letter} ${showNumber(u.count * copies)}`).join(', ')}`,
+    )
+  if (beads.length > 0) add('cull', 'Cull: put broken, thin and crooked beads aside as you lay them out')
+  const two = beads.filter(({ spec }) => spec.spacing !== undefined)
+  if (two.length > 0) add('holes', `Check that both holes are open: ${two.map((u) => u.bead.letter).join(', ')}`)
+  for (const part of piece.parts)
+    for (const cut of threadCuts(piece, part)) {
+      if (cut.pieces === 0) continue
+      const whose = piece.parts.length > 1 ? ` (${part.name})` : ''
+      const many = cut.pieces * copies
+      const length = showLongLength(cut.cutMm, unit)
+      if (cut.joins > 0)
+        add(`cut-${part.id}-${cut.id}`, `Cut ${cut.name}${whose}: ${many} lengths of up to ${length}, one at a time`)
+      else add(`cut-${part.id}-${cut.id}`, `Cut ${cut.name}${whose}: ${many} × ${length}`, MINUTES.thing)
+    }
+  const carriers = carriersOf(piece)
+  for (const carrier of ['thread', 'weft', 'wire'] as const)
+    if (carriers.has(carrier) && !items.some((i) => i.text === CARE[carrier])) add(`care-${carrier}`, CARE[carrier]!)
+  if (carriers.has('warp')) {
+    const warps = Math.max(
+      ...piece.parts.flatMap((p) => pathOf(p, piece).runs.map((r) => (r.id === 'warp' ? r.count : 0))),
+    )
+    add('warp', `Wind ${warps} warps, all equally tight`, warps * MINUTES.warp)
+  }
+  if (carriers.has('thread') || carriers.has('weft'))
+    add(
+      'needle',
+      `Thread the needle, ${requireNeedle(piece.supply.needle).name}, with ` +
+        requireThread(piece.supply.thread).name +
+        (piece.supply.doubled ? ', doubled' : ''),
+    )
+  return chore('prepare', 'Before you begin', {
+    items: items.map(({ id, text }) => ({ id, text })),
+    minutes: Math.max(
+      piece.cost.prepareMinutes,
+      items.reduce((sum, i) => sum + i.minutes, 0),
+    ),
+    cautions: [
+      ...(['necklace', 'choker'].includes(piece.fit.kind) ? [CHILD_CAUTION] : []),
+      ...(carriers.has('wire') ? [WIRE_CAUTION] : []),
+    ],
+  })
+}
+
+/** Strands loaded before a braid, checked off one by one; null for other work. */
+function load(piece: Piece, part: Part): Chore | null {
+  if (!discOf(part)) return null
+  const letters = trayByNumber(piece.tray)
+  if (!isCounted(part)) {
+    const items = strandLists(
+      part,
+      SECTIONS.find((s) => part[s].rows > 0),
+    ).map((list) => ({
+      id: `strand-${list.bobbin}`,
+      text: `Slot ${list.slot}, ${list.place}: cord ${letters.get(list.runs[0]?.number ?? 0)?.letter ?? '–'}`,
+    }))
+    return chore('load', 'Lay the cords in', { items, minutes: items.length * MINUTES.strand })
+  }
+  const names = { start: 'beginning', repeat: part.times > 1 ? `repeat × ${part.times}` : 'pattern', end: 'ending' }
+  const sections = SECTIONS.filter((s) => part[s].rows > 0 && (s !== 'repeat' || part.times > 0))
+  const lists = sections.map((section) => ({ section, strands: strandLists(part, section) }))
+  const whole = strandLists(part)
+  const items = whole.map((list, s) => ({
+    id: `strand-${list.bobbin}`,
+    text:
+      `Bobbin ${list.bobbin}, slot ${list.slot}, ${list.place}: ` +
+      lists
+        .map(({ section, strands }) => {
+          const told = strandWords(strands[s]!, piece.tray)
+          return sections.length > 1 || (section === 'repeat' && part.times > 1) ? `${names[section]} ${told}` : told
+        })
+        .join('; ') +
+      `. ${showNumber(list.beads)} in all`,
+  }))
+  return chore('load', 'Load the bobbins', {
+    says: [
+      'String in the order named, on the free end of the cord: the bead named first lies nearest the middle.',
+      ...(sections.length > 1 || part.times > 1
+        ? [
+            'Fold a bit of tape over the cord where a section or a repeat ends: the braid pauses there, and a wrong ' +
+              'count shows at once.',
+          ]
+        : []),
+    ],
+    items,
+    minutes: items.length * MINUTES.strand,
+  })
+}
+
+const reinforceWords = (passes: number): string =>
+  `Reinforce: ${times(passes, 'more pass', 'more passes')} through the beads that take the strain.`
+
+/** What closes, fastens and finishes a copy, in order. */
+function finish(piece: Piece): Chore[] {
+  const { closure } = piece.fit
+  const part = fittedPart(piece)
+  const carriers = carriersOf(piece)
+  const out: Chore[] = []
+  const entry = closureOf(closure.kind)
+  const braided = discOf(part) !== null
+  const sews = carriers.has('thread') || carriers.has('weft')
+  const join = joinOf(piece, part)
+  if (isRing(piece.fit) && join) out.push(chore('close', 'Join the ends', { says: [join.says], minutes: MINUTES.sew }))
+  if (carriers.has('warp'))
+    out.push(
+      chore('fasten', 'Take it off the loom', {
+        says: [
+          plainEndsMm(part) > 0
+            ? 'Work the plain ends, then cut the warps and fold or weave them in.'
+            : 'Cut the warps one or two at a time and weave each back through the rows.',
+        ],
+        minutes: MINUTES.sew,
+      }),
+    )
+  if (braided)
+    out.push(
+      chore('fasten', 'Bind the ends', {
+        says: ['Whip thread round the rope behind the last beads, at both ends, and only then cut it from the disc.'],
+        minutes: MINUTES.sew,
+      }),
+    )
+  const named = closureName(closure)
+  if (!isRing(piece.fit) && closure.kind !== 'elastic' && closure.kind !== 'none')
+    out.push(
+      chore('clasp', braided ? `Set the ends into: ${named}` : `Sew on: ${named}`, {
+        says: [
+          entry.note,
+          ...(sews && piece.supply.sewPasses > 0
+            ? [`Go through the beads that hold it ${piece.supply.sewPasses + 1} times in all.`]
+            : []),
+        ],
+        minutes: MINUTES.sew,
+        cautions: entry.caution ? [entry.caution] : [],
+      }),
+    )
+  const glued = braided || closure.kind === 'elastic'
+  if (sews || closure.kind === 'elastic')
+    out.push(
+      chore('knot', closure.kind === 'elastic' ? 'Knot the elastic' : 'Knot and weave in the tails', {
+        says:
+          closure.kind === 'elastic'
+            ? ['Stretch it once, tie a surgeon’s knot, and draw it into a bead.']
+            : [
+                'A half hitch between two beads, three beads on, another; then through a few beads more.',
+                ...(piece.supply.reinforce > 0 ? [reinforceWords(piece.supply.reinforce)] : []),
+              ],
+        minutes: MINUTES.knot,
+      }),
+    )
+  if (glued)
+    out.push(
+      chore('glue', braided ? 'Glue the ends in' : 'A drop of glue on the knot', {
+        says: [`Then leave it: ${GLUE_MINUTES.move} minutes before it is moved, 24 hours before it is worn.`],
+        minutes: MINUTES.glue,
+        cautions: [GLUE_CAUTION],
+        items: [{ id: GLUED, text: 'The glue is on' }],
+        waits: [
+          { minutes: GLUE_MINUTES.move, says: 'before it is moved' },
+          { minutes: GLUE_MINUTES.wear, says: 'before it is worn' },
+        ],
+      }),
+    )
+  if (sews || carriers.has('cord') || carriers.has('wire'))
+    out.push(
+      chore('trim', 'Trim', {
+        says: [
+          carriers.has('wire')
+            ? 'Cut close, and press every end in.'
+            : 'Cut the tails close to the beads; never the knot.',
+        ],
+        minutes: MINUTES.trim,
+      }),
+    )
+  if (glued)
+    out.push(
+      chore('rest', 'Let the glue set', {
+        says: ['It may be worn 24 hours after it was glued.'],
+      }),
+    )
+  return out
+}
+
+/** Thing of a chore that starts what it waits for. */
+const GLUED = 'done'
+
+/** What is waited for: until when, ms since 1970. */
+export interface Timer {
+  readonly task: string
+  readonly title: string
+  readonly says: string
+  readonly until: number
+}
+
+/** Everything that is waited for since something of an agenda was ticked off, the next first. */
+export function timersOf(agenda: Agenda, ticks: ReadonlyMap<string, ReadonlyMap<string, number>>): Timer[] {
+  const out: Timer[] = []
+  for (const [task, ticked] of ticks) {
+    const since = ticked.get(GLUED)
+    if (since === undefined) continue
+    const found = taskAt(agenda, placeOf(agenda, { task, bite: 0 }).index)
+    if (found?.key !== task || !found.chore) continue
+    const whose = agenda.order.copies > 1 ? `, ${found.copy} of ${agenda.order.copies}` : ''
+    for (const { minutes, says } of found.chore.waits)
+      out.push({ task, title: `${found.chore.title}${whose}`, says, until: since + minutes * 60_000 })
+  }
+  return out.sort((a, b) => a.until - b.until)
+}
+
+/** Caution once: only the first copy says it. */
+const quiet = (c: Chore): Chore => ({ ...c, cautions: [] })
+
+/** What happened that chores follow from: where thread was joined or not, and tasks at which it was measured. */
+export interface Happened {
+  readonly joined: ReadonlyMap<string, boolean>
+  readonly measured: readonly string[]
+}
+
+const NOTHING: Happened = { joined: new Map(), measured: [] }
+
+/** Place among the rows of a part and copy that a task's key says; null for another part or copy. */
+function placeOfKey(key: string, part: Part, copy: number, rows: RowList): number | null {
+  const start = `${part.id}/${copy}/`
+  if (!key.startsWith(start)) return null
+  const row = key.slice(start.length).split('/')[0]!
+  return rows.placeOf(row === 'end' ? Infinity : Number(row))
+}
+
+function joinsOf(joined: ReadonlyMap<string, boolean>, part: Part, copy: number, rows: RowList): Joins {
+  const out = new Map<number, boolean>()
+  for (const [key, was] of joined) {
+    const k = placeOfKey(key, part, copy, rows)
+    if (k !== null) out.set(k, was)
+  }
+  return out
+}
+
+/** Everything that is done besides beads, with its place among the rows. */
+export function choresOf(
+  piece: Piece,
+  order: Order,
+  { joined, measured }: Happened = NOTHING,
+  style: ChoreStyle = PLAIN,
+): PlacedChore[] {
+  const out: PlacedChore[] = []
+  const [first, last] = [piece.parts[0]!, piece.parts.at(-1)!]
+  const fitted = fittedPart(piece)
+  const ready = prepare(piece, order, style)
+  if (ready.items.length > 0) out.push({ part: first.id, copy: 1, k: 0, chore: ready })
+  const finishing = finish(piece)
+  for (const part of piece.parts) {
+    const rows = rowListOf(piece, part)
+    const loading = load(piece, part)
+    const taken = measured.flatMap((key) => placeOfKey(key, part, 1, rows) ?? [])
+    const stops = part === fitted ? measureRows(piece, part, rows, taken) : []
+    for (let copy = 1; copy <= order.copies; copy++) {
+      const put = (k: number, c: Chore) => out.push({ part: part.id, copy, k, chore: copy > 1 ? quiet(c) : c })
+      if (loading) put(0, loading)
+      for (const stop of copy === 1 ? stops : [])
+        put(
+          stop.k,
+          chore('measure', 'Lay the tape along it', {
+            says: [stop.why],
+            minutes: MINUTES.measure,
+          }),
+        )
+      for (const k of joinRows(piece, part, rows, joinsOf(joined, part, copy, rows)))
+        put(
+          k,
+          chore('join', k < rows.count ? 'Join new thread' : 'Join thread for sewing up', {
+            says: [
+              `Leave a tail of ${showLongLength(piece.supply.tailMm, style.unit)}; lead the new thread through a ` +
+                'few beads behind, and come out where the old one ends.',
+            ],
+            minutes: MINUTES.join,
+          }),
+        )
+      if (part.on)
+        put(
+          rows.count,
+          chore('attach', `Join ${part.name} on`, {
+            says: [jointWords(piece.parts, part, (mm) => showLongLength(mm, style.unit))],
+            minutes: MINUTES.hang,
+          }),
+        )
+      if (part === last) for (const c of finishing) put(rows.count, c)
+    }
+  }
+  return out
+}
+
+/** The agenda of a making: rows, and all that is done besides. */
+export const courseOf = (
+  piece: Piece,
+  order: Order,
+  happened: Happened = NOTHING,
+  style: ChoreStyle = PLAIN,
+): Agenda => agendaOf(piece, order, choresOf(piece, order, happened, style))
