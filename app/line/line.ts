@@ -497,6 +497,10 @@ async function stoodOn(owned: Owned, now: Ahead, { revision, head }: Unsent): Pr
   return kept?.revision === revision && kept.head === (head ?? kept.head) ? kept : opened
 }
 
+/** A piece as it was at a revision; as the last before it that the server still has. */
+export const pieceAt = async (owned: Pick<Owned, 'piece'>, revision: number): Promise<Piece> =>
+  (await api(openedAnswer, `piece/${owned.piece}/revision/${revision}`)).piece
+
 /** A piece as it stands here, for a copy of its own. */
 export const mineAsCopy = (piece: Piece): Piece => ({
   ...piece,

@@ -146,7 +146,8 @@ export interface Mark {
 
 export const DONE: Mark = { task: 'done', bite: 0 }
 
-const keyOfTask = (part: string, copy: number, row: number): string => `${part}/${copy}/${row}`
+/** Name of a working row of a copy of a part. */
+export const keyOfTask = (part: string, copy: number, row: number): string => `${part}/${copy}/${row}`
 
 /** What follows the key of a chore behind the last row. */
 const END = 'end'
@@ -415,6 +416,18 @@ export function beadsAt(agenda: Agenda, { index, bite }: { readonly index: numbe
     return beads + (task ? (bitesOf(task)[bite]?.before ?? 0) : 0)
   }
   return beads
+}
+
+/** Rows of a part, of its furthest copy, that are done when the hands are at a place. */
+export function rowsDoneIn(agenda: Agenda, part: Part, index: number): number {
+  let most = 0
+  for (const stretch of agenda.stretches) {
+    if (stretch.part.id !== part.id || index < stretch.first) continue
+    if (index >= stretch.first + stretch.tasks) return stretch.rows.count
+    const at = within(stretch, index - stretch.first)
+    most = Math.max(most, at.chore === null ? at.k + (at.turn > 0 ? 1 : 0) : stretch.chores[at.chore]!.k)
+  }
+  return most
 }
 
 /** Minutes of the chores from a place of the agenda on, what must go by between them not counted. */

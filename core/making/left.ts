@@ -11,6 +11,8 @@ export interface Left {
   readonly hours: { readonly least: number; readonly most: number }
   /** Beads an hour of this making; null while that is not known. */
   readonly pace: number | null
+  /** Beads an hour that are reckoned with. */
+  readonly perHour: { readonly least: number; readonly most: number }
 }
 
 /** A pace that is known goes up and down by so much from one sitting to the next (common practice). */
@@ -36,5 +38,6 @@ export function leftOf(
     tasks: agenda.count - place.index,
     hours: { least: beads / quick + chores, most: beads / slow + chores },
     pace,
+    perHour: { least: slow, most: quick },
   }
 }

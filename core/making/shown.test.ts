@@ -72,6 +72,7 @@ describe('what is left', () => {
       tasks: 5,
       hours: { least: 0.2, most: 0.4 },
       pace: null,
+      perHour: { least: 50, most: 100 },
     })
     const known = leftOf(agenda, place, [press(0, 0), press(5, 10), press(10, 20)], cost)
     expect(known.pace).toBe(120)

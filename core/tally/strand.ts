@@ -167,18 +167,12 @@ export function strandWords(list: Pick<StrandList, 'runs'>, tray: readonly TrayB
     .join(' ')
 }
 
-/**
- * Reads a typed list such as `3A 1B 2C` for one strand of a section: exactly as many beads as the section has rounds.
- * Returns what is to be laid in the whole part, in the first copy of a repeat.
- */
-export function readStrand(
-  piece: Piece,
-  part: Part,
-  section: SectionName,
-  bobbin: number,
-  text: string,
-): Result<Laying> {
-  const byLetter = new Map(piece.tray.map((b) => [b.letter, b.number]))
+/** A longer list than this is a slip. */
+const MOST_TYPED = 20_000
+
+/** Reads a typed list such as `3A 1B`: tray numbers, one for each bead. `where` names the field. */
+export function readBeads(tray: readonly TrayBead[], text: string, where: string): Result<number[]> {
+  const byLetter = new Map(tray.map((b) => [b.letter, b.number]))
   const numbers: number[] = []
   for (const word of text
     .trim()
@@ -191,15 +185,32 @@ export function readStrand(
       return bad(
         problem(
           'strand-unread',
-          String(bobbin),
+          where,
           `“${word}” is not a count and a letter of the tray. Type the list like 3A 1B.`,
         ),
       )
     const count = match[1] === '' ? 1 : Number(match[1])
-    if (count < 1 || numbers.length + count > 20_000)
-      return bad(problem('strand-unread', String(bobbin), `“${word}” is no count that can be.`))
+    if (count < 1 || numbers.length + count > MOST_TYPED)
+      return bad(problem('strand-unread', where, `“${word}” is no count that can be.`))
     for (let k = 0; k < count; k++) numbers.push(number)
   }
+  return good(numbers)
+}
+
+/**
+ * Reads a typed list such as `3A 1B 2C` for one strand of a section: exactly as many beads as the section has rounds.
+ * Returns what is to be laid in the whole part, in the first copy of a repeat.
+ */
+export function readStrand(
+  piece: Piece,
+  part: Part,
+  section: SectionName,
+  bobbin: number,
+  text: string,
+): Result<Laying> {
+  const read = readBeads(piece.tray, text, String(bobbin))
+  if (!read.ok) return read
+  const numbers = read.value
   const rounds = part[section].rows
   if (numbers.length !== rounds)
     return bad(

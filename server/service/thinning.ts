@@ -8,7 +8,7 @@ const KEPT_DAYS = 90
 /**
  * Lets the steps of old revisions go: up to a snapshot that is old enough, so that everything after it can still be
  * replayed. Snapshots stay, as do the ids of transactions, and what leads from a snapshot to a state that was named
- * or that a making began with.
+ * or that a making began with or was last seen with.
  * Answers how many revisions were thinned; several instances may do it at once.
  */
 export async function thin(db: Database): Promise<number> {
@@ -26,7 +26,11 @@ export async function thin(db: Database): Promise<number> {
     where revision.piece_id = old.piece_id and revision.number <= old.upto and revision.steps is not null
       and not exists (
         select from (
-          select piece_id, revision from named_state union all select piece_id, revision from making
+          select piece_id, revision from named_state
+          union all select piece_id, revision from making
+          union all select making.piece_id, (event ->> 'revision')::int
+            from making_event join making on making.id = making_event.making_id
+            where making_event.kind = 'seen'
         ) as named
         where named.piece_id = revision.piece_id and named.revision >= revision.number and not exists (
           select from snapshot as between_them

@@ -278,3 +278,82 @@ test('glue is waited for, on any device and over a reload', async ({ weaver: pag
   await page.reload()
   await expect(timers).toContainText('before it is moved')
 })
+
+test('a miscount is found, told bead by bead, and led out of', async ({ weaver: page }) => {
+  const id = await createPiece(page, small('loom'))
+  await beginRows(page, id)
+  for (let k = 0; k < 3; k++) await page.keyboard.press('Space')
+  const wrong = () => page.getByRole('button', { name: 'I found a mistake' }).click()
+  const strung = page.getByLabel('Strung so')
+  await wrong()
+  // The row that was worked last is asked for; the one before it was wrong.
+  await expect(page.locator('[data-test=looked-at]')).toHaveText('Row 3')
+  await strung.fill('1B 1A 1B 1A')
+  await expect(page.getByText('It is as planned.')).toBeVisible()
+  await strung.fill('')
+  await page.getByRole('button', { name: 'The one before' }).click()
+  for (const letter of ['A', 'B', 'B', 'B']) await page.getByRole('button', { name: letter, exact: true }).click()
+  await expect(strung).toHaveValue('1A 3B')
+  const found = page.locator('[data-test=found]')
+  await expect(found).toContainText('Row 2, 1 bead differs: bead 3: 1B instead of 1A')
+  await expect(page.getByText('6 beads off and on again')).toBeVisible()
+  await page.getByLabel('mirrored on the other half').check()
+  await page.getByRole('button', { name: 'Carry on' }).click()
+  await expect(page.locator('.which strong')).toContainText('Row 4')
+  // The plan follows, mirrored, and nobody asks about it.
+  const lines = async () => {
+    const { piece: saved } = (await (await page.request.get(`${address()}/api/piece/${id}`)).json()) as {
+      piece: { parts: { times: number; start: number[][]; end: number[][] }[] }
+    }
+    const { times, start, end } = saved.parts[0]!
+    return JSON.stringify([start, times, end])
+  }
+  await expect.poll(lines).toContain('[1,1,3,2]')
+  await expect.poll(async () => (await stateThere(page, id)).seen).toBeGreaterThan(0)
+  await expect(page.locator('[data-test=changed]')).toHaveCount(0)
+  expect((await stateThere(page, id)).mistakes).toMatchObject([{ way: 'carry on', beads: 0 }])
+
+  // Another is unpicked: the hands go back to it.
+  await wrong()
+  await strung.fill('1B 1A 2B')
+  await page.getByRole('button', { name: 'Unpick', exact: true }).click()
+  await expect(page.locator('.which strong')).toContainText('Row 3')
+  await expect(page.locator('[data-test=done]')).toHaveText('11')
+  await expect(page.getByText('Unpicked: Row 3')).toBeVisible()
+})
+
+test('made rows that the plan has otherwise now are asked about; what is still to come is not', async ({
+  weaver: page,
+  context,
+}) => {
+  const id = await createPiece(page, small('loom'))
+  await beginRows(page, id)
+  for (let k = 0; k < 2; k++) await page.keyboard.press('Space')
+  await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(3)
+  const other = await context.newPage()
+  const commit = async (base: number, steps: object[]) => {
+    const answer = await other.request.post(`${address()}/api/piece/${id}/step`, {
+      headers: { origin: address() },
+      data: { base, transactions: [{ id: crypto.randomUUID(), label: 'Other', steps }] },
+    })
+    expect(answer.status()).toBe(200)
+  }
+  const changed = page.locator('[data-test=changed]')
+  await commit(0, [{ type: 'set', path: ['parts', 'band', 'times'], before: 2, after: 4 }])
+  await page.reload()
+  await expect(page.locator('.which strong')).toContainText('Row 3')
+  await expect.poll(async () => (await stateThere(page, id)).seen).toBe(1)
+  await expect(changed).toHaveCount(0)
+  // A row before all that is made, and one bead of it otherwise.
+  await commit(1, [{ type: 'rows', do: 'insert', part: 'band', section: 'start', at: 0, count: 1, cells: [4, 2] }])
+  await page.reload()
+  await expect(changed).toContainText('Made rows differ now')
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  await page.getByRole('button', { name: 'Keep my place' }).click()
+  await expect(changed).toHaveCount(0)
+  await expect(page.locator('.which strong')).toContainText('Row 4')
+  await page.reload()
+  await expect(page.locator('.which strong')).toContainText('Row 4')
+  await expect(changed).toHaveCount(0)
+})

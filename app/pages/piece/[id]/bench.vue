@@ -6,15 +6,18 @@ import {
   bitesOf,
   DONE,
   goneTo,
+  keyOfTask,
   markOf,
   nextChore,
   onward,
   placeOf,
+  rowListOf,
   taskAt,
   type CopyOrder,
   type Mark,
 } from '#core/making/agenda'
 import { courseOf, timersOf } from '#core/making/chore'
+import type { MakingEvent, MistakeWay } from '#core/making/event'
 import { leftOf } from '#core/making/left'
 import { pauseOf, spokenBite, spokenTask, titleOf } from '#core/making/say'
 import { discOf } from '#core/piece/nature'
@@ -24,12 +27,14 @@ import { showNumber } from '#core/units/length'
 import BenchBegin from '../../../components/BenchBegin.vue'
 import BenchChore from '../../../components/BenchChore.vue'
 import BenchMeasure from '../../../components/BenchMeasure.vue'
+import BenchMistake from '../../../components/BenchMistake.vue'
 import BenchMove from '../../../components/BenchMove.vue'
 import BenchPicture from '../../../components/BenchPicture.vue'
 import BenchStep from '../../../components/BenchStep.vue'
 import BenchTimers from '../../../components/BenchTimers.vue'
 import BenchWays from '../../../components/BenchWays.vue'
 import { useAloud, useAwake, useBenchWays, useBreaks, useClick, useHands } from '../../../composables/bench'
+import { useChangedPlan } from '../../../composables/changed-plan'
 import { momentWords, spanWords } from '../../../composables/days'
 import { useLengths } from '../../../composables/lengths'
 import { saying } from '../../../composables/saying'
@@ -173,6 +178,51 @@ const speech = useAloud(
   () => ways.value.rate,
 )
 
+// ---- the plan changes while it is made
+const {
+  changed,
+  moved,
+  see: seeChange,
+  ours,
+} = useChangedPlan(id, {
+  piece: () => piece.value,
+  revision: () => store.revision,
+  making: () => making.value,
+  mark: () => mark.value,
+  add: bench.add,
+})
+function answerChange(to: Mark | null) {
+  seeChange()
+  if (to) press(to)
+  toHands()
+}
+const firstChanged = computed(() => {
+  const one = changed.value[0]
+  const part = piece.value.parts.find((p) => p.id === one?.part)
+  if (!one || !part || one.rows.length === 0) return null
+  const copy = task.value?.copy ?? 1
+  return { task: keyOfTask(part.id, copy, rowListOf(piece.value, part).rowOf(one.rows[0]!)), bite: 0 }
+})
+
+// ---- a miscount
+const mistaken = ref(false)
+function settle(event: Omit<Extract<MakingEvent, { do: 'mistake' }>, 'do'>, backTo: Mark | null, steps: Step[]) {
+  bench.add({ do: 'mistake', ...event })
+  if (steps.length > 0) {
+    ours.value = true
+    change('Follow what was strung', steps)
+  }
+  if (backTo) press(backTo)
+  mistaken.value = false
+  toHands()
+}
+const MISTAKE_SAYS: Record<MistakeWay, string> = {
+  'unpick': 'Unpicked',
+  'carry on': 'The plan follows',
+  'leave': 'Left as it is',
+}
+const mistakesHere = computed(() => making.value?.state.mistakes.filter((m) => m.task === mark.value.task) ?? [])
+
 // ---- notes
 const note = ref('')
 const notesHere = computed(() => making.value?.state.notes.filter((n) => n.task === mark.value.task) ?? [])
@@ -198,132 +248,167 @@ function keepNote() {
       @take="(which) => told(() => bench.take(which))"
       @remove="(which) => told(() => bench.remove(which))"
     />
-    <div v-else-if="making && agenda && left" class="bench" :class="{ moves: byMove }">
-      <h2 class="hidden">Bench</h2>
-      <section class="now" aria-label="The step in hand" aria-live="polite">
-        <BenchChore
-          v-if="choreTask"
-          :task="choreTask"
-          :ticked="ticked"
-          :next="next"
-          :copies="making.head.copies"
-          @tick="tick"
-        >
-          <BenchMeasure
-            v-if="choreTask.chore.kind === 'measure'"
-            :piece="piece"
-            :task="choreTask"
-            :measured="measured"
-            @measure="measure"
-            @take="change"
-          />
-          <button
-            v-else-if="choreTask.chore.kind === 'join'"
-            type="button"
-            class="button not-yet"
-            @click="setJoined(false)"
-          >
-            Not yet: the thread still lasts
+    <template v-else-if="making && agenda && left">
+      <div v-if="changed.length" class="changed" role="alert" data-test="changed">
+        <p>
+          <b>Made rows differ now.</b> The plan has
+          {{ changed.map((c) => (piece.parts.length > 1 ? `${c.says} of ${c.name}` : c.says)).join('; ') }} otherwise
+          than you made {{ changed.length === 1 && changed[0]!.rows.length === 1 ? 'it' : 'them' }}.
+          <template v-if="moved">Rows were put in before what is made, or taken away there.</template>
+        </p>
+        <div>
+          <button v-if="moved" type="button" class="button main" @click="answerChange(moved)">
+            Keep my place: what is left is the same
           </button>
-        </BenchChore>
-        <BenchMove v-else-if="rowTask && byMove" :piece="piece" :task="rowTask" :bite="place.bite" turning />
-        <BenchStep
-          v-else-if="rowTask"
-          :piece="piece"
-          :task="rowTask"
-          :bites="bites"
-          :bite="place.bite"
-          :running="stride === 'bite'"
-          :next="next"
-          :copies="making.head.copies"
-        />
-        <div v-else class="end">
-          <h3>All is done</h3>
-          <template v-if="making.state.status === 'made'"
-            ><p>It is made. Its record stays with the piece.</p>
-            <button type="button" class="button main" @click="aside">Clear the bench</button></template
-          ><button v-else type="button" class="button main" @click="made">It is made</button>
+          <button type="button" class="button" :class="{ main: !moved }" @click="answerChange(null)">
+            Leave what is made
+          </button>
+          <button v-if="firstChanged" type="button" class="button" @click="answerChange(firstChanged)">
+            Unpick to the first of them
+          </button>
         </div>
-      </section>
-      <div ref="hands" class="hands">
-        <button type="button" class="back" :disabled="place.index === 0 && place.bite === 0" @click="back">
-          <span aria-hidden="true">←</span> Back
-        </button>
-        <button type="button" class="on" :disabled="!task" @click="pressed">
-          <span class="big">{{ task ? 'Done, next' : 'Finished' }}</span>
-          <span class="small">press here, Space, or a pedal</span>
-        </button>
       </div>
-      <aside class="side">
-        <BenchPicture :part="shownPart" :task="task" :bites="place.bite" :tray="piece.tray" class="picture" />
-        <div class="left">
-          <div class="bar" role="img" :aria-label="`${Math.round(share * 100)} percent of the beads are laid`">
-            <span :style="{ width: `${share * 100}%` }" />
-          </div>
-          <p class="facts">
-            <span
-              ><b class="figure" data-test="done">{{ showNumber(left.done) }}</b> of
-              {{ showNumber(left.of) }} beads</span
-            >
-            <span
-              ><b class="figure">{{ showNumber(left.tasks) }}</b> steps left</span
-            >
-            <span v-if="task"
-              ><b class="figure">{{ spanWords(left.hours) }}</b>
-              {{ left.pace ? `at your pace, ${Math.round(left.pace)} beads an hour` : 'by the plan’s pace' }}</span
-            >
-          </p>
-        </div>
-        <BenchTimers :timers="timers" />
-        <p v-if="restDue" class="rest" role="status">
-          Twenty minutes: look at something six metres away for twenty seconds, and shake out the hands.
-          <button type="button" class="link" @click="rested">Rested</button>
-        </p>
-        <p v-if="task" class="pause" data-test="pause"><b>If you stop here:</b> {{ pause }}</p>
-        <p v-if="join && rowTask" class="join" data-test="join">
-          Join thread before {{ join.before ? rowTitle(join.before).toLowerCase() : 'sewing up' }}, {{ join.rows }}
-          {{ join.rows === 1 ? 'row' : 'rows' }} on.
-          <button type="button" class="link" @click="setJoined(true)">I joined here</button>
-        </p>
-        <p v-if="making.state.at" class="quiet" data-test="last">
-          Last press {{ momentWords(making.state.at)
-          }}<template v-if="making.waiting"
-            >; {{ making.waiting }} {{ making.waiting === 1 ? 'press waits' : 'presses wait' }} in this
-            browser</template
-          >.
-        </p>
-        <p v-if="making.says" class="warn" role="status">{{ making.says }}</p>
-        <ul v-if="notesHere.length" class="notes">
-          <li v-for="n in notesHere" :key="n.id">{{ n.text }}</li>
-        </ul>
-        <details>
-          <summary>Note, place, ways to work</summary>
-          <form class="note" @submit.prevent="keepNote">
-            <label for="bench-note">A note at this step</label>
-            <textarea id="bench-note" v-model="note" rows="2" maxlength="2000" />
-            <button type="submit" class="button" :disabled="!note.trim()">Keep the note</button>
-          </form>
-          <label class="field"
-            >Go to step
-            <input
-              type="number"
-              min="1"
-              :max="agenda.count"
-              :value="Math.min(agenda.count, place.index + 1)"
-              @change="(e) => goTo(Number((e.target as HTMLInputElement).value))"
-          /></label>
-          <BenchWays
-            v-model="ways"
-            :by-move="byMove"
-            :speaks="speech.isSupported.value"
-            :learning="learning"
-            :awake="awake.isActive.value"
-            @learn="learning = true"
+      <div class="bench" :class="{ moves: byMove }">
+        <h2 class="hidden">Bench</h2>
+        <section class="now" aria-label="The step in hand" aria-live="polite">
+          <BenchMistake
+            v-if="mistaken && task"
+            :piece="piece"
+            :agenda="agenda"
+            :task="task"
+            :bite="place.bite"
+            :per-hour="left.perHour"
+            @done="mistaken = false"
+            @settle="settle"
           />
-          <button type="button" class="link" @click="aside">Lay this making aside</button>
-        </details>
-      </aside>
-    </div>
+          <BenchChore
+            v-else-if="choreTask"
+            :task="choreTask"
+            :ticked="ticked"
+            :next="next"
+            :copies="making.head.copies"
+            @tick="tick"
+          >
+            <BenchMeasure
+              v-if="choreTask.chore.kind === 'measure'"
+              :piece="piece"
+              :task="choreTask"
+              :measured="measured"
+              @measure="measure"
+              @take="change"
+            />
+            <button
+              v-else-if="choreTask.chore.kind === 'join'"
+              type="button"
+              class="button not-yet"
+              @click="setJoined(false)"
+            >
+              Not yet: the thread still lasts
+            </button>
+          </BenchChore>
+          <BenchMove v-else-if="rowTask && byMove" :piece="piece" :task="rowTask" :bite="place.bite" turning />
+          <BenchStep
+            v-else-if="rowTask"
+            :piece="piece"
+            :task="rowTask"
+            :bites="bites"
+            :bite="place.bite"
+            :running="stride === 'bite'"
+            :next="next"
+            :copies="making.head.copies"
+          />
+          <div v-else class="end">
+            <h3>All is done</h3>
+            <template v-if="making.state.status === 'made'"
+              ><p>It is made. Its record stays with the piece.</p>
+              <button type="button" class="button main" @click="aside">Clear the bench</button></template
+            ><button v-else type="button" class="button main" @click="made">It is made</button>
+          </div>
+        </section>
+        <div v-show="!mistaken" ref="hands" class="hands">
+          <button type="button" class="back" :disabled="place.index === 0 && place.bite === 0" @click="back">
+            <span aria-hidden="true">←</span> Back
+          </button>
+          <button type="button" class="on" :disabled="!task" @click="pressed">
+            <span class="big">{{ task ? 'Done, next' : 'Finished' }}</span>
+            <span class="small">press here, Space, or a pedal</span>
+          </button>
+        </div>
+        <aside class="side">
+          <BenchPicture :part="shownPart" :task="task" :bites="place.bite" :tray="piece.tray" class="picture" />
+          <div class="left">
+            <div class="bar" role="img" :aria-label="`${Math.round(share * 100)} percent of the beads are laid`">
+              <span :style="{ width: `${share * 100}%` }" />
+            </div>
+            <p class="facts">
+              <span
+                ><b class="figure" data-test="done">{{ showNumber(left.done) }}</b> of
+                {{ showNumber(left.of) }} beads</span
+              >
+              <span
+                ><b class="figure">{{ showNumber(left.tasks) }}</b> steps left</span
+              >
+              <span v-if="task"
+                ><b class="figure">{{ spanWords(left.hours) }}</b>
+                {{ left.pace ? `at your pace, ${Math.round(left.pace)} beads an hour` : 'by the plan’s pace' }}</span
+              >
+            </p>
+          </div>
+          <BenchTimers :timers="timers" />
+          <p v-if="restDue" class="rest" role="status">
+            Twenty minutes: look at something six metres away for twenty seconds, and shake out the hands.
+            <button type="button" class="link" @click="rested">Rested</button>
+          </p>
+          <p v-if="task" class="pause" data-test="pause"><b>If you stop here:</b> {{ pause }}</p>
+          <p v-if="join && rowTask" class="join" data-test="join">
+            Join thread before {{ join.before ? rowTitle(join.before).toLowerCase() : 'sewing up' }}, {{ join.rows }}
+            {{ join.rows === 1 ? 'row' : 'rows' }} on.
+            <button type="button" class="link" @click="setJoined(true)">I joined here</button>
+          </p>
+          <p v-if="making.state.at" class="quiet" data-test="last">
+            Last press {{ momentWords(making.state.at)
+            }}<template v-if="making.waiting"
+              >; {{ making.waiting }} {{ making.waiting === 1 ? 'press waits' : 'presses wait' }} in this
+              browser</template
+            >.
+          </p>
+          <p v-if="making.says" class="warn" role="status">{{ making.says }}</p>
+          <ul v-if="notesHere.length || mistakesHere.length" class="notes">
+            <li v-for="n in notesHere" :key="n.id">{{ n.text }}</li>
+            <li v-for="m in mistakesHere" :key="m.at">{{ MISTAKE_SAYS[m.way] }}: {{ m.says }}</li>
+          </ul>
+          <button v-if="task && !mistaken" type="button" class="button wrong" @click="mistaken = true">
+            I found a mistake
+          </button>
+          <details>
+            <summary>Note, place, ways to work</summary>
+            <form class="note" @submit.prevent="keepNote">
+              <label for="bench-note">A note at this step</label>
+              <textarea id="bench-note" v-model="note" rows="2" maxlength="2000" />
+              <button type="submit" class="button" :disabled="!note.trim()">Keep the note</button>
+            </form>
+            <label class="field"
+              >Go to step
+              <input
+                type="number"
+                min="1"
+                :max="agenda.count"
+                :value="Math.min(agenda.count, place.index + 1)"
+                @change="(e) => goTo(Number((e.target as HTMLInputElement).value))"
+            /></label>
+            <BenchWays
+              v-model="ways"
+              :by-move="byMove"
+              :speaks="speech.isSupported.value"
+              :learning="learning"
+              :awake="awake.isActive.value"
+              @learn="learning = true"
+            />
+            <button type="button" class="link" @click="aside">Lay this making aside</button>
+          </details>
+        </aside>
+      </div>
+    </template>
   </main>
 </template>
 
@@ -340,10 +425,9 @@ function keepNote() {
 }
 .bench {
   display: grid;
-  grid-template: 'now side' minmax(0, 1fr) 'hands side' clamp(170px, 34dvh, 300px) / minmax(0, 1.75fr) minmax(
-      300px,
-      1fr
-    );
+  grid-template:
+    'now side' minmax(0, 1fr) 'hands side' clamp(170px, 34dvh, 300px) / minmax(0, 1.75fr)
+    minmax(300px, 1fr);
   gap: 20px 28px;
   min-height: calc(100dvh - 110px);
 }
@@ -490,8 +574,25 @@ input[type='number'] {
   width: 110px;
   min-height: 44px;
 }
+.changed {
+  margin-bottom: 14px;
+  display: grid;
+  gap: 10px;
+  padding: 12px 16px;
+  border-radius: var(--round-in);
+  background: var(--marigold-wash);
+  color: var(--marigold);
+}
+.changed div {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
 .not-yet {
   justify-self: start;
+}
+.wrong {
+  align-self: flex-start;
 }
 .rest {
   background: var(--verdigris-wash);
