@@ -12,11 +12,18 @@ import { dayWords } from '../composables/days'
 import NumberField from './NumberField.vue'
 
 /** Nothing is on the bench: what the work is, how many are made and in which order; and what was made before. */
-const props = defineProps<{ piece: Piece; makings: readonly MakingListing[]; busy: boolean }>()
+const props = defineProps<{
+  piece: Piece
+  makings: readonly MakingListing[]
+  busy: boolean
+  /** What was learned and is reckoned with, in words. */
+  taught: readonly string[]
+}>()
 const emit = defineEmits<{
   begin: [copies: number, order: CopyOrder]
   take: [making: string]
   remove: [making: string]
+  again: [making: MakingListing]
 }>()
 /** The making that is about to be removed, until it is said once more. */
 const leaving = ref('')
@@ -59,6 +66,9 @@ const ORDERS: Record<CopyOrder, string> = {
     </template>
     <template v-if="makings.length">
       <h3>Makings of this piece</h3>
+      <p v-if="taught.length" class="soft">
+        Made again, it begins with what your hand has taught: {{ taught.join('; ') }}.
+      </p>
       <ul>
         <li v-for="m in makings" :key="m.id">
           <span
@@ -68,6 +78,14 @@ const ORDERS: Record<CopyOrder, string> = {
           ><span class="acts"
             ><button type="button" class="link" :disabled="busy" @click="emit('take', m.id)">
               {{ m.status === 'on the bench' || m.status === 'planned' ? 'Go on with it' : 'Look at it' }}</button
+            ><button
+              v-if="m.status === 'made' || m.status === 'given'"
+              type="button"
+              class="link"
+              :disabled="busy"
+              @click="emit('again', m)"
+            >
+              Make it again</button
             ><button
               type="button"
               class="link"

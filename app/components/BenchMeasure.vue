@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { choiceSteps, type Choice } from '#core/fit/choices'
+import { withoutSwatchFrom } from '#core/fit/gauge'
 import { rowListOf, type ChoreTask } from '#core/making/agenda'
 import { beadRowsAt, madeMm, meaningOf } from '#core/making/measure'
 import type { Measured } from '#core/making/event'
@@ -30,9 +31,11 @@ const rows = computed(() => {
 const at = computed(() => `on the bench, ${rows.value} ${linesWord(part.value)} in`)
 const before = computed(() => ({
   ...props.piece,
-  gauges: props.piece.gauges
-    .map((g) => ({ ...g, swatches: g.swatches.filter((s) => s.from !== at.value) }))
-    .filter((g) => g.swatches.length > 0),
+  gauges: withoutSwatchFrom(
+    props.piece.gauges,
+    { technique: part.value.technique, spec: part.value.spec, thread: props.piece.supply.thread },
+    at.value,
+  ),
 }))
 const foreseen = computed(() => madeMm(before.value, part.value, rows.value))
 const mm = ref(0)

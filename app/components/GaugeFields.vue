@@ -18,6 +18,7 @@ import { swatchSchema, type Gauge, type Swatch } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { requireThread } from '#core/thread/catalogue'
 import { showNumber } from '#core/units/length'
+import { useKeptGauges } from '../composables/gauges'
 import { useLengths } from '../composables/lengths'
 import { saying } from '../composables/saying'
 import { useShelf } from '../stores/shelf'
@@ -31,6 +32,7 @@ import ReadForm from './ReadForm.vue'
 const props = defineProps<{ piece: Piece }>()
 const emit = defineEmits<{ steps: [label: string, steps: Step[]] }>()
 const shelf = useShelf()
+const { keepGauge } = useKeptGauges()
 const { length } = useLengths()
 const says = ref('')
 onMounted(() => {
@@ -58,15 +60,9 @@ const percent = (share: number) => `${share < 0 ? '−' : '+'} ${showNumber(Math
 /** The piece's gauges and those kept for all pieces move together. */
 async function keep(gauges: Gauge[]) {
   emit('steps', 'Gauge', [setStep(props.piece, ['gauges'], gauges)])
-  const mine = gauges.find((g) => sameGauge(g, key.value))
   says.value = ''
   await saying(
-    async () => {
-      await shelf.fetch()
-      if (mine && kept.value) await shelf.change(kept.value, { kind: 'gauge', gauge: mine })
-      else if (mine) await shelf.keep([{ kind: 'gauge', gauge: mine }])
-      else if (kept.value) await shelf.takeOff(kept.value.id)
-    },
+    () => keepGauge(gauges, key.value),
     (text) => {
       says.value = text
     },

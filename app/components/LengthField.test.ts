@@ -14,6 +14,9 @@ const settings = {
   paper: 'A4',
   currency: 'EUR',
   supplier: 'well',
+  learnSpeed: 'on',
+  learnCull: 'on',
+  learnThread: 'on',
   letters: 'on',
 } as const
 

@@ -102,6 +102,21 @@ export const useBench = defineStore('bench', () => {
     await list(piece.value!)
   }
 
+  /** Settles the box from the making at hand: what it used goes out; with nothing, that is undone. */
+  async function settle(uses: readonly { shelfId: string; amount: number }[]): Promise<void> {
+    await line?.settled(SETTLED_WITHIN_MS)
+    await api(anyAnswer, `piece/${piece.value!}/making/${atHand.value!}/settle`, {
+      method: 'POST',
+      body: { as: crypto.randomUUID(), uses },
+    })
+    line?.look()
+  }
+
+  /** Resolves when all that was pressed is sent, or after a while. */
+  const sent = async (): Promise<void> => {
+    await line?.settled(SETTLED_WITHIN_MS)
+  }
+
   const add = (event: MakingEvent): void => line?.add(event)
 
   /** Lets the line go; what it has not sent is sent from wherever one goes. */
@@ -129,5 +144,5 @@ export const useBench = defineStore('bench', () => {
     },
   )
 
-  return { makings, shown, atHand, problem, known, open, take, begin, layAside, remove, add, close }
+  return { makings, shown, atHand, problem, known, open, take, begin, layAside, remove, settle, sent, add, close }
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { BENCH_LIMITS, keptEventSchema, MAKING_STATES, makingSchema } from '../making/event'
+import { BENCH_LIMITS, eventId, keptEventSchema, MAKING_STATES, makingSchema, recordSchema } from '../making/event'
 import { revision } from './answers'
 
 /** What server and browser say to each other of the making of a piece. */
@@ -35,12 +35,30 @@ export const beginBody = z.strictObject({
   head: makingSchema,
 })
 
+/** Makings that are finished, with what was written down of each. */
+export const recordsAnswer = z.object({
+  records: z.array(z.object({ making: z.string(), piece: z.string(), at: z.number(), record: recordSchema })),
+})
+export type RecordListing = z.infer<typeof recordsAnswer>['records'][number]
+
+/** What a making took out of the box, in the unit of each thing; nothing undoes it. */
+export const settleBody = z.strictObject({
+  /** Of the event that says so: sent twice it is done once. */
+  as: eventId,
+  uses: z.array(z.strictObject({ shelfId: z.uuid(), amount: z.number().positive().max(100_000_000) })).max(300),
+})
+
 /** Events of this browser, and the last event of the server's that it knows. */
 export const syncBody = z.strictObject({
   after: z.int().min(0).max(Number.MAX_SAFE_INTEGER),
   /** The browser's clock, by which its events are, ms since 1970. */
   now: z.int().min(0),
-  events: z.array(keptEventSchema).max(BENCH_LIMITS.together),
+  events: z
+    .array(
+      // What moves the box is written by the server alone.
+      keptEventSchema.refine((kept) => kept.event.do !== 'settled', { error: 'settles the box: ask for that itself' }),
+    )
+    .max(BENCH_LIMITS.together),
 })
 
 export const syncedAnswer = z.object({

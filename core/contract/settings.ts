@@ -11,6 +11,10 @@ export const settingsSchema = z.strictObject({
   paper: z.enum(['A4', 'Letter']).default('A4'),
   currency: z.enum(CURRENCY_CODES).default('EUR'),
   supplier: z.enum(SUPPLIER_WAYS).default('well'),
+  /** What finished makings taught is reckoned with. */
+  learnSpeed: z.enum(['on', 'off']).default('on'),
+  learnCull: z.enum(['on', 'off']).default('on'),
+  learnThread: z.enum(['on', 'off']).default('on'),
   /** Single letters act on the mat (WCAG 2.1.4: they can be switched off). */
   letters: z.enum(['on', 'off']).default('on'),
 })

@@ -1,3 +1,4 @@
+import { median } from '../median'
 import { requireSpec } from '../bead/spec'
 import { columnsOf, type Part, type Piece } from '../piece/piece'
 import type { Gauge, Swatch } from '../piece/schema'
@@ -150,12 +151,6 @@ interface Questioned {
   readonly why: 'far from the others' | 'far from the beads'
 }
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b)
-  const middle = Math.floor(sorted.length / 2)
-  return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2
-}
-
 /**
  * Swatches that look like a slip of the tape or the count: with three and more, one that lies over 4 % and over three
  * times the usual distance (median absolute deviation) from the median; otherwise one that is far from what the beads
@@ -182,6 +177,16 @@ export function withSwatch(
   if (!there) return [...gauges, { technique: key.technique, spec: key.spec, thread: key.thread, swatches: [swatch] }]
   return gauges.map((g) => (g === there ? { ...g, swatches: [...g.swatches, swatch] } : g))
 }
+
+/** The gauges without swatches of one name. */
+export const withoutSwatchFrom = (
+  gauges: readonly Gauge[],
+  key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
+  from: string,
+): Gauge[] =>
+  gauges
+    .map((g) => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((s) => s.from !== from) } : g))
+    .filter((g) => g.swatches.length > 0)
 
 /** The gauges with a swatch taken out; a gauge without swatches goes. */
 export function withoutSwatch(

@@ -35,6 +35,24 @@ const item = z.string().regex(/^[a-z0-9-]{1,80}$/)
 export const MISTAKE_WAYS = ['unpick', 'carry on', 'leave'] as const
 export type MistakeWay = (typeof MISTAKE_WAYS)[number]
 
+/** What a making says of the hand that made it. */
+const factsSchema = z.strictObject({
+  technique: z.string().max(40),
+  spec: z.string().max(60),
+  thread: z.string().max(40),
+  /** Beads an hour; null where too little was pressed. */
+  perHour: z.number().positive().max(100_000).nullable(),
+  /** Time at the bench. */
+  hours: z.number().min(0).max(100_000),
+  /** Measured length over the nominal one; null if nobody measured. */
+  along: z.number().positive().max(100).nullable(),
+  /** Beads looked at and put aside, by size. */
+  culls: z.array(z.strictObject({ spec: z.string().max(60), used: z.int().min(0), culled: z.int().min(0) })).max(200),
+  /** Thread used over the length of its path, as it was reckoned with `slack`; null if nobody measured. */
+  slack: z.number().positive().max(100).nullable(),
+})
+export type Facts = z.infer<typeof factsSchema>
+
 /** What is written down when a making is finished; what is left out is as planned, or not known. */
 export const recordSchema = z.strictObject({
   /** Beads used more (or fewer) than the plan counts, by tray number. */
@@ -56,6 +74,8 @@ export const recordSchema = z.strictObject({
   notes: text(2000).default(''),
   /** Left out of what is learned. */
   strange: z.boolean().default(false),
+  /** What it says of the hand, as the piece was then; null where nothing was reckoned. */
+  facts: factsSchema.nullable().default(null),
 })
 export type MakingRecord = z.infer<typeof recordSchema>
 
@@ -101,6 +121,11 @@ const event = z.discriminatedUnion('do', [
   /** The plan was changed at rows that were made already: it was seen, at this revision of the piece. */
   z.strictObject({ do: z.literal('seen'), revision: z.int().min(0) }),
   z.strictObject({ do: z.literal('record'), record: recordSchema }),
+  /** The box was settled: of each thing so much had been taken before, and so much more went out; empty: undone. */
+  z.strictObject({
+    do: z.literal('settled'),
+    moves: z.array(z.strictObject({ shelfId: z.uuid(), taken: z.number().min(0), more: z.number() })).max(300),
+  }),
   z.strictObject({ do: z.literal('state'), state: z.enum(MAKING_STATES) }),
 ])
 export type MakingEvent = z.infer<typeof event>
@@ -137,6 +162,8 @@ export interface Note {
   readonly task: string
   readonly text: string
 }
+
+export type SettledMove = Extract<MakingEvent, { do: 'settled' }>['moves'][number]
 
 /** A measure taken at a stop. */
 export interface Measured {
@@ -181,6 +208,8 @@ export interface MakingState {
   /** The last revision of the piece whose changes at made rows were seen; −1 for none. */
   readonly seen: number
   readonly record: MakingRecord | null
+  /** What went out of the box; null while it is not settled. */
+  readonly settled: readonly SettledMove[] | null
   /** Every press, in the order of time. */
   readonly presses: readonly Press[]
 }
@@ -200,6 +229,7 @@ export function stateOf(events: Iterable<KeptEvent>): MakingState {
   let due: string | null = null
   let seenRevision = -1
   let record: MakingRecord | null = null
+  let settled: readonly SettledMove[] | null = null
   const presses: Press[] = []
   const seen = new Set<string>()
   let workedAt = 0
@@ -246,6 +276,9 @@ export function stateOf(events: Iterable<KeptEvent>): MakingState {
       case 'record':
         ;({ record } = e)
         break
+      case 'settled':
+        settled = e.moves.length > 0 ? e.moves : null
+        break
       case 'state':
         named = { at, state: e.state }
     }
@@ -262,6 +295,7 @@ export function stateOf(events: Iterable<KeptEvent>): MakingState {
     due,
     seen: seenRevision,
     record,
+    settled,
     presses,
   }
 }

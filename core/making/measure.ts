@@ -1,6 +1,6 @@
 import { fitChoices, type Choice } from '../fit/choices'
 import { extentOf, plainEndsMm } from '../fit/extent'
-import { gaugeFor, questionedSwatches, sameGauge, withSwatch } from '../fit/gauge'
+import { gaugeFor, questionedSwatches, withoutSwatchFrom, withSwatch } from '../fit/gauge'
 import { fitOf, type FitResult } from '../fit/reckon'
 import { laidOf } from '../piece/laid'
 import { rowOfKey } from '../grid/key'
@@ -142,10 +142,13 @@ export interface Meaning {
 export function meaningOf(piece: Piece, part: Part, { rows, mm, at }: Measure): Meaning {
   const key = { technique: part.technique, spec: part.spec, thread: piece.supply.thread }
   const foreseen = madeMm(piece, part, rows)
-  const without = piece.gauges
-    .map((g) => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((s) => s.from !== at) } : g))
-    .filter((g) => g.swatches.length > 0)
-  const gauges = withSwatch(without, key, { rows, lengthMm: mm, columns: 0, widthMm: 0, from: at })
+  const gauges = withSwatch(withoutSwatchFrom(piece.gauges, key, at), key, {
+    rows,
+    lengthMm: mm,
+    columns: 0,
+    widthMm: 0,
+    from: at,
+  })
   const now = { ...piece, gauges }
   const gauge = gaugeFor(now, part)!
   return {

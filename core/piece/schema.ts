@@ -248,7 +248,15 @@ export type Joint = Readonly<z.infer<typeof jointSchema>>
 export type Side = (typeof SIDES)[number]
 export type PieceHead = Readonly<z.infer<typeof pieceHeadSchema>>
 export type Fit = Readonly<z.infer<typeof fitSchema>>
-export type Supply = Readonly<z.infer<typeof supplySchema>>
+
+/** What a hand's own makings taught, where it is reckoned with; never part of a document. */
+interface Learnt {
+  /** Thread really used over the length of its path; left out: the usual. */
+  readonly slack?: number
+  /** Share of a bead that was put aside, by size; left out: that of the piece. */
+  readonly culls?: ReadonlyMap<string, number>
+}
+export type Supply = Readonly<z.infer<typeof supplySchema>> & Learnt
 export type Gauge = Readonly<z.infer<typeof gaugeSchema>>
 export type Swatch = Readonly<z.infer<typeof swatchSchema>>
 export type Cost = Readonly<z.infer<typeof costSchema>>

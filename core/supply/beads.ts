@@ -61,6 +61,10 @@ export interface BeadToBuy {
 export const timesMade = ({ fit, supply }: Pick<Piece, 'fit' | 'supply'>): number =>
   fitKindOf(fit.kind).pieces * supply.batch
 
+/** Share of a bead that is broken or crooked: what the hand that makes it found, or what the piece says. */
+export const cullOf = (supply: Pick<Supply, 'cull' | 'culls'>, spec: string): number =>
+  supply.culls?.get(spec) ?? supply.cull
+
 /** count × (1 + spare), at least 5 more, and then as many as culling will take: what must be in the bag. */
 export function needOf(count: number, { spare, cull }: Pick<Supply, 'spare' | 'cull'>): number {
   if (count === 0) return 0
@@ -107,7 +111,8 @@ export function beadToBuy(
 ): BeadToBuy {
   const { perGram } = requireSpec(bead.spec)
   const { supply } = piece
-  const need = needOf(count, supply)
+  const cull = cullOf(supply, bead.spec)
+  const need = needOf(count, { spare: supply.spare, cull })
   const grams = need / perGram
   const tube = tubeOf(box, bead, pieceId)
   const takenGrams = tube ? Math.min(grams, takenBy(box, tube, pieceId)) : 0
@@ -120,7 +125,7 @@ export function beadToBuy(
     buyGrams < 0.005 ? 0 : buyGrams,
     packsOf(piece, bead.spec, unitPrice?.from === 'you' ? undefined : offer, unitPrice),
   )
-  const usedGrams = count / (1 - supply.cull) / perGram
+  const usedGrams = count / (1 - cull) / perGram
   return {
     bead,
     count,
@@ -137,10 +142,7 @@ export function beadToBuy(
     price: bought.price,
     unitPrice,
     usedPrice: unitPrice ? priceOf(usedGrams, unitPrice.grams, unitPrice.price) : null,
-    left: Math.max(
-      0,
-      Math.floor((bought.grams + fromBoxGrams + takenGrams) * perGram * (1 - supply.cull) + 1e-9) - count,
-    ),
+    left: Math.max(0, Math.floor((bought.grams + fromBoxGrams + takenGrams) * perGram * (1 - cull) + 1e-9) - count),
   }
 }
 

@@ -3,7 +3,7 @@ import { difference } from '../colour/colour'
 import type { Piece } from '../piece/piece'
 import type { ShelfBead } from '../shelf/shelf'
 import { tallyPiece } from '../tally/tally'
-import { timesMade } from './beads'
+import { cullOf, timesMade } from './beads'
 import { freeFor, tubeOf, type Box, type BoxItem } from './box'
 
 /** What can still be made from what is left. */
@@ -35,7 +35,7 @@ export function makeable(piece: Piece, box: Box): Makeable {
     if (count === 0) continue
     const tube = tubeOf(box, bead)
     const key = tube?.id ?? `none ${bead.number}`
-    const need = gramsFor(count, bead.spec, piece.supply.cull)
+    const need = gramsFor(count, bead.spec, cullOf(piece.supply, bead.spec))
     const there = needs.get(key)
     needs.set(key, {
       name: bead.name,

@@ -19,7 +19,9 @@ import { EAR_WIRE_MM } from './wire'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
 
 /** Thread lies in waves and is pulled tight by hand: path × 1.05 (common practice). */
-const SLACK = 1.05
+export const USUAL_SLACK = 1.05
+
+const slackOf = ({ slack }: Pick<Supply, 'slack'>): number => slack ?? USUAL_SLACK
 
 /** Cut lengths are rounded up to this, mm. */
 const CUT_STEP_MM = 100
@@ -80,14 +82,15 @@ export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): Thread
  * a hopelessly short thread still goes a row.
  */
 export function coverOf(
-  { workingLengthMm, claspTailMm, tailMm }: Pick<Supply, 'workingLengthMm' | 'claspTailMm' | 'tailMm'>,
+  supply: Pick<Supply, 'workingLengthMm' | 'claspTailMm' | 'tailMm' | 'slack'>,
   sewingMm = 0,
 ): { readonly first: number; readonly next: number; readonly sewing: number } {
-  const of = (tails: number) => Math.max(1, workingLengthMm - tails) / SLACK
+  const { workingLengthMm, claspTailMm, tailMm } = supply
+  const of = (tails: number) => Math.max(1, workingLengthMm - tails) / slackOf(supply)
   return {
     first: of(claspTailMm + tailMm),
     next: of(2 * tailMm),
-    sewing: Math.max(0, sewingMm + claspTailMm - tailMm) / SLACK,
+    sewing: Math.max(0, sewingMm + claspTailMm - tailMm) / slackOf(supply),
   }
 }
 
@@ -110,7 +113,7 @@ export function cutThread({ pathMm, sewingMm, supply }: ThreadNeed): {
   if (pathMm <= 0) return { joins: 0, totalMm: 0, spareMm: 0 }
   const fold = supply.doubled ? 2 : 1
   const handled = supply.workingLengthMm
-  const need = pathMm * SLACK + sewingMm + 2 * supply.claspTailMm
+  const need = pathMm * slackOf(supply) + sewingMm + 2 * supply.claspTailMm
   const perJoin = 2 * supply.tailMm
   const joins = Math.max(0, Math.ceil((need - handled) / Math.max(1, handled - perJoin) - 1e-9))
   const exact = (need + joins * perJoin) * fold

@@ -5,7 +5,7 @@ import { Failure, notFound } from './failure'
 import { notOnShelf } from './shelf'
 
 /** What a piece asks of the box: so much of a thing that lies there, in the unit of its kind. */
-interface Ask {
+export interface Ask {
   readonly shelfId: string
   readonly amount: number
 }
@@ -123,4 +123,78 @@ export async function changeHoldings(
         break
     }
   })
+}
+
+/** What settling the box moved of one thing: what had been taken for the piece before, and what went out besides. */
+interface Move {
+  readonly shelfId: string
+  readonly taken: number
+  readonly more: number
+}
+
+/** Things of the box by id, locked in one order. */
+async function lockStock(trx: Database, accountId: string, ids: readonly string[]): Promise<Map<string, Stock>> {
+  const rows = await trx('shelf')
+    .where({ account_id: accountId })
+    .whereIn('id', [...ids].sort())
+    .orderBy('id')
+    .forUpdate()
+    .select<{ id: string; value: unknown }[]>('id', 'value')
+  return new Map(
+    rows.flatMap((row) => {
+      const value = shelfValueSchema.parse(row.value)
+      return isStock(value) ? [[row.id, value] as const] : []
+    }),
+  )
+}
+
+const storeStock = (trx: Database, id: string, value: Stock, amount: number) =>
+  trx('shelf')
+    .where({ id })
+    .update({ value: JSON.stringify(withAmount(value, Math.max(0, Math.round(amount * 1000) / 1000))) })
+
+/**
+ * What a piece really used goes out of the box: as much more, or less, as was taken for it already, no more than lies
+ * there; then the piece holds nothing any more. Answers what was moved, so that it can be undone.
+ */
+export async function useUp(trx: Database, accountId: string, piece: string, uses: readonly Ask[]): Promise<Move[]> {
+  const held = (await trx('holding').where({ piece_id: piece, kind: 'taken' }).forUpdate().select('*')) as HoldingRow[]
+  const wanted = new Map<string, number>()
+  for (const { shelfId, amount } of uses) wanted.set(shelfId, (wanted.get(shelfId) ?? 0) + amount)
+  const ids = [...new Set([...wanted.keys(), ...held.map((h) => h.shelf_id)])]
+  const stock = await lockStock(trx, accountId, ids)
+  for (const id of wanted.keys()) if (!stock.has(id)) throw notOnShelf()
+  const moves: Move[] = []
+  for (const [id, value] of stock) {
+    const taken = held.find((h) => h.shelf_id === id)?.amount ?? 0
+    const more = Math.min(amountOf(value), (wanted.get(id) ?? 0) - taken)
+    await storeStock(trx, id, value, amountOf(value) - more)
+    moves.push({ shelfId: id, taken, more: Math.round(more * 1000) / 1000 })
+  }
+  await trx('holding').where({ piece_id: piece }).delete()
+  return moves
+}
+
+/** Undoes `useUp`; what is not in the box any more is passed over. */
+export async function putBackUsed(
+  trx: Database,
+  accountId: string,
+  piece: string,
+  moves: readonly Move[],
+): Promise<void> {
+  const stock = await lockStock(
+    trx,
+    accountId,
+    moves.map((m) => m.shelfId),
+  )
+  for (const { shelfId, taken, more } of moves) {
+    const value = stock.get(shelfId)
+    if (!value) continue
+    await storeStock(trx, shelfId, value, amountOf(value) + more)
+    if (taken > 0)
+      await trx('holding')
+        .insert({ piece_id: piece, shelf_id: shelfId, kind: 'taken', amount: taken })
+        .onConflict(['piece_id', 'shelf_id', 'kind'])
+        .merge(['amount', 'made_at'])
+  }
 }

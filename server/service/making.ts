@@ -1,7 +1,8 @@
-import type { MakingAnswer, MakingListing, SyncedMaking } from '../../core/contract/making'
+import type { MakingAnswer, MakingListing, RecordListing, SyncedMaking } from '../../core/contract/making'
 import {
   BENCH_LIMITS,
   makingSchema,
+  recordSchema,
   statusOf,
   type KeptEvent,
   type MakingEvent,
@@ -10,6 +11,7 @@ import {
 } from '../../core/making/event'
 import type { Database } from '../database/connection'
 import { Failure, notFound } from './failure'
+import { putBackUsed, useUp, type Ask } from './holding'
 import { requireOwn } from './piece'
 import { requireRoom } from './storage'
 
@@ -195,6 +197,60 @@ async function insertEvents(db: Database, making: string, events: readonly KeptE
       )
       .onConflict(['making_id', 'id'])
       .ignore()
+}
+
+/**
+ * Settles the box from a making: what it really took goes out, what was taken for the piece before counted in; with
+ * nothing to take, the last settling is undone. With the event that says so in one transaction; sent twice it is done
+ * once.
+ */
+export async function settleMaking(
+  db: Database,
+  accountId: string,
+  piece: string,
+  id: string,
+  { as, uses }: { readonly as: string; readonly uses: readonly Ask[] },
+): Promise<void> {
+  await requireMaking(db, accountId, piece, id)
+  await db.transaction(async (trx) => {
+    await trx('making').where({ id }).forUpdate().first('id')
+    if (await trx('making_event').where({ making_id: id, id: as }).first('id')) return
+    const last = await trx('making_event')
+      .where({ making_id: id, kind: 'settled' })
+      .orderBy('at', 'desc')
+      .orderBy('id', 'desc')
+      .first<{ event: Extract<MakingEvent, { do: 'settled' }> } | undefined>('event')
+    const standing = last?.event.moves ?? []
+    if (uses.length > 0 && standing.length > 0)
+      throw new Failure(409, 'settled', 'The box is settled from this making already. Undo that first.')
+    if (uses.length === 0 && standing.length === 0)
+      throw new Failure(409, 'not-settled', 'The box was not settled from this making: there is nothing to undo.')
+    const moves =
+      uses.length > 0
+        ? await useUp(trx, accountId, piece, uses)
+        : await putBackUsed(trx, accountId, piece, standing).then(() => [])
+    await insertEvents(trx, id, [{ id: as, at: Date.now(), event: { do: 'settled', moves } }])
+  })
+}
+
+/** What was written down of the makings of an account, the latest of each; the last finished first. */
+export async function listRecords(db: Database, accountId: string): Promise<readonly RecordListing[]> {
+  const { rows } = await db.raw<{
+    rows: { making: string; piece: string; at: string; event: Extract<MakingEvent, { do: 'record' }> }[]
+  }>(
+    `
+    select making.id as making, making.piece_id as piece, said.at, said.event
+    from making
+      join piece on piece.id = making.piece_id and piece.account_id = ? and piece.removed_at is null
+      join lateral (
+        select at, event from making_event
+        where making_id = making.id and kind = 'record' order by at desc, id desc limit 1
+      ) as said on true
+    order by said.at desc
+    limit 2000`,
+    [accountId],
+  )
+  return rows.map(({ event, at, ...row }) => ({ ...row, at: Number(at), record: recordSchema.parse(event.record) }))
 }
 
 /** Removes a making for good. */

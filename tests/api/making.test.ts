@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import type { MakingAnswer, MakingListing, SyncedMaking } from '#core/contract/making'
-import { BENCH_LIMITS, stateOf, type KeptEvent } from '#core/making/event'
+import type { MakingAnswer, MakingListing, RecordListing, SyncedMaking } from '#core/contract/making'
+import { BENCH_LIMITS, recordSchema, stateOf, type KeptEvent } from '#core/making/event'
 import { pieceToBody } from '#core/piece/codec'
 import { setStep } from '#core/piece/edit'
+import type { ShelfItem } from '#core/shelf/shelf'
+import type { Holding } from '#core/supply/box'
 import { connect, type Database } from '../../server/database/connection'
 import { migrate } from '../../server/database/migrate'
 import * as making from '../../server/database/migration/0010-making'
@@ -174,7 +176,7 @@ describe('a making', () => {
     })
     expect((await bytes()) - before).toBeGreaterThan(1500)
   })
-  it('keeps the revision that it began with from being thinned', async () => {
+  it('keeps the revisions that it began with and was last compared with from being thinned', async () => {
     const id = await created()
     let now = piece()
     for (let base = 0; base < 700; base += 50) {
@@ -186,7 +188,10 @@ describe('a making', () => {
       })
       await weaver.call('POST', `piece/${id}/step`, { base, transactions })
     }
-    await begun(id, 'begin-thin-1', 130)
+    await begun(id, 'begin-thin-1', 30)
+    // And the last one that it was compared with at the bench.
+    const which = await begun(id, 'begin-thin-2', 30)
+    await sync(id, which.id, [sent('seen-seen-1', 0, { do: 'seen', revision: 130 })])
     await db('revision')
       .where({ piece_id: id })
       .update({ made_at: db.raw("now() - interval '91 days'") })
@@ -200,8 +205,92 @@ describe('a making', () => {
           .whereNotNull('steps')
           .orderBy('number')
           .pluck('number')) as number[]
-      ).slice(0, 31),
-    ).toEqual([...Array.from({ length: 30 }, (_, k) => 101 + k), 201])
+      ).slice(0, 61),
+    ).toEqual([1, 101].flatMap((first) => Array.from({ length: 30 }, (_, k) => first + k)).concat(201))
+  })
+})
+
+describe('what a making took', () => {
+  const tube = { kind: 'bead', name: 'Fog', spec: 'cylinder-11', colour: '#aabbcc', finish: 'matte', grams: 10 }
+  const spool = { kind: 'thread', name: 'Spool', thread: 'gel-6', lengthMm: 5000 }
+  async function ground() {
+    const who = await person(address)
+    const id = await created(who)
+    const head = { as: 'begin-one-1', revision: 0, head: HEAD }
+    const which = (await who.call<{ making: MakingAnswer }>('POST', `piece/${id}/making`, head)).body.making.id
+    const { items } = (await who.call<{ items: ShelfItem[] }>('POST', 'shelf', { values: [tube, spool] })).body
+    const [bead, thread] = items.map((i) => i.id) as [string, string]
+    const there = async () => {
+      const shelf = (await who.call<{ items: ShelfItem[] }>('GET', 'shelf')).body.items
+      return [bead, thread].map((which) => {
+        const { value } = shelf.find((i) => i.id === which)!
+        return value.kind === 'bead' ? value.grams : value.kind === 'thread' ? value.lengthMm : 0
+      })
+    }
+    const held = async () =>
+      (await who.call<{ holdings: Holding[] }>('GET', 'holding')).body.holdings.map((h) => [h.kind, h.amount])
+    const settle = (as: string, uses: readonly { shelfId: string; amount: number }[]) =>
+      who.call('POST', `piece/${id}/making/${which}/settle`, { as, uses })
+    const state = async () =>
+      stateOf((await who.call<SyncedMaking>('GET', `piece/${id}/making/${which}?after=0`)).body.events)
+    return { who, id, which, bead, thread, there, held, settle, state }
+  }
+
+  it('goes out of the box in one press, with what was taken before counted in, and back in one', async () => {
+    const { who, id, bead, thread, there, held, settle, state } = await ground()
+    await who.call('POST', `piece/${id}/holding`, { what: 'take', asks: [{ shelfId: bead, amount: 4 }] })
+    expect(await there()).toEqual([6, 5000])
+    const uses = [
+      { shelfId: bead, amount: 3.5 },
+      { shelfId: thread, amount: 1200 },
+    ]
+    expect((await settle('settle-one-1', uses)).status).toBe(200)
+    // Sent again, its answer lost: nothing moves twice.
+    expect((await settle('settle-one-1', uses)).status).toBe(200)
+    expect([await there(), await held()]).toEqual([[6.5, 3800], []])
+    expect((await state()).settled).toHaveLength(2)
+    expect((await settle('settle-two-1', uses)).body.error?.code).toBe('settled')
+    expect((await settle('settle-undo-1', [])).status).toBe(200)
+    expect([await there(), await held()]).toEqual([[6, 5000], [['taken', 4]]])
+    expect((await state()).settled).toBeNull()
+    expect((await settle('settle-undo-2', [])).body.error?.code).toBe('not-settled')
+  })
+  it('is no more than lies there; what is gone meanwhile is passed over', async () => {
+    const { who, bead, thread, there, settle } = await ground()
+    const uses = [
+      { shelfId: bead, amount: 99 },
+      { shelfId: thread, amount: 100 },
+    ]
+    expect((await settle('settle-one-1', uses)).status).toBe(200)
+    expect(await there()).toEqual([0, 4900])
+    await who.call('DELETE', `shelf/${thread}`)
+    expect((await settle('settle-undo-1', [])).status).toBe(200)
+    const { items } = (await who.call<{ items: ShelfItem[] }>('GET', 'shelf')).body
+    expect(items.map((i) => (i.value.kind === 'bead' ? i.value.grams : -1))).toEqual([10])
+  })
+  it('touches nobody else’s box, and is said by the server alone', async () => {
+    const [mine, theirs] = [await ground(), await ground()]
+    const stolen = await mine.settle('settle-one-1', [{ shelfId: theirs.bead, amount: 1 }])
+    expect([stolen.status, await theirs.there()]).toEqual([404, [10, 5000]])
+    const forged = await mine.who.call('POST', `piece/${mine.id}/making/${mine.which}/event`, {
+      after: 0,
+      now: Date.now(),
+      events: [sent('settled-own', 0, { do: 'settled', moves: [{ shelfId: theirs.bead, taken: 9, more: 9 }] })],
+    })
+    expect(forged.status).toBe(422)
+  })
+  it('is told of all finished makings, the latest record of each', async () => {
+    const { who, id, which } = await ground()
+    const record = (lengthMm: number) => ({ do: 'record' as const, record: recordSchema.parse({ lengthMm }) })
+    await who.call('POST', `piece/${id}/making/${which}/event`, {
+      after: 0,
+      now: Date.now(),
+      events: [sent('record-00', 5000, record(170)), sent('record-01', 0, record(172))],
+    })
+    const { records } = (await who.call<{ records: RecordListing[] }>('GET', 'making/record')).body
+    expect(records.map((r) => [r.making, r.piece, r.record.lengthMm])).toEqual([[which, id, 172]])
+    expect((await (await person(address)).call('GET', 'making/record')).body).toEqual({ records: [] })
+    expect((await client(address).call('GET', 'making/record')).status).toBe(401)
   })
 })
 

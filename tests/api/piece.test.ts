@@ -330,6 +330,7 @@ describe('another’s piece', () => {
     ['GET', 'piece/:id/making/:making'],
     ['DELETE', 'piece/:id/making/:making'],
     ['POST', 'piece/:id/making/:making/event', { after: 0, now: 0, events: [] }],
+    ['POST', 'piece/:id/making/:making/settle', { as: 'settle-intruder', uses: [] }],
   ]
   it('lists every route of a piece: a new one must be added here', async () => {
     const { readdirSync } = await import('node:fs')

@@ -5,6 +5,7 @@ import { courseOf } from '#core/making/chore'
 import { stateOf } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
 import { supplySchema } from '#core/piece/schema'
+import { requireSpec } from '#core/bead/spec'
 import { requireTechnique } from '#core/technique/registry'
 import { bead, part, piece, rows } from '../fixture/piece'
 import { address, createPiece, expect, newName, PASSWORD, test } from './weaver'
@@ -70,7 +71,7 @@ for (const technique of ['peyote', 'loom', 'right-angle', 'peyote-tube', 'ladder
     }
     await expect(page.locator('[data-test=done]')).toHaveText(String(agenda.beads))
     await page.getByRole('button', { name: 'It is made' }).click()
-    await expect(page.getByText('Its record stays with the piece')).toBeVisible()
+    await expect(page.getByText('It is made. Write it down.')).toBeVisible()
     await expect.poll(async () => (await stateThere(page, id)).status).toBe('made')
     const state = await stateThere(page, id)
     expect(state.presses).toHaveLength(presses)
@@ -187,6 +188,7 @@ test('a pair is made side by side; the bench is cleared and the making found amo
   await page.getByLabel('In which order').click({ force: true })
   await page.getByRole('option', { name: 'Side by side, row by row' }).click()
   await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
   await page.keyboard.press('Space')
   await expect(page.getByText('1 of 2 ·')).toBeVisible()
   await page.keyboard.press('Space')
@@ -199,7 +201,7 @@ test('a pair is made side by side; the bench is cleared and the making found amo
   await expect(page.getByRole('heading', { name: 'Put it on the bench' })).toBeVisible()
   await expect(page.getByText('made', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Look at it' }).click()
-  await expect(page.getByText('Its record stays with the piece')).toBeVisible()
+  await expect(page.getByText('It is made. Write it down.')).toBeVisible()
   await page.getByRole('button', { name: 'Clear the bench' }).click()
   await page.getByRole('button', { name: 'Remove', exact: true }).click()
   await page.getByRole('button', { name: 'Yes, remove it for good' }).click()
@@ -356,4 +358,78 @@ test('made rows that the plan has otherwise now are asked about; what is still t
   await page.reload()
   await expect(page.locator('.which strong')).toContainText('Row 4')
   await expect(changed).toHaveCount(0)
+})
+
+test('a record is kept, settles the box in one press, and what it teaches is used', async ({ weaver: page }) => {
+  const p = small('loom', { parts: [{ ...small('loom').parts[0]!, times: 40 }] })
+  const [a] = p.tray
+  const tube = { kind: 'bead', name: a!.name, spec: a!.spec, colour: a!.colour, finish: a!.finish, grams: 10 }
+  await page.request.post(`${address()}/api/shelf`, { headers: { origin: address() }, data: { values: [tube] } })
+  const id = await createPiece(page, p)
+  await begin(page, id)
+  // An evening of it, as it was pressed: 164 beads in an hour.
+  const { makings } = (await (await page.request.get(`${address()}/api/piece/${id}/making`)).json()) as {
+    makings: MakingListing[]
+  }
+  const now = Date.now()
+  const press = (k: number) => ({
+    id: `evening-${k}`,
+    at: now - 3_600_000 + k * 240_000,
+    event: { do: 'at', task: k < 15 ? `band/1/${k * 5}` : 'done', bite: 0, says: '', beads: (k * 328) / 15, of: 328 },
+  })
+  await page.request.post(`${address()}/api/piece/${id}/making/${makings[0]!.id}/event`, {
+    headers: { origin: address() },
+    data: {
+      after: 0,
+      now,
+      events: Array.from({ length: 16 }, (_, k) => {
+        const one = press(k)
+        return { ...one, event: { ...one.event, beads: Math.round(one.event.beads) } }
+      }),
+    },
+  })
+  await page.reload()
+  await page.getByRole('button', { name: 'It is made' }).click()
+  await page.getByLabel('A put aside').fill('36')
+  await page.getByLabel('A used').fill('170')
+  await page.getByRole('textbox', { name: 'Length of the beadwork' }).fill('140 mm')
+  await page.getByLabel('For whom').fill('Ilse')
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  await page.getByRole('button', { name: 'Keep the record' }).click()
+  await expect(page.getByRole('heading', { name: 'Its record' })).toBeVisible()
+  const grams = async () => {
+    const { items } = (await (await page.request.get(`${address()}/api/shelf`)).json()) as {
+      items: { value: { kind: string; grams?: number } }[]
+    }
+    return items.find((i) => i.value.kind === 'bead')!.value.grams!
+  }
+  await page.getByRole('button', { name: 'Take it out of the box' }).click()
+  await expect(page.locator('[data-test=settled]')).toContainText('1 thing taken out')
+  // 170 worked in and 36 put aside.
+  expect(10 - (await grams())).toBeCloseTo(206 / requireSpec(a!.spec).perGram, 2)
+  await page.getByRole('button', { name: 'Put it back in the box' }).click()
+  await expect.poll(grams).toBe(10)
+  await page.getByRole('button', { name: 'It is given away' }).click()
+  await page.getByRole('button', { name: 'Clear the bench' }).click()
+
+  // What it taught is said, is reckoned with, and can be switched off.
+  await page.goto('/made')
+  await expect(page.getByText('for Ilse')).toBeVisible()
+  await expect(page.getByText('328 beads an hour')).toBeVisible()
+  await page.goto(`/piece/${id}/supplies`)
+  const taught = page.locator('[data-test=taught]')
+  await expect(taught).toContainText('279–377 beads an hour, from 1 of your makings')
+  await expect(taught).toContainText('the share of beads that you put aside')
+  await page.goto('/made')
+  await page.getByLabel(/used in hours and costs/).uncheck()
+  await page.getByLabel(/used in what to buy/).uncheck()
+  await page.goto(`/piece/${id}/supplies`)
+  await expect(page.getByRole('heading', { name: 'Beads to buy' })).toBeVisible()
+  await expect(taught).toHaveCount(0)
+  // Made again, with the gauge that the finished piece gave.
+  await page.goto(`/piece/${id}/bench`)
+  await expect(page.getByText('your gauge for its stitch, bead and thread')).toBeVisible()
+  await page.getByRole('button', { name: 'Make it again' }).click()
+  await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
 })

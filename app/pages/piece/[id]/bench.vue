@@ -17,7 +17,14 @@ import {
   type Mark,
 } from '#core/making/agenda'
 import { courseOf, timersOf } from '#core/making/chore'
-import type { MakingEvent, MistakeWay } from '#core/making/event'
+import type { MakingListing } from '#core/contract/making'
+import { sameGauge, withoutSwatchFrom, withSwatch } from '#core/fit/gauge'
+import type { MakingEvent, MakingRecord, MistakeWay } from '#core/making/event'
+import { withKeptGauges } from '#core/making/learned'
+import { MOST_SWATCH_ROWS, swatchOf } from '#core/making/record'
+import { setStep } from '#core/piece/edit'
+import { laidRows } from '#core/piece/laid'
+import { fittedPart } from '#core/piece/piece'
 import { leftOf } from '#core/making/left'
 import { pauseOf, spokenBite, spokenTask, titleOf } from '#core/making/say'
 import { discOf } from '#core/piece/nature'
@@ -30,19 +37,26 @@ import BenchMeasure from '../../../components/BenchMeasure.vue'
 import BenchMistake from '../../../components/BenchMistake.vue'
 import BenchMove from '../../../components/BenchMove.vue'
 import BenchPicture from '../../../components/BenchPicture.vue'
+import BenchRecord from '../../../components/BenchRecord.vue'
 import BenchStep from '../../../components/BenchStep.vue'
 import BenchTimers from '../../../components/BenchTimers.vue'
 import BenchWays from '../../../components/BenchWays.vue'
 import { useAloud, useAwake, useBenchWays, useBreaks, useClick, useHands } from '../../../composables/bench'
 import { useChangedPlan } from '../../../composables/changed-plan'
 import { momentWords, spanWords } from '../../../composables/days'
+import { useKeptGauges } from '../../../composables/gauges'
 import { useLengths } from '../../../composables/lengths'
 import { saying } from '../../../composables/saying'
 import { useBench } from '../../../stores/bench'
+import { useLearned } from '../../../stores/learned'
 import { usePiece } from '../../../stores/piece'
+import { useShelf } from '../../../stores/shelf'
 
 const store = usePiece()
 const bench = useBench()
+const learned = useLearned()
+const shelf = useShelf()
+const { keepGauge } = useKeptGauges()
 const { unit } = useLengths()
 const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
@@ -53,6 +67,8 @@ onMounted(() => bench.open(id))
 onBeforeUnmount(() => bench.close())
 
 const making = computed(() => bench.shown)
+/** The piece as this hand makes it: for time, thread and what to lay out. */
+const reckoned = computed(() => learned.reckoned(piece.value))
 // What it follows from, in words: presses alone do not ask for it anew.
 const happened = computed(() => {
   const { joined, measures } = making.value?.state ?? { joined: [], measures: [] }
@@ -62,7 +78,7 @@ const agenda = computed(() => {
   const head = making.value?.head
   if (!head) return null
   const [joined, measured] = JSON.parse(happened.value) as [[string, boolean][], string[]]
-  return courseOf(piece.value, head, { joined: new Map(joined), measured }, { unit: unit.value })
+  return courseOf(reckoned.value, head, { joined: new Map(joined), measured }, { unit: unit.value })
 })
 const mark = computed<Mark>(() => (agenda.value && making.value ? markOf(agenda.value, making.value.state) : DONE))
 const place = computed(() => (agenda.value ? placeOf(agenda.value, mark.value) : { index: 0, bite: 0 }))
@@ -75,8 +91,15 @@ const byMove = computed(() => (task.value ? discOf(task.value.part) !== null : f
 const stride = computed(() => (byMove.value ? 'bite' : ways.value.stride))
 const left = computed(() =>
   agenda.value && making.value
-    ? leftOf(agenda.value, place.value, making.value.state.presses, piece.value.cost)
+    ? leftOf(agenda.value, place.value, making.value.state.presses, reckoned.value.cost)
     : null,
+)
+const paceSays = computed(() =>
+  left.value?.pace
+    ? `at your pace, ${Math.round(left.value.pace)} beads an hour`
+    : learned.speedOf(piece.value)
+      ? 'at the pace of your other makings'
+      : 'by the plan’s pace',
 )
 const share = computed(() => (left.value && left.value.of > 0 ? left.value.done / left.value.of : 0))
 /** The last part that was worked on, to be shown when all is done. */
@@ -143,6 +166,58 @@ const begin = (copies: number, copyOrder: CopyOrder) =>
   told(() => bench.begin(store.revision, { copies, copyOrder, name: '' }))
 const aside = () => told(bench.layAside)
 const made = () => bench.add({ do: 'state', state: 'made' })
+const isFinished = computed(() => ['made', 'given'].includes(making.value?.state.status ?? ''))
+
+// ---- the record, and what is learned
+const partKey = computed(() => {
+  const { technique, spec } = fittedPart(piece.value)
+  return { technique, spec, thread: piece.value.supply.thread }
+})
+async function keepRecord(record: MakingRecord) {
+  bench.add({ do: 'record', record })
+  const { lengthMm } = record
+  if (lengthMm !== null && !record.strange && laidRows(fittedPart(piece.value)) <= MOST_SWATCH_ROWS) {
+    const without = withoutSwatchFrom(piece.value.gauges, partKey.value, piece.value.name)
+    const gauges = withSwatch(without, partKey.value, swatchOf(piece.value, lengthMm))
+    change('Gauge', [setStep(piece.value, ['gauges'], gauges)])
+    await told(() => keepGauge(gauges, partKey.value))
+  }
+  await told(async () => {
+    await bench.sent()
+    await learned.fetch()
+  })
+}
+const keptGauges = computed(() =>
+  shelf.gauges
+    .map((g) => g.value.gauge)
+    .filter((g) =>
+      piece.value.parts.some((p) =>
+        sameGauge(g, { technique: p.technique, spec: p.spec, thread: piece.value.supply.thread }),
+      ),
+    ),
+)
+const taught = computed(() => {
+  const said: string[] = []
+  const speed = learned.speedOf(piece.value)
+  if (speed) said.push(`${Math.round(speed.value)} beads an hour, from ${speed.makings}`)
+  if (keptGauges.value.length > 0) said.push('your gauge for its stitch, bead and thread')
+  const { culls, slack } = reckoned.value.supply
+  if (culls) said.push('the share of beads that you put aside')
+  if (slack) said.push('the thread that you take')
+  return said
+})
+onMounted(() => {
+  void learned.fetch()
+  shelf.fetch().catch(() => {
+    /* the bench works without what is kept for all pieces */
+  })
+})
+function again({ copies, copyOrder }: MakingListing) {
+  const gauges = withKeptGauges(piece.value, keptGauges.value)
+  if (keptGauges.value.length > 0 && JSON.stringify(gauges) !== JSON.stringify(piece.value.gauges))
+    change('Use my gauge', [setStep(piece.value, ['gauges'], gauges)])
+  return begin(copies, copyOrder)
+}
 
 const hands = useTemplateRef<HTMLElement>('hands')
 /** Space and Enter go on again, wherever one pressed last. */
@@ -244,9 +319,11 @@ function keepNote() {
       :piece="piece"
       :makings="bench.makings"
       :busy="busy"
+      :taught="taught"
       @begin="begin"
       @take="(which) => told(() => bench.take(which))"
       @remove="(which) => told(() => bench.remove(which))"
+      @again="again"
     />
     <template v-else-if="making && agenda && left">
       <div v-if="changed.length" class="changed" role="alert" data-test="changed">
@@ -317,15 +394,23 @@ function keepNote() {
             :next="next"
             :copies="making.head.copies"
           />
-          <div v-else class="end">
+          <div v-else-if="!isFinished" class="end">
             <h3>All is done</h3>
-            <template v-if="making.state.status === 'made'"
-              ><p>It is made. Its record stays with the piece.</p>
-              <button type="button" class="button main" @click="aside">Clear the bench</button></template
-            ><button v-else type="button" class="button main" @click="made">It is made</button>
+            <button type="button" class="button main" @click="made">It is made</button>
           </div>
+          <BenchRecord
+            v-else
+            :piece="piece"
+            :piece-id="id"
+            :making="making"
+            :busy="busy"
+            @keep="keepRecord"
+            @settle="(uses) => told(() => bench.settle(uses))"
+            @given="bench.add({ do: 'state', state: 'given' })"
+            @clear="aside"
+          />
         </section>
-        <div v-show="!mistaken" ref="hands" class="hands">
+        <div v-show="!mistaken && !(isFinished && !task)" ref="hands" class="hands">
           <button type="button" class="back" :disabled="place.index === 0 && place.bite === 0" @click="back">
             <span aria-hidden="true">←</span> Back
           </button>
@@ -349,8 +434,7 @@ function keepNote() {
                 ><b class="figure">{{ showNumber(left.tasks) }}</b> steps left</span
               >
               <span v-if="task"
-                ><b class="figure">{{ spanWords(left.hours) }}</b>
-                {{ left.pace ? `at your pace, ${Math.round(left.pace)} beads an hour` : 'by the plan’s pace' }}</span
+                ><b class="figure">{{ spanWords(left.hours) }}</b> {{ paceSays }}</span
               >
             </p>
           </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isCounted } from '#core/piece/nature'
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
 import { closureOf } from '#core/wear/closure'
@@ -19,6 +19,7 @@ import { choiceWords, offWords } from '../../../composables/choice-words'
 import { useLengths } from '../../../composables/lengths'
 import { useSpecs } from '../../../composables/specs'
 import { useAccount } from '../../../stores/account'
+import { useLearned } from '../../../stores/learned'
 import { usePiece } from '../../../stores/piece'
 import ClosureFields from '../../../components/ClosureFields.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
@@ -31,11 +32,13 @@ import StitchSettings from '../../../components/StitchSettings.vue'
 
 const store = usePiece()
 const account = useAccount()
+const learned = useLearned()
 const { length } = useLengths()
 const piece = computed(() => store.piece!)
 const part = computed(() => fittedPart(piece.value))
 const kind = computed(() => fitKindOf(piece.value.fit.kind))
-const choices = computed(() => fitChoices(piece.value))
+const choices = computed(() => fitChoices(learned.reckoned(piece.value)))
+onMounted(() => learned.fetch())
 const widths = computed(() => widthChoices(piece.value))
 const problem = ref('')
 

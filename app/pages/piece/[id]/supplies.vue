@@ -24,6 +24,7 @@ import { saying } from '../../../composables/saying'
 import { useLengths } from '../../../composables/lengths'
 import { useAccount } from '../../../stores/account'
 import { useBox } from '../../../stores/box'
+import { useLearned } from '../../../stores/learned'
 import { usePiece } from '../../../stores/piece'
 import { useSupplier } from '../../../stores/supplier'
 import PlotChart from '../../../chart/PlotChart.vue'
@@ -34,6 +35,7 @@ import MoneyField from '../../../components/MoneyField.vue'
 import StitchSettings from '../../../components/StitchSettings.vue'
 
 const store = usePiece()
+const learned = useLearned()
 const box = useBox()
 const supplier = useSupplier()
 const account = useAccount()
@@ -42,6 +44,20 @@ const id = useRoute().params.id as string
 const piece = computed(() => store.piece!)
 const supply = computed(() => piece.value.supply)
 const cost = computed(() => piece.value.cost)
+/** The piece as this hand makes it: what is bought, cut and paid follows from it. */
+const reckoned = computed(() => learned.reckoned(piece.value))
+const taught = computed(() => {
+  const said: string[] = []
+  const speed = learned.speedOf(piece.value)
+  if (speed)
+    said.push(
+      `${Math.round(speed.least)}–${Math.round(speed.most)} beads an hour, from ${speed.makings} of your makings`,
+    )
+  if (reckoned.value.supply.culls) said.push('the share of beads that you put aside')
+  if (reckoned.value.supply.slack) said.push(`path × ${showNumber(reckoned.value.supply.slack, 2)} of thread`)
+  return said
+})
+onMounted(() => learned.fetch())
 const problem = ref('')
 const says = ref('')
 onMounted(() => {
@@ -56,12 +72,12 @@ const market = computed(() => ({
   offers: supplier.offers,
   currency: account.account?.settings.currency,
 }))
-const buy = computed(() => beadsToBuy(piece.value, market.value))
+const buy = computed(() => beadsToBuy(reckoned.value, market.value))
 const made = computed(() => timesMade(piece.value))
 const kind = computed(() => fitKindOf(piece.value.fit.kind))
-const cuts = computed(() => cutList(piece.value))
+const cuts = computed(() => cutList(reckoned.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
-const lengths = computed(() => lengthsOf(piece.value, made.value))
+const lengths = computed(() => lengthsOf(reckoned.value, made.value))
 const checks = computed(() =>
   piece.value.parts
     .flatMap((part) => holeChecks(piece.value, part))
@@ -77,7 +93,7 @@ const worst = computed(() =>
       ? 'tight'
       : 'easy',
 )
-const costing = computed(() => costOf(piece.value, market.value))
+const costing = computed(() => costOf(reckoned.value, market.value))
 const money = (minor: number) => showMoney(minor, cost.value.currency)
 const toBuyGrams = computed(() => buy.value.reduce((sum, b) => sum + b.buyGrams, 0))
 const allGrams = computed(() => buy.value.reduce((sum, b) => sum + b.grams, 0))
@@ -305,6 +321,10 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
         }}</span>
       </div>
     </section>
+
+    <p v-if="taught.length" class="taught" data-test="taught">
+      Reckoned with what your hand has taught: {{ taught.join('; ') }}. <NuxtLink to="/made">Where from</NuxtLink>
+    </p>
 
     <section v-if="!onlyCords" class="need" aria-labelledby="beads">
       <h2 id="beads">Beads to buy</h2>
@@ -717,6 +737,13 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
   background: var(--paper);
   border-radius: var(--round);
   padding: 16px 20px;
+}
+.taught {
+  grid-column: 1 / -1;
+  padding: 10px 16px;
+  border-radius: var(--round-in);
+  background: var(--verdigris-wash);
+  color: var(--verdigris);
 }
 .sum > div {
   display: grid;
