@@ -105,7 +105,7 @@ const BEADS = { least: 0, most: 10_000_000, whole: true }
           <td>
             <NumberField
               :model-value="cullsOf(bead.number)"
-              :label="`${bead.letter} put aside`"
+              :label="`${bead.letter} aside`"
               :bounds="BEADS"
               @update:model-value="(n) => setCulls(bead.number, n)"
             />

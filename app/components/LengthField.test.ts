@@ -14,6 +14,7 @@ const settings = {
   paper: 'A4',
   currency: 'EUR',
   supplier: 'well',
+  benchHours: [1, 1, 1, 1, 1, 2, 2] as number[],
   learnSpeed: 'on',
   learnCull: 'on',
   learnThread: 'on',

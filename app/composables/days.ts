@@ -14,3 +14,14 @@ export function spanWords({ least, most }: { readonly least: number; readonly mo
   const show = (n: number) => (unit === 'min' ? String(Math.ceil(n * by)) : (Math.round(n * 10) / 10).toFixed(1))
   return show(least) === show(most) ? `${show(most)} ${unit}` : `${show(least)} – ${show(most)} ${unit}`
 }
+
+const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' })
+
+/** A day of the calendar (ISO 8601) in words: “Thursday 26 November”. */
+export const weekdayWords = (day: string): string => WEEKDAY.format(Date.parse(`${day}T00:00:00Z`))
+
+/** Today where this browser is, ISO 8601. */
+export function todayHere(now = new Date()): string {
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
+}

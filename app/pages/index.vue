@@ -136,7 +136,8 @@ const empty = computed(() => pieces.value?.length === 0)
     </WorkshopHead>
     <main class="page">
       <nav class="rooms" aria-label="Rooms of the workshop">
-        <NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink><NuxtLink to="/made">Made</NuxtLink
+        <NuxtLink to="/box">Box</NuxtLink><NuxtLink to="/shop">Shopping</NuxtLink
+        ><NuxtLink to="/ready">Ready by</NuxtLink><NuxtLink to="/made">Made</NuxtLink
         ><NuxtLink to="/leftovers">Leftovers</NuxtLink><NuxtLink to="/people">People</NuxtLink
         ><NuxtLink to="/reference">Reference</NuxtLink><NuxtLink to="/settings">Settings</NuxtLink
         ><NuxtLink to="/away">Put-away pieces</NuxtLink>

@@ -222,4 +222,9 @@ li {
   height: 20px;
   accent-color: var(--madder);
 }
+@media (width <= 600px) {
+  .page {
+    padding: 8px 14px 40px;
+  }
+}
 </style>

@@ -13,7 +13,11 @@ import WorkshopHead from '../components/WorkshopHead.vue'
 useHead({ title: 'Settings · Weben' })
 const store = useAccount()
 const says = ref('')
-const QUESTIONS: { key: keyof Settings; label: string; choices: { value: string; label: string }[] }[] = [
+const QUESTIONS: {
+  key: Exclude<keyof Settings, 'benchHours'>
+  label: string
+  choices: { value: string; label: string }[]
+}[] = [
   {
     key: 'unit',
     label: 'Lengths in',

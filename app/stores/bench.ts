@@ -40,6 +40,7 @@ export const useBench = defineStore('bench', () => {
         says: '',
         beads: 0,
         of: 0,
+        due: null,
       }))
     }
   }

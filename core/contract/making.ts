@@ -23,6 +23,8 @@ const listed = making.extend({
   says: z.string(),
   beads: z.number(),
   of: z.number(),
+  /** Day by which it is wanted, ISO 8601. */
+  due: z.string().nullable(),
 })
 export type MakingListing = z.infer<typeof listed>
 

@@ -11,6 +11,11 @@ export const settingsSchema = z.strictObject({
   paper: z.enum(['A4', 'Letter']).default('A4'),
   currency: z.enum(CURRENCY_CODES).default('EUR'),
   supplier: z.enum(SUPPLIER_WAYS).default('well'),
+  /** Hours at the bench, Monday to Sunday. */
+  benchHours: z
+    .array(z.number().min(0).max(24))
+    .length(7)
+    .default(() => [1, 1, 1, 1, 1, 2, 2]),
   /** What finished makings taught is reckoned with. */
   learnSpeed: z.enum(['on', 'off']).default('on'),
   learnCull: z.enum(['on', 'off']).default('on'),

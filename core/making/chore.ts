@@ -94,8 +94,8 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
       const many = cut.pieces * copies
       const length = showLongLength(cut.cutMm, unit)
       if (cut.joins > 0)
-        add(`cut-${part.id}-${cut.id}`, `Cut ${cut.name}${whose}: ${many} lengths of up to ${length}, one at a time`)
-      else add(`cut-${part.id}-${cut.id}`, `Cut ${cut.name}${whose}: ${many} × ${length}`, MINUTES.thing)
+        add(`cut-${part.id}-${cut.id}`, `Cut: ${cut.name}${whose}, ${many} lengths of up to ${length}, one at a time`)
+      else add(`cut-${part.id}-${cut.id}`, `Cut: ${cut.name}${whose}, ${many} × ${length}`, MINUTES.thing)
     }
   const carriers = carriersOf(piece)
   for (const carrier of ['thread', 'weft', 'wire'] as const)

@@ -37,11 +37,16 @@ export async function listMakings(db: Database, accountId: string, piece?: strin
     said: { at: string; event: Extract<MakingEvent, { do: 'at' }> } | null
     worked_at: string | null
     named: { at: string; event: Extract<MakingEvent, { do: 'state' }> } | null
+    due: string | null
   }
   const { rows } = await db.raw<{ rows: Row[] }>(
     `
     select making.*, said.said, named.named,
-      (select max(at) from making_event where making_id = making.id and kind in ('at', 'moved'))::text as worked_at
+      (select max(at) from making_event where making_id = making.id and kind in ('at', 'moved'))::text as worked_at,
+      (
+        select event ->> 'day' from making_event
+        where making_id = making.id and kind = 'due' order by at desc, id desc limit 1
+      ) as due
     from making
       join piece on piece.id = making.piece_id and piece.account_id = ? and piece.removed_at is null
       left join lateral (
@@ -57,7 +62,7 @@ export async function listMakings(db: Database, accountId: string, piece?: strin
     limit 2000`,
     [accountId, piece ?? null, piece ?? null],
   )
-  return rows.map(({ said, named, worked_at, ...row }) => ({
+  return rows.map(({ said, named, worked_at, due, ...row }) => ({
     ...answerOf(row),
     piece: row.piece_id,
     status: statusOf(
@@ -68,6 +73,7 @@ export async function listMakings(db: Database, accountId: string, piece?: strin
     says: said?.event.says ?? '',
     beads: said?.event.beads ?? 0,
     of: said?.event.of ?? 0,
+    due,
   }))
 }
 

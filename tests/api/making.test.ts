@@ -122,6 +122,22 @@ describe('a making', () => {
     expect((await client(address).call('GET', 'making')).status).toBe(401)
     expect((await weaver.call('GET', `piece/${away}/making/${c}`)).status).toBe(410)
   })
+  it('says by which day it is wanted, as it was said last', async () => {
+    const id = await created()
+    const { id: which } = await begun(id)
+    const due = async () =>
+      (await weaver.call<{ makings: MakingListing[] }>('GET', `piece/${id}/making`)).body.makings[0]!.due
+    expect(await due()).toBeNull()
+    await sync(id, which, [
+      sent('due-due-01', 5000, { do: 'due', day: '2026-12-20' }),
+      sent('due-due-02', 0, { do: 'due', day: '2026-12-24' }),
+    ])
+    expect(await due()).toBe('2026-12-24')
+    await sync(id, which, [sent('due-due-03', -1000, { do: 'due', day: null })])
+    expect(await due()).toBeNull()
+    const odd = await sync(id, which, [sent('due-due-04', 0, { do: 'due', day: '2026-02-30' })])
+    expect(odd.status).toBe(422)
+  })
   it('goes with its events when it is removed, and belongs to its own piece only', async () => {
     const [id, other] = [await created(), await created()]
     const { id: which } = await begun(id)

@@ -1,4 +1,6 @@
+import { readFile } from 'node:fs/promises'
 import { AxeBuilder } from '@axe-core/playwright'
+import ICAL from 'ical.js'
 import type { Page } from '@playwright/test'
 import type { MakingListing, SyncedMaking } from '#core/contract/making'
 import { courseOf } from '#core/making/chore'
@@ -390,7 +392,7 @@ test('a record is kept, settles the box in one press, and what it teaches is use
   })
   await page.reload()
   await page.getByRole('button', { name: 'It is made' }).click()
-  await page.getByLabel('A put aside').fill('36')
+  await page.getByLabel('A aside').fill('36')
   await page.getByLabel('A used').fill('170')
   await page.getByRole('textbox', { name: 'Length of the beadwork' }).fill('140 mm')
   await page.getByLabel('For whom').fill('Ilse')
@@ -432,4 +434,57 @@ test('a record is kept, settles the box in one press, and what it teaches is use
   await expect(page.getByText('your gauge for its stitch, bead and thread')).toBeVisible()
   await page.getByRole('button', { name: 'Make it again' }).click()
   await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
+})
+
+test('two pieces are wanted by a day: which rows on which day, what helps, and a calendar', async ({
+  weaver: page,
+}) => {
+  const p = small('loom', { parts: [{ ...small('loom').parts[0]!, times: 150 }] })
+  const ids = [
+    await createPiece(page, { ...p, name: 'For the fair' }),
+    await createPiece(page, { ...p, name: 'For a friend' }),
+  ]
+  for (const id of ids) await begin(page, id)
+  await page.goto('/ready')
+  const days = page.locator('[data-test=day]')
+  await expect(days.first()).toBeVisible()
+  for (const day of ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']) {
+    await page.getByLabel(day, { exact: true }).fill('1')
+    await page.getByLabel(day, { exact: true }).press('Tab')
+  }
+  // 1208 beads each, at 100 to 200 an hour.
+  const friend = page.locator('[data-piece="For a friend"]')
+  const inDays = (n: number) => {
+    const day = new Date(Date.now() + n * 86_400_000)
+    const two = (n: number) => String(n).padStart(2, '0')
+    return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`
+  }
+  await friend.getByLabel('wanted by').fill(inDays(3))
+  await expect(friend).toContainText('It cannot be ready by then')
+  await expect(friend).toContainText('more on each of 4 days would do')
+  await expect(days.first()).toContainText('For a friend')
+  await friend.getByLabel('wanted by').fill(inDays(40))
+  await expect(friend).toContainText('Ready on')
+  await page.locator('[data-piece="For the fair"]').getByLabel('wanted by').fill(inDays(30))
+  await expect(days.first()).toContainText('For the fair')
+  await expect(days.first()).toContainText(/Before you begin – Row \d+/)
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as calendar' }).click(),
+  ])
+  const text = await readFile((await saved.path())!, 'utf8')
+  const calendar = new ICAL.Component(ICAL.parse(text) as unknown[])
+  const titles = calendar.getAllSubcomponents('vevent').map((one) => new ICAL.Event(one).summary)
+  expect(titles).toContain('For the fair')
+  expect(titles).toContain('Ready: For a friend')
+  // It follows what is really done, and stays.
+  const first = await days.first().innerText()
+  await page.goto(`/piece/${ids[0]}/bench`)
+  await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
+  for (let k = 0; k < 30; k++) await page.keyboard.press('ArrowRight')
+  await page.goto('/ready')
+  await expect(days.first()).toContainText('For the fair')
+  expect(await days.first().innerText()).not.toBe(first)
 })

@@ -279,6 +279,9 @@ const firstChanged = computed(() => {
   return { task: keyOfTask(part.id, copy, rowListOf(piece.value, part).rowOf(one.rows[0]!)), bite: 0 }
 })
 
+// ---- when it is wanted
+const setDue = (day: string) => bench.add({ do: 'due', day: day || null })
+
 // ---- a miscount
 const mistaken = ref(false)
 function settle(event: Omit<Extract<MakingEvent, { do: 'mistake' }>, 'do'>, backTo: Mark | null, steps: Step[]) {
@@ -472,6 +475,14 @@ function keepNote() {
               <button type="submit" class="button" :disabled="!note.trim()">Keep the note</button>
             </form>
             <label class="field"
+              >Ready by
+              <input
+                type="date"
+                :value="making.state.due ?? ''"
+                @change="(e) => setDue((e.target as HTMLInputElement).value)"
+              /><NuxtLink to="/ready">All that is to be ready</NuxtLink></label
+            >
+            <label class="field"
               >Go to step
               <input
                 type="number"
@@ -646,6 +657,7 @@ summary {
   margin-bottom: 10px;
 }
 textarea,
+input[type='date'],
 input[type='number'] {
   border: 1.5px solid var(--edge);
   border-radius: 9px;
