@@ -13,7 +13,7 @@ module.exports = {
       severity: 'error',
       comment: 'pure libraries only',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(zod|culori|fast-png|pdf-lib)/' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(zod|culori|fast-png|pdf-lib|ical-generator)/' },
     },
     {
       name: 'server-without-app',

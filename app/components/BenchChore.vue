@@ -43,26 +43,13 @@ const chore = computed(() => props.task.chore)
   </div>
 </template>
 
+<style scoped src="./bench-step.css" />
 <style scoped>
 .chore {
   display: grid;
   gap: clamp(10px, 1.8vh, 20px);
   align-content: start;
   min-width: 0;
-}
-.which {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 20px;
-}
-.which strong {
-  font: 700 clamp(30px, 4.2vw, 50px) / 1.05 var(--title);
-  letter-spacing: -0.02em;
-}
-.of {
-  font-size: clamp(17px, 1.7vw, 22px);
-  color: var(--soft);
 }
 .says {
   font-size: clamp(19px, 2vw, 26px);
@@ -103,9 +90,5 @@ input {
   background: var(--marigold-wash);
   color: var(--marigold);
   max-width: 46em;
-}
-.then {
-  color: var(--soft);
-  font-size: clamp(16px, 1.5vw, 19px);
 }
 </style>

@@ -74,6 +74,7 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
   </div>
 </template>
 
+<style scoped src="./bench-step.css" />
 <style scoped>
 .step {
   display: grid;
@@ -81,22 +82,8 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
   align-content: start;
   min-width: 0;
 }
-.which {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 20px;
-}
-.which strong {
-  font: 700 clamp(34px, 5vw, 58px) / 1 var(--title);
-  letter-spacing: -0.02em;
-}
 .way {
   color: var(--madder);
-}
-.of {
-  font-size: clamp(17px, 1.7vw, 22px);
-  color: var(--soft);
 }
 .of .figure {
   font-size: 1.35em;
@@ -148,10 +135,6 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
   font-size: clamp(18px, 1.9vw, 24px);
   font-weight: 700;
   color: var(--verdigris);
-}
-.then {
-  color: var(--soft);
-  font-size: clamp(16px, 1.5vw, 19px);
 }
 .small {
   margin-left: 10px;

@@ -167,43 +167,8 @@ const flip = (key: keyof Settings, on: boolean) =>
   </div>
 </template>
 
+<style scoped src="../components/workshop-lists.css" />
 <style scoped>
-.page {
-  max-width: 1280px;
-  margin: 0 auto;
-  padding: 12px 28px 48px;
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
-  gap: 32px 40px;
-}
-.problem {
-  grid-column: 1 / -1;
-  background: var(--marigold-wash);
-  color: var(--marigold);
-  padding: 12px 16px;
-  border-radius: var(--round-in);
-}
-section {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 8px;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 12px;
-  align-items: baseline;
-  padding: 10px 16px;
-  border-radius: var(--round-in);
-  background: var(--paper);
-}
 .finished li span {
   flex-basis: 100%;
 }
@@ -221,10 +186,5 @@ li {
   width: 20px;
   height: 20px;
   accent-color: var(--madder);
-}
-@media (width <= 600px) {
-  .page {
-    padding: 8px 14px 40px;
-  }
 }
 </style>

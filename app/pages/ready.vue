@@ -184,48 +184,12 @@ function save() {
   </div>
 </template>
 
+<style scoped src="../components/workshop-lists.css" />
 <style scoped>
-.page {
-  max-width: 1280px;
-  margin: 0 auto;
-  padding: 12px 28px 48px;
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
-  gap: 32px 40px;
-  align-items: start;
-}
-.problem {
-  grid-column: 1 / -1;
-  background: var(--marigold-wash);
-  color: var(--marigold);
-  padding: 12px 16px;
-  border-radius: var(--round-in);
-}
-.column,
-section {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
 .column {
-  gap: 32px;
-}
-ul,
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
   display: grid;
-  gap: 8px;
-}
-li {
-  padding: 12px 16px;
-  border-radius: var(--round-in);
-  background: var(--paper);
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  align-items: center;
+  gap: 32px;
+  align-content: start;
 }
 li .figure {
   font-size: 20px;
@@ -266,10 +230,5 @@ input[type='date'] {
 }
 .stint {
   flex-basis: 100%;
-}
-@media (width <= 600px) {
-  .page {
-    padding: 8px 14px 40px;
-  }
 }
 </style>

@@ -137,6 +137,8 @@ for (const theme of ['light', 'dark'] as const) {
       for (const [view, heading] of [
         ['shop', 'To buy'],
         ['leftovers', 'Your pieces once more'],
+        ['ready', 'To be made'],
+        ['made', 'What your hand has taught'],
         ['devices', 'Bench scale'],
         ['people', 'People'],
         ['reference', 'Bead sizes'],
