@@ -13,7 +13,10 @@ module.exports = {
       severity: 'error',
       comment: 'pure libraries only',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(zod|culori|fast-png|pdf-lib|ical-generator)/' },
+      to: {
+        dependencyTypes: ['npm', 'npm-dev', 'core'],
+        pathNot: 'node_modules/(zod|culori|fast-png|pdf-lib|ical-generator)/',
+      },
     },
     {
       name: 'server-without-app',

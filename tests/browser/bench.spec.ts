@@ -8,6 +8,10 @@ import { stateOf } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
 import { supplySchema } from '#core/piece/schema'
 import { requireSpec } from '#core/bead/spec'
+import { valueOf } from '#core/problem'
+import { fitOf } from '#core/fit/reckon'
+import { pieceFromBody } from '#core/piece/codec'
+import type { PieceBody } from '#core/piece/schema'
 import { requireTechnique } from '#core/technique/registry'
 import { bead, part, piece, rows } from '../fixture/piece'
 import { address, createPiece, expect, newName, PASSWORD, test } from './weaver'
@@ -57,27 +61,43 @@ async function stateThere(page: Page, id: string, at = address()) {
   return stateOf(events)
 }
 
-// One of each family, to the end: every press is taken, and all beads of the plan are laid.
+// One of each family, to the end: begun here, a part of it while the line is down, the rest on another device.
 for (const technique of ['peyote', 'loom', 'right-angle', 'peyote-tube', 'ladder', 'braid-8', 'braid-cord', 'coil']) {
-  test(`a small piece of ${technique} is made to the end`, async ({ weaver: page }) => {
+  test(`a small piece of ${technique} is made to the end`, async ({ weaver: page, context, browser, baseURL }) => {
     const p = small(technique)
     const agenda = courseOf(p, { copies: 1, copyOrder: 'in turn' })
     const id = await createPiece(page, p)
     await begin(page, id)
-    const on = page.getByRole('button', { name: /Done, next/ })
     let presses = 0
-    while (!(await page.getByText('All is done').isVisible()) && presses++ < 400) {
+    const on = async (device: Page) => {
       // By key, by press, by the arrow: all are one.
-      if (presses % 3 === 0) await on.click()
-      else await page.keyboard.press(presses % 3 === 1 ? 'Space' : 'ArrowRight')
+      if (presses % 3 === 0) await device.getByRole('button', { name: /Done, next/ }).click()
+      else await device.keyboard.press(presses % 3 === 1 ? 'Space' : 'ArrowRight')
+      presses++
     }
-    await expect(page.locator('[data-test=done]')).toHaveText(String(agenda.beads))
-    await page.getByRole('button', { name: 'It is made' }).click()
-    await expect(page.getByText('It is made. Write it down.')).toBeVisible()
+    for (let k = 0; k < 3; k++) await on(page)
+    await context.route('**/api/**', (route) => route.abort())
+    for (let k = 0; k < 3; k++) await on(page)
+    const done = await page.locator('[data-test=done]').innerText()
+    await context.unroute('**/api/**')
+    await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(presses)
+
+    // Another device of the same person knows nothing but what the server has.
+    const other = await browser.newContext({ baseURL: baseURL!, storageState: await context.storageState() })
+    const there = await other.newPage()
+    await there.goto(`/piece/${id}/bench`)
+    await expect(there.locator('[data-test=done]')).toHaveText(done)
+    while (!(await there.getByText('All is done').isVisible()) && presses < 400) await on(there)
+    await expect(there.locator('[data-test=done]')).toHaveText(String(agenda.beads))
+    await there.getByRole('button', { name: 'It is made' }).click()
+    await expect(there.getByText('It is made. Write it down.')).toBeVisible()
     await expect.poll(async () => (await stateThere(page, id)).status).toBe('made')
     const state = await stateThere(page, id)
     expect(state.presses).toHaveLength(presses)
     expect(state.presses.at(-1)).toMatchObject({ task: 'done', beads: agenda.beads })
+    // The first device sees it too.
+    await expect(page.getByText('It is made. Write it down.')).toBeVisible({ timeout: 15_000 })
+    await other.close()
   })
 }
 
@@ -238,7 +258,8 @@ test('where the thread will end is foretold, and moves on when one joins earlier
 test('it is measured on the way, comes out too long, and is led to its length', async ({ weaver: page }) => {
   const p = small('loom')
   const fit = { ...p.fit, bodyMm: 134 }
-  const id = await createPiece(page, { ...p, fit, parts: [{ ...p.parts[0]!, times: 42 }] })
+  const start = { ...p, fit, parts: [{ ...p.parts[0]!, times: 42 }] }
+  const id = await createPiece(page, start)
   await beginRows(page, id)
   const title = page.locator('.which strong')
   for (let k = 0; k < 60 && !(await title.innerText()).startsWith('Lay'); k++) await page.keyboard.press('Space')
@@ -263,6 +284,15 @@ test('it is measured on the way, comes out too long, and is led to its length', 
   await expect.poll(saved).toContain('on the bench')
   await page.keyboard.press('Space')
   await expect(title).toContainText('Row')
+  // To the end, as it was adapted: at this rate it is as long as it is wanted.
+  const all = page.getByText('All is done')
+  for (let k = 0; k < 300 && !(await all.isVisible()); k++) await page.keyboard.press('ArrowRight')
+  await expect(all).toBeVisible()
+  const body = (await (await page.request.get(`${address()}/api/piece/${id}`)).json()) as { piece: PieceBody }
+  const ended = fitOf(valueOf(pieceFromBody(body.piece)))
+  expect(ended.basis.kind).toBe('gauge')
+  expect(Math.abs(ended.differenceMm)).toBeLessThan(1)
+  expect(ended.beadworkMm.nominal / fitOf(start).beadworkMm.nominal).toBeLessThan(1.1)
 })
 
 test('glue is waited for, on any device and over a reload', async ({ weaver: page }) => {
