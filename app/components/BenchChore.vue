@@ -33,7 +33,7 @@ const chore = computed(() => props.task.chore)
             :checked="ticked.has(one.id)"
             @change="(e) => emit('tick', [one.id], (e.target as HTMLInputElement).checked)"
           />
-          <span>{{ one.text }}</span></label
+          <span>{{ one.text }}</span><span v-if="one.minutes" class="minutes">{{ one.minutes }} min</span></label
         >
       </li>
     </ul>
@@ -73,6 +73,12 @@ const chore = computed(() => props.task.chore)
   background: var(--paper);
   font-size: clamp(17px, 1.7vw, 21px);
   cursor: pointer;
+}
+.minutes {
+  margin-left: auto;
+  white-space: nowrap;
+  color: var(--soft);
+  font-size: 16px;
 }
 .items .done {
   color: var(--soft);

@@ -1,7 +1,8 @@
 import { median } from '../median'
 import { requireSpec } from '../bead/spec'
-import { columnsOf, type Part, type Piece } from '../piece/piece'
-import type { Gauge, Swatch } from '../piece/schema'
+import { basisOf, columnsOf, type Part, type Piece } from '../piece/piece'
+import { boundsOf } from '../bounds'
+import { MOST_SWATCHES, swatchSchema, type Gauge, type Swatch } from '../piece/schema'
 import { NOMINAL_SPREAD, type Settings, type Technique } from '../technique/technique'
 import { requireTechnique } from '../technique/registry'
 
@@ -167,6 +168,25 @@ export function questionedSwatches(gauge: Gauge, work?: Worked): Questioned[] {
   })
 }
 
+/**
+ * So many rows of a part, measured from their first to their last, as a swatch; what is longer than a swatch may be is
+ * told by as many rows as one may have, at the same rate. Null where nothing was measured.
+ */
+export function endToEnd(
+  part: Part,
+  { rows, mm, from }: { readonly rows: number; readonly mm: number; readonly from: string },
+): Swatch | null {
+  const most = boundsOf(swatchSchema, 'rows').most
+  const { growth } = requireTechnique(part.technique)
+  const lengthOf = (n: number) => growth.lengthOf({ ...basisOf(part), rows: n })
+  const few = Math.min(rows, most)
+  const lengthMm = rows > most ? (mm * lengthOf(few)) / lengthOf(rows) : mm
+  const { least, most: longest } = boundsOf(swatchSchema, 'lengthMm')
+  return few >= 1 && lengthMm >= least && lengthMm <= longest
+    ? { rows: few, lengthMm, columns: 0, widthMm: 0, from }
+    : null
+}
+
 /** The gauges of a piece with one more swatch of a part; a gauge for it is begun where there is none. */
 export function withSwatch(
   gauges: readonly Gauge[],
@@ -175,7 +195,8 @@ export function withSwatch(
 ): Gauge[] {
   const there = gauges.find((g) => sameGauge(g, key))
   if (!there) return [...gauges, { technique: key.technique, spec: key.spec, thread: key.thread, swatches: [swatch] }]
-  return gauges.map((g) => (g === there ? { ...g, swatches: [...g.swatches, swatch] } : g))
+  // A gauge holds so many; the oldest goes.
+  return gauges.map((g) => (g === there ? { ...g, swatches: [...g.swatches, swatch].slice(-MOST_SWATCHES) } : g))
 }
 
 /** The gauges without swatches of one name. */

@@ -36,6 +36,8 @@ interface Stretch {
 export interface ChoreItem {
   readonly id: string
   readonly text: string
+  /** Minutes of work; left out: none to speak of. */
+  readonly minutes?: number
 }
 
 export const CHORE_KINDS = [
@@ -43,6 +45,7 @@ export const CHORE_KINDS = [
   'load',
   'join',
   'measure',
+  'pause',
   'attach',
   'close',
   'fasten',

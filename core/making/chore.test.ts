@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
+import type { Piece } from '../piece/piece'
 import { fitSchema, supplySchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { usualClosure, type ClosureKind } from '../wear/closure'
@@ -65,7 +66,7 @@ describe('what is done besides beads', () => {
       ...['beads', 'cull', 'cut-band-weft', 'cut-band-warp', 'care-weft', 'warp', 'needle'],
     ])
     expect(items.find((i) => i.id === 'beads')!.text).toBe('Lay out the beads: A 20')
-    expect(items.find((i) => i.id === 'warp')!.text).toBe('Wind 7 warps, all equally tight')
+    expect(items.find((i) => i.id === 'warp')).toMatchObject({ text: 'Wind 7 warps, all equally tight', minutes: 7 })
     expect(choreOf(courseOf(made('loom'), { ...ONE, copies: 3 }, NONE), 'prepare')!.items[0]!.text).toBe(
       'Lay out the beads, for all 3: A 60',
     )
@@ -73,12 +74,31 @@ describe('what is done besides beads', () => {
   it('of a braid begins with bobbins that are checked off, with tape where a section ends, and ends in glue', () => {
     const course = courseOf(made('braid-8'), ONE, NONE)
     expect(kindsOf(course).filter((k) => k !== 'row')).toEqual([
-      ...['prepare', 'load', 'fasten', 'clasp', 'glue', 'trim', 'rest'],
+      ...['prepare', 'load', 'pause', 'pause', 'fasten', 'clasp', 'glue', 'trim', 'rest'],
     ])
     const load = choreOf(course, 'load')!
     expect(load.items).toHaveLength(8)
     expect(load.items[0]!.text).toMatch(/^Bobbin 1, slot \d+, .+: beginning 1A; repeat × 3 1A; ending 1A\. 5 in all$/)
     expect(load.says.join(' ')).toContain('tape')
+    // A repeat of one round is not paused at each time; one of eight is.
+    const rests = (p: Piece) =>
+      tasksOf(courseOf(p, ONE, NONE))
+        .filter((t) => t.chore?.kind === 'pause')
+        .map((t) => [t.row, t.chore!.says[0]!.split(' ends')[0]])
+    const braid = made('braid-8')
+    expect(rests(braid)).toEqual([
+      [1, 'The beginning'],
+      [4, 'The repeat 3 of 3'],
+    ])
+    const eight = rows(...Array.from({ length: 8 }, () => 'AAAAAAAA'))
+    const long = (times: number) => ({ ...braid, parts: [{ ...braid.parts[0]!, repeat: eight, times }] })
+    expect(rests(long(3))).toEqual([
+      [1, 'The beginning'],
+      [9, 'The repeat 1 of 3'],
+      [17, 'The repeat 2 of 3'],
+      [25, 'The repeat 3 of 3'],
+    ])
+    expect(rests(long(61))).toHaveLength(2)
     const cords = courseOf(made('braid-cord'), ONE, NONE)
     expect(choreOf(cords, 'load')!.title).toBe('Lay the cords in')
   })

@@ -70,7 +70,7 @@ const carriersOf = (piece: Piece): Set<CarrierId> =>
 
 /** What is laid out, cut and looked over before the first bead, once for all copies. */
 function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
-  const items: (ChoreItem & { readonly minutes: number })[] = []
+  const items: Required<ChoreItem>[] = []
   const add = (id: string, text: string, minutes: number = MINUTES.thing) => items.push({ id, text, minutes })
   const forAll = copies > 1 ? `, for all ${copies}` : ''
   const counts = piece.parts.map(tallyPart)
@@ -114,7 +114,7 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
         (piece.supply.doubled ? ', doubled' : ''),
     )
   return chore('prepare', 'Before you begin', {
-    items: items.map(({ id, text }) => ({ id, text })),
+    items,
     minutes: Math.max(
       piece.cost.prepareMinutes,
       items.reduce((sum, i) => sum + i.minutes, 0),
@@ -169,6 +169,32 @@ function load(piece: Piece, part: Part): Chore | null {
     items,
     minutes: items.length * MINUTES.strand,
   })
+}
+
+/** Copies of a repeat that is shorter than this, rounds, are not paused at one by one; nor more copies than so many. */
+const PAUSES = { rounds: 8, copies: 60 } as const
+
+/** Places among the rows where a section of a braid, or a copy of its repeat, ends; the last is the end of all. */
+function pauses(part: Part, rows: RowList): { readonly k: number; readonly says: string }[] {
+  if (!discOf(part) || !isCounted(part)) return []
+  const { start, repeat, end, times: copies } = part
+  const ends = [
+    { row: start.rows, what: 'beginning' },
+    ...Array.from({ length: repeat.rows > 0 ? copies : 0 }, (_, n) => n + 1)
+      .filter((n) => n === copies || (repeat.rows >= PAUSES.rounds && copies <= PAUSES.copies))
+      .map((n) => ({
+        row: start.rows + n * repeat.rows,
+        what: copies > 1 ? `repeat ${n} of ${copies}` : 'pattern',
+      })),
+  ].filter(({ row }) => row > 0 && row < start.rows + repeat.rows * copies + end.rows)
+  return ends
+    .map(({ row, what }) => ({
+      k: rows.placeOf(row),
+      says:
+        `The ${what} ends here: the tape of every bobbin should be at the disc. Where one is not, its count is ` +
+        'wrong: look before you go on.',
+    }))
+    .filter(({ k }, i, all) => k > 0 && k < rows.count && all.findIndex((o) => o.k === k) === i)
 }
 
 const reinforceWords = (passes: number): string =>
@@ -334,11 +360,13 @@ export function choresOf(
   for (const part of piece.parts) {
     const rows = rowListOf(piece, part)
     const loading = load(piece, part)
+    const rests = pauses(part, rows)
     const taken = measured.flatMap((key) => placeOfKey(key, part, 1, rows) ?? [])
     const stops = part === fitted ? measureRows(piece, part, rows, taken) : []
     for (let copy = 1; copy <= order.copies; copy++) {
       const put = (k: number, c: Chore) => out.push({ part: part.id, copy, k, chore: copy > 1 ? quiet(c) : c })
       if (loading) put(0, loading)
+      for (const stop of rests) put(stop.k, chore('pause', 'Look at the tapes', { says: [stop.says], minutes: 1 }))
       for (const stop of copy === 1 ? stops : [])
         put(
           stop.k,

@@ -1,6 +1,6 @@
 import { fitChoices, type Choice } from '../fit/choices'
 import { extentOf, plainEndsMm } from '../fit/extent'
-import { gaugeFor, questionedSwatches, withoutSwatchFrom, withSwatch } from '../fit/gauge'
+import { endToEnd, gaugeFor, questionedSwatches, withoutSwatchFrom, withSwatch } from '../fit/gauge'
 import { fitOf, type FitResult } from '../fit/reckon'
 import { laidOf } from '../piece/laid'
 import { rowOfKey } from '../grid/key'
@@ -142,23 +142,21 @@ export interface Meaning {
 export function meaningOf(piece: Piece, part: Part, { rows, mm, at }: Measure): Meaning {
   const key = { technique: part.technique, spec: part.spec, thread: piece.supply.thread }
   const foreseen = madeMm(piece, part, rows)
-  const gauges = withSwatch(withoutSwatchFrom(piece.gauges, key, at), key, {
-    rows,
-    lengthMm: mm,
-    columns: 0,
-    widthMm: 0,
-    from: at,
-  })
+  const without = withoutSwatchFrom(piece.gauges, key, at)
+  const swatch = endToEnd(part, { rows, mm, from: at })
+  const gauges = swatch ? withSwatch(without, key, swatch) : without
   const now = { ...piece, gauges }
-  const gauge = gaugeFor(now, part)!
+  const gauge = swatch ? gaugeFor(now, part) : undefined
   return {
     gauges,
     fit: fitOf(now),
     planned: fitOf(piece),
     rate: foreseen > 0 ? mm / foreseen : 1,
-    strange: questionedSwatches(gauge, { settings: part.settings, columns: columnsOf(part) }).some(
-      (q) => q.index === gauge.swatches.length - 1,
-    ),
+    strange:
+      gauge === undefined ||
+      questionedSwatches(gauge, { settings: part.settings, columns: columnsOf(part) }).some(
+        (q) => q.index === gauge.swatches.length - 1,
+      ),
     choices: fitChoices(now, rows),
   }
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { bead, part, piece, rows } from '../../tests/fixture/piece'
 import { requireSpec } from '../bead/spec'
 import { extentOf } from '../fit/extent'
+import { basisOf } from '../piece/piece'
 import { shelfValueSchema } from '../shelf/shelf'
 import { supplySchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
@@ -98,6 +99,14 @@ describe('what a making says of the hand', () => {
     expect(facts.along).toBeCloseTo((lengthMm * 1.03 - ends) / (lengthMm - ends), 9)
     expect(facts.culls).toEqual([{ spec: 'cylinder-11', used: 336, culled: 24 }])
     expect(swatchOf(p, lengthMm)).toMatchObject({ rows: 42, from: 'Test band' })
+    expect(swatchOf(p, ends)).toBeNull()
+    // More rows than a swatch holds: as many as it does, at the same rate.
+    const long = piece({ parts: [{ ...p.parts[0]!, times: 1500 }] })
+    const swatch = swatchOf(long, 2000 + ends)!
+    expect(swatch.rows).toBe(2000)
+    const { growth } = requireTechnique('loom')
+    const of = (rows: number) => growth.lengthOf({ ...basisOf(long.parts[0]!), rows })
+    expect(swatch.lengthMm).toBeCloseTo((2000 * of(2000)) / of(3002), 9)
   })
   it('is its thread over the path: what was used as planned is the usual 1.05', () => {
     const flat = piece({

@@ -1,11 +1,10 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import { extentOf, plainEndsMm } from '../fit/extent'
-import { swatchFactors } from '../fit/gauge'
+import { endToEnd, swatchFactors } from '../fit/gauge'
 import { laidRows } from '../piece/laid'
 import { columnsOf, fittedPart, type Piece } from '../piece/piece'
-import { boundsOf } from '../bounds'
-import { swatchSchema, type Swatch } from '../piece/schema'
+import type { Swatch } from '../piece/schema'
 import { closureIn, spoolOf, tubeOf, type Box, type PieceId } from '../supply/box'
 import { cutList, pathOf, USUAL_SLACK } from '../supply/thread'
 import { tallyPiece } from '../tally/tally'
@@ -77,17 +76,13 @@ export function usedFromBox(
   return [...out].map(([shelfId, amount]) => ({ shelfId, amount: Math.round(amount * 1000) / 1000 }))
 }
 
-/** Longer work than this is no swatch (piece/schema.ts). */
-export const MOST_SWATCH_ROWS = boundsOf(swatchSchema, 'rows').most
-
-/** The finished part as a swatch, measured from end to end. */
-export const swatchOf = (piece: Piece, lengthMm: number): Swatch => ({
-  rows: laidRows(fittedPart(piece)),
-  lengthMm: lengthMm - plainEndsMm(fittedPart(piece)),
-  columns: 0,
-  widthMm: 0,
-  from: piece.name,
-})
+/** The finished part as a swatch, measured from end to end; null where it is none. */
+export const swatchOf = (piece: Piece, lengthMm: number): Swatch | null =>
+  endToEnd(fittedPart(piece), {
+    rows: laidRows(fittedPart(piece)),
+    mm: lengthMm - plainEndsMm(fittedPart(piece)),
+    from: piece.name,
+  })
 
 /** What a making says of the hand that made it. */
 export function factsOf(
@@ -118,14 +113,12 @@ export function factsOf(
     thread: piece.supply.thread,
     perHour: paceOf(sittings),
     hours: workedMs(sittings) / 3_600_000,
-    along:
-      swatch && swatch.rows > 0 && swatch.lengthMm > 0
-        ? swatchFactors(
-            { technique: part.technique, spec: part.spec },
-            { ...swatch, rows: Math.min(MOST_SWATCH_ROWS, swatch.rows) },
-            { settings: part.settings, columns: columnsOf(part) },
-          ).along
-        : null,
+    along: swatch
+      ? swatchFactors({ technique: part.technique, spec: part.spec }, swatch, {
+          settings: part.settings,
+          columns: columnsOf(part),
+        }).along
+      : null,
     culls: [...culls].map(([spec, counts]) => ({ spec, ...counts })),
     slack: slack !== null && slack > 0 ? slack : null,
   }

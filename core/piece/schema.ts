@@ -95,12 +95,15 @@ export const swatchSchema = z.strictObject({
     .describe('Name of the finished piece that was measured from end to end; empty for rows measured within a swatch'),
 })
 
+/** Swatches that a gauge holds. */
+export const MOST_SWATCHES = 20
+
 export const gaugeSchema = z
   .strictObject({
     technique: z.enum(TECHNIQUES.map((t) => t.id)),
     spec: specId,
     thread: z.enum(THREAD_IDS),
-    swatches: z.array(swatchSchema).min(1).max(20),
+    swatches: z.array(swatchSchema).min(1).max(MOST_SWATCHES),
   })
   .describe('What one hand measured in one stitch, bead and thread')
 

@@ -279,7 +279,9 @@ export async function* makingsToKeep(
       if (!next.more) break
       after = next.seq
     }
-    yield { head: makingSchema.parse(row.head), begunAt: row.created_at.getTime(), events }
+    // Revisions are of this database: elsewhere they say nothing.
+    const told = events.filter((e) => e.event.do !== 'seen')
+    yield { head: makingSchema.parse(row.head), begunAt: row.created_at.getTime(), events: told }
   }
 }
 

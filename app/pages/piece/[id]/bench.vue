@@ -21,9 +21,8 @@ import type { MakingListing } from '#core/contract/making'
 import { sameGauge, withoutSwatchFrom, withSwatch } from '#core/fit/gauge'
 import type { MakingEvent, MakingRecord, MistakeWay } from '#core/making/event'
 import { withKeptGauges } from '#core/making/learned'
-import { MOST_SWATCH_ROWS, swatchOf } from '#core/making/record'
+import { swatchOf } from '#core/making/record'
 import { setStep } from '#core/piece/edit'
-import { laidRows } from '#core/piece/laid'
 import { fittedPart } from '#core/piece/piece'
 import { leftOf } from '#core/making/left'
 import { pauseOf, spokenBite, spokenTask, titleOf } from '#core/making/say'
@@ -176,9 +175,10 @@ const partKey = computed(() => {
 async function keepRecord(record: MakingRecord) {
   bench.add({ do: 'record', record })
   const { lengthMm } = record
-  if (lengthMm !== null && !record.strange && laidRows(fittedPart(piece.value)) <= MOST_SWATCH_ROWS) {
+  const swatch = lengthMm === null || record.strange ? null : swatchOf(piece.value, lengthMm)
+  if (swatch) {
     const without = withoutSwatchFrom(piece.value.gauges, partKey.value, piece.value.name)
-    const gauges = withSwatch(without, partKey.value, swatchOf(piece.value, lengthMm))
+    const gauges = withSwatch(without, partKey.value, swatch)
     change('Gauge', [setStep(piece.value, ['gauges'], gauges)])
     await told(() => keepGauge(gauges, partKey.value))
   }
