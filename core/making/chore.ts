@@ -171,7 +171,7 @@ function load(piece: Piece, part: Part): Chore | null {
   })
 }
 
-/** Copies of a repeat that is shorter than this, rounds, are not paused at one by one; nor more copies than so many. */
+/** A repeat shorter than this, rounds, is not paused at copy by copy; nor are more copies than so many. */
 const PAUSES = { rounds: 8, copies: 60 } as const
 
 /** Places among the rows where a section of a braid, or a copy of its repeat, ends; the last is the end of all. */
