@@ -15,9 +15,12 @@ import { client, person } from './client'
 const address = inject('address')
 type Person = Awaited<ReturnType<typeof person>>
 let weaver: Person
+/** Somebody else, with nothing made. */
+let neighbour: Person
 let db: Database
 beforeAll(async () => {
   weaver = await person(address)
+  neighbour = await person(address)
   db = connect(inject('databaseUrl'))
 })
 afterAll(() => db.destroy())
@@ -104,7 +107,6 @@ describe('a making', () => {
     expect(events).toEqual(many.map((m) => m.id))
   })
   it('says in the workshop where it stands, the last worked on first, without what was put away', async () => {
-    const other = await person(address)
     const [one, two, away] = [await created(), await created(), await created()]
     const whichOf = async (id: string) => (await begun(id)).id
     const [a, b, c] = [await whichOf(one), await whichOf(two), await whichOf(away)]
@@ -118,7 +120,7 @@ describe('a making', () => {
       [two, 'made', 'Row 4', 6, 32],
       [one, 'on the bench', 'Row 41', 82, 32],
     ])
-    expect((await other.call('GET', 'making')).body).toEqual({ makings: [] })
+    expect((await neighbour.call('GET', 'making')).body).toEqual({ makings: [] })
     expect((await client(address).call('GET', 'making')).status).toBe(401)
     expect((await weaver.call('GET', `piece/${away}/making/${c}`)).status).toBe(410)
   })
@@ -229,8 +231,7 @@ describe('a making', () => {
 describe('what a making took', () => {
   const tube = { kind: 'bead', name: 'Fog', spec: 'cylinder-11', colour: '#aabbcc', finish: 'matte', grams: 10 }
   const spool = { kind: 'thread', name: 'Spool', thread: 'gel-6', lengthMm: 5000 }
-  async function ground() {
-    const who = await person(address)
+  async function ground(who = weaver) {
     const id = await created(who)
     const head = { as: 'begin-one-1', revision: 0, head: HEAD }
     const which = (await who.call<{ making: MakingAnswer }>('POST', `piece/${id}/making`, head)).body.making.id
@@ -244,7 +245,9 @@ describe('what a making took', () => {
       })
     }
     const held = async () =>
-      (await who.call<{ holdings: Holding[] }>('GET', 'holding')).body.holdings.map((h) => [h.kind, h.amount])
+      (await who.call<{ holdings: Holding[] }>('GET', 'holding')).body.holdings
+        .filter((h) => h.pieceId === id)
+        .map((h) => [h.kind, h.amount])
     const settle = (as: string, uses: readonly { shelfId: string; amount: number }[]) =>
       who.call('POST', `piece/${id}/making/${which}/settle`, { as, uses })
     const state = async () =>
@@ -282,10 +285,11 @@ describe('what a making took', () => {
     await who.call('DELETE', `shelf/${thread}`)
     expect((await settle('settle-undo-1', [])).status).toBe(200)
     const { items } = (await who.call<{ items: ShelfItem[] }>('GET', 'shelf')).body
-    expect(items.map((i) => (i.value.kind === 'bead' ? i.value.grams : -1))).toEqual([10])
+    expect(items.find((i) => i.id === bead)!.value).toMatchObject({ grams: 10 })
+    expect(items.some((i) => i.id === thread)).toBe(false)
   })
   it('touches nobody else’s box, and is said by the server alone', async () => {
-    const [mine, theirs] = [await ground(), await ground()]
+    const [mine, theirs] = [await ground(), await ground(neighbour)]
     const stolen = await mine.settle('settle-one-1', [{ shelfId: theirs.bead, amount: 1 }])
     expect([stolen.status, await theirs.there()]).toEqual([404, [10, 5000]])
     const forged = await mine.who.call('POST', `piece/${mine.id}/making/${mine.which}/event`, {
@@ -305,7 +309,7 @@ describe('what a making took', () => {
     })
     const { records } = (await who.call<{ records: RecordListing[] }>('GET', 'making/record')).body
     expect(records.map((r) => [r.making, r.piece, r.record.lengthMm])).toEqual([[which, id, 172]])
-    expect((await (await person(address)).call('GET', 'making/record')).body).toEqual({ records: [] })
+    expect((await neighbour.call('GET', 'making/record')).body).toEqual({ records: [] })
     expect((await client(address).call('GET', 'making/record')).status).toBe(401)
   })
 })

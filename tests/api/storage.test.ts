@@ -300,6 +300,10 @@ describe('everything that one owns', () => {
     paper: 'Letter',
     currency: 'USD',
     supplier: 'well',
+    benchHours: [0, 1.5, 0, 2, 0, 4, 3],
+    learnSpeed: 'on',
+    learnCull: 'off',
+    learnThread: 'on',
     letters: 'off',
   }
   /** What an account holds, without the names that its server gave. */

@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import { readFile } from 'node:fs/promises'
 import { parse } from 'csv-parse/sync'
 import { PDFDocument } from 'pdf-lib'
@@ -19,6 +20,16 @@ import {
 /** A round braid of eight strands in plain beads, begun as any piece. */
 const plainBraid = (name: string) =>
   plainBracelet({ name, technique: 'braid-8', spec: 'round-8', motif: 'plain', bodyMm: 165 })
+
+/** Past what is prepared and loaded: to the first move. */
+async function toMoves(page: Page) {
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const step = page.getByRole('region', { name: 'The step in hand' })
+  await expect(step).toContainText('Before you begin')
+  await page.keyboard.press('Space')
+  await expect(step).toContainText('Load the bobbins')
+  await page.keyboard.press('Space')
+}
 
 test('a braid is designed by its surface; the strands follow', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBraid('By surface'))
@@ -84,7 +95,7 @@ test('a round is stepped through, paused, and found again on a second device', a
   const id = await createPiece(page, plainBraid('Paused'))
   await page.goto(`/piece/${id}/disc`)
   await page.getByRole('link', { name: 'Braid it at the bench' }).click()
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toMoves(page)
   const next = page.locator('[data-test=next]')
   await expect(next).toContainText('Strand 5, from the bottom left up to the top, left of the pair')
   await expect(next).toContainText('slot 17 → 31')
@@ -113,7 +124,7 @@ test('a round is stepped through, paused, and found again on a second device', a
   await expect(phone.locator('[data-test=round]')).toHaveText('2')
   // Any round can be gone to.
   await phone.getByText('Note, place, ways to work').click()
-  await phone.getByLabel('Go to step').fill('3')
+  await phone.getByLabel('Go to step').fill('5')
   await phone.getByLabel('Go to step').press('Tab')
   await expect(phone.locator('[data-test=next]')).toContainText('slot 13 → 27')
   // And the first device follows.
@@ -172,7 +183,7 @@ test('a table of one’s own is checked, and gives its strands', async ({ weaver
   await page.getByRole('link', { name: 'Disc' }).click()
   await expect(page.getByLabel('Strand 6', { exact: true })).toBeVisible()
   await page.getByRole('link', { name: 'Bench', exact: true }).click()
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toMoves(page)
   await expect(page.locator('[data-test=next]')).toContainText('slot 3 → 1')
 })
 
