@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { MakingListing } from '#core/contract/making'
-import { agendaOf, COPY_ORDERS, type CopyOrder } from '#core/making/agenda'
+import { COPY_ORDERS, type CopyOrder } from '#core/making/agenda'
+import { courseOf } from '#core/making/chore'
 import { boundsOf } from '#core/bounds'
 import { BENCH_LIMITS, makingSchema } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
@@ -29,7 +30,7 @@ const emit = defineEmits<{
 const leaving = ref('')
 const copies = ref(Math.min(BENCH_LIMITS.copies, timesMade(props.piece)))
 const order = ref<CopyOrder>('in turn')
-const agenda = computed(() => agendaOf(props.piece, { copies: copies.value, copyOrder: order.value }))
+const agenda = computed(() => courseOf(props.piece, { copies: copies.value, copyOrder: order.value }))
 const pair = computed(() => fitKindOf(props.piece.fit.kind).pieces === 2)
 const ORDERS: Record<CopyOrder, string> = {
   'in turn': 'One after the other',
@@ -40,7 +41,7 @@ const ORDERS: Record<CopyOrder, string> = {
 <template>
   <section class="begin" aria-labelledby="bench-begin">
     <h2 id="bench-begin">Put it on the bench</h2>
-    <p v-if="agenda.count === 0">Nothing is laid yet: lay beads on the mat first.</p>
+    <p v-if="agenda.beads === 0">Nothing is laid yet: lay beads on the mat first.</p>
     <template v-else>
       <p class="what">
         <b class="figure">{{ showNumber(agenda.beads) }}</b> beads in

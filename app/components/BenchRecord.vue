@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { computed, onMounted, reactive, watch } from 'vue'
 import { recordSchema, type MakingRecord } from '#core/making/event'
-import { factsOf, plannedOf, usedFromBox } from '#core/making/record'
+import { factsOf, plannedOf, usedFromBox, usedOf } from '#core/making/record'
 import { sittingsOf, workedMs } from '#core/making/sitting'
 import { fitKindOf } from '#core/wear/kind'
 import type { Piece } from '#core/piece/piece'
@@ -17,7 +17,7 @@ import NumberField from './NumberField.vue'
 const props = defineProps<{ piece: Piece; pieceId: string; making: ShownMaking; busy: boolean }>()
 const emit = defineEmits<{
   keep: [record: MakingRecord]
-  settle: [uses: { shelfId: string; amount: number }[]]
+  settle: [uses: readonly { readonly shelfId: string; readonly amount: number }[]]
   given: []
   clear: []
 }>()
@@ -31,34 +31,24 @@ onMounted(() => {
 const planned = computed(() => plannedOf(props.piece, props.making.head))
 const state = computed(() => props.making.state)
 const draft = reactive(recordSchema.parse({}))
-const measured = ref(false)
 watch(
   () => props.making.head.id,
   () => {
     Object.assign(draft, recordSchema.parse(state.value.record ?? { wearer: props.piece.fit.wearer }))
-    measured.value = draft.lengthMm !== null
   },
   { immediate: true },
 )
-const usedOf = (number: number) => {
-  const count = planned.value.beads.find((b) => b.bead.number === number)?.count ?? 0
-  return count + (draft.beads.find((b) => b.number === number)?.more ?? 0)
-}
-function setUsed(number: number, used: number) {
-  const count = planned.value.beads.find((b) => b.bead.number === number)?.count ?? 0
+function setUsed(number: number, count: number, used: number) {
   const others = draft.beads.filter((b) => b.number !== number)
   draft.beads = used === count ? others : [...others, { number, more: used - count }]
 }
-const cullsOf = (number: number) => draft.culls.find((c) => c.number === number)?.count ?? 0
 function setCulls(number: number, count: number) {
   const others = draft.culls.filter((c) => c.number !== number)
   draft.culls = count === 0 ? others : [...others, { number, count }]
 }
 const hours = computed(() => workedMs(sittingsOf(state.value.presses)) / 3_600_000)
 const lost = computed(() => state.value.mistakes.reduce((sum, m) => sum + m.minutes, 0))
-const uses = computed(() =>
-  usedFromBox(props.piece, props.making.head, draft, box.box, props.pieceId).map((u) => ({ ...u })),
-)
+const uses = computed(() => usedFromBox(props.piece, props.making.head, draft, box.box, props.pieceId))
 const kept = computed(() => state.value.record !== null)
 function keep() {
   const record: MakingRecord = recordSchema.parse({ ...draft })
@@ -96,15 +86,15 @@ const BEADS = { least: 0, most: 10_000_000, whole: true }
           <td class="figure">{{ showNumber(count) }}</td>
           <td>
             <NumberField
-              :model-value="usedOf(bead.number)"
+              :model-value="usedOf(planned, draft, bead.number).used"
               :label="`${bead.letter} used`"
               :bounds="BEADS"
-              @update:model-value="(n) => setUsed(bead.number, n)"
+              @update:model-value="(n) => setUsed(bead.number, count, n)"
             />
           </td>
           <td>
             <NumberField
-              :model-value="cullsOf(bead.number)"
+              :model-value="usedOf(planned, draft, bead.number).culled"
               :label="`${bead.letter} aside`"
               :bounds="BEADS"
               @update:model-value="(n) => setCulls(bead.number, n)"

@@ -6,7 +6,7 @@ import { helpFor, rowsByDay, scheduleOf } from '#core/making/schedule'
 import { showNumber } from '#core/units/length'
 import NumberField from '../components/NumberField.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
-import { api } from '../composables/api'
+import { api, ApiError } from '../composables/api'
 import { todayHere, weekdayWords } from '../composables/days'
 import { queued, type Queued } from '../composables/queue'
 import { saveFile } from '../composables/save-file'
@@ -34,7 +34,14 @@ onMounted(async () => {
     const { makings } = await api(makingsAnswer, 'making')
     const open = makings.filter((m) => m.status === 'planned' || m.status === 'on the bench').slice(0, MOST)
     const out: Queued[] = []
-    for (const making of open) out.push(await queued(making, learned.reckoned))
+    for (const making of open)
+      try {
+        out.push(await queued(making, learned.reckoned))
+      } catch (error) {
+        // One that cannot be opened does not hide the others.
+        if (!(error instanceof ApiError)) throw error
+        says.value = error.says
+      }
     queue.value = out
   })
   known.value = true

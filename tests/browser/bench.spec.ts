@@ -454,8 +454,11 @@ test('a record is kept, settles the box in one press, and what it teaches is use
   await expect(taught).toContainText('279–377 beads an hour, from 1 of your makings')
   await expect(taught).toContainText('the share of beads that you put aside')
   await page.goto('/made')
-  await page.getByLabel(/used in hours and costs/).uncheck()
-  await page.getByLabel(/used in what to buy/).uncheck()
+  for (const which of [/used in hours and costs/, /used in what to buy/]) {
+    const kept = page.waitForResponse((r) => r.url().endsWith('/api/settings') && r.ok())
+    await page.getByLabel(which).uncheck()
+    await kept
+  }
   await page.goto(`/piece/${id}/supplies`)
   await expect(page.getByRole('heading', { name: 'Beads to buy' })).toBeVisible()
   await expect(taught).toHaveCount(0)

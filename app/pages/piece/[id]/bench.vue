@@ -6,12 +6,10 @@ import {
   bitesOf,
   DONE,
   goneTo,
-  keyOfTask,
   markOf,
   nextChore,
   onward,
   placeOf,
-  rowListOf,
   taskAt,
   type CopyOrder,
   type Mark,
@@ -31,6 +29,7 @@ import type { Step } from '#core/piece/step'
 import { rowTitle } from '#core/tally/words'
 import { showNumber } from '#core/units/length'
 import BenchBegin from '../../../components/BenchBegin.vue'
+import BenchChanged from '../../../components/BenchChanged.vue'
 import BenchChore from '../../../components/BenchChore.vue'
 import BenchMeasure from '../../../components/BenchMeasure.vue'
 import BenchMistake from '../../../components/BenchMistake.vue'
@@ -271,13 +270,6 @@ function answerChange(to: Mark | null) {
   if (to) press(to)
   toHands()
 }
-const firstChanged = computed(() => {
-  const one = changed.value[0]
-  const part = piece.value.parts.find((p) => p.id === one?.part)
-  if (!one || !part || one.rows.length === 0) return null
-  const copy = task.value?.copy ?? 1
-  return { task: keyOfTask(part.id, copy, rowListOf(piece.value, part).rowOf(one.rows[0]!)), bite: 0 }
-})
 
 // ---- when it is wanted
 const setDue = (day: string) => bench.add({ do: 'due', day: day || null })
@@ -329,25 +321,14 @@ function keepNote() {
       @again="again"
     />
     <template v-else-if="making && agenda && left">
-      <div v-if="changed.length" class="changed" role="alert" data-test="changed">
-        <p>
-          <b>Made rows differ now.</b> The plan has
-          {{ changed.map((c) => (piece.parts.length > 1 ? `${c.says} of ${c.name}` : c.says)).join('; ') }} otherwise
-          than you made {{ changed.length === 1 && changed[0]!.rows.length === 1 ? 'it' : 'them' }}.
-          <template v-if="moved">Rows were put in before what is made, or taken away there.</template>
-        </p>
-        <div>
-          <button v-if="moved" type="button" class="button main" @click="answerChange(moved)">
-            Keep my place: what is left is the same
-          </button>
-          <button type="button" class="button" :class="{ main: !moved }" @click="answerChange(null)">
-            Leave what is made
-          </button>
-          <button v-if="firstChanged" type="button" class="button" @click="answerChange(firstChanged)">
-            Unpick to the first of them
-          </button>
-        </div>
-      </div>
+      <BenchChanged
+        v-if="changed.length"
+        :piece="piece"
+        :changed="changed"
+        :moved="moved"
+        :copy="task?.copy ?? 1"
+        @answer="answerChange"
+      />
       <div class="bench" :class="{ moves: byMove }">
         <h2 class="hidden">Bench</h2>
         <section class="now" aria-label="The step in hand" aria-live="polite">
@@ -669,20 +650,6 @@ input[type='number'] {
 input[type='number'] {
   width: 110px;
   min-height: 44px;
-}
-.changed {
-  margin-bottom: 14px;
-  display: grid;
-  gap: 10px;
-  padding: 12px 16px;
-  border-radius: var(--round-in);
-  background: var(--marigold-wash);
-  color: var(--marigold);
-}
-.changed div {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 .not-yet {
   justify-self: start;
