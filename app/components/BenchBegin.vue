@@ -107,6 +107,7 @@ const ORDERS: Record<CopyOrder, string> = {
   display: grid;
   gap: 18px;
   max-width: 620px;
+  align-content: start;
   margin: 4vh auto 0;
   width: 100%;
 }

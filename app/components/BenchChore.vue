@@ -67,8 +67,8 @@ const chore = computed(() => props.task.chore)
   display: flex;
   gap: 14px;
   align-items: center;
-  min-height: 52px;
-  padding: 8px 16px;
+  min-height: 48px;
+  padding: 6px 16px;
   border-radius: 14px;
   background: var(--paper);
   font-size: clamp(17px, 1.7vw, 21px);

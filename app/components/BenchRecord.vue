@@ -19,6 +19,7 @@ const emit = defineEmits<{
   keep: [record: MakingRecord]
   settle: [uses: readonly { readonly shelfId: string; readonly amount: number }[]]
   given: []
+  resume: []
   clear: []
 }>()
 const { length, long } = useLengths()
@@ -149,6 +150,9 @@ const BEADS = { least: 0, most: 10_000_000, whole: true }
       </button>
       <button v-if="state.status === 'made'" type="button" class="button" @click="emit('given')">
         {{ fitKindOf(piece.fit.kind).pieces === 2 ? 'They are given away' : 'It is given away' }}
+      </button>
+      <button v-if="!state.settled" type="button" class="button" @click="emit('resume')">
+        Not finished after all
       </button>
       <button type="button" class="button" @click="emit('clear')">Clear the bench</button>
     </div>

@@ -138,6 +138,10 @@ const flip = (key: keyof Settings, on: boolean) =>
       </section>
       <section aria-labelledby="taught">
         <h2 id="taught">What your hand has taught</h2>
+        <p v-if="groups.every((g) => g.lines.length === 0)" class="soft">
+          Nothing yet: it comes from what you write down when a piece is finished. From then on your own figures stand
+          where these usual ones do.
+        </p>
         <div v-for="g in groups" :key="g.title" class="group">
           <h3>{{ g.title }}</h3>
           <label v-if="g.switch" class="switch"
@@ -149,8 +153,7 @@ const flip = (key: keyof Settings, on: boolean) =>
             used {{ g.used }}</label
           >
           <p v-else class="soft">{{ g.used }}</p>
-          <p v-if="g.lines.length === 0" class="soft">Not known yet: it comes from the records of what you finish.</p>
-          <ul v-else>
+          <ul v-if="g.lines.length > 0">
             <li v-for="l in g.lines" :key="l.key">
               <b>{{ l.what }}</b> <span>{{ l.says }}</span>
               <span class="soft"

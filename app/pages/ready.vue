@@ -118,7 +118,8 @@ function save() {
         <section aria-labelledby="queue">
           <h2 id="queue">To be made</h2>
           <p v-if="known && queue.length === 0" class="soft">
-            Nothing is planned. Put a piece on its bench, and it stands here with the hours that it still takes.
+            Nothing is planned. Open a piece in your <NuxtLink to="/">workshop</NuxtLink> and begin it on its Bench: it
+            stands here then with the hours that it still takes, and you can say when it must be ready.
           </p>
           <ul>
             <li v-for="q in queue" :key="q.job.id" :class="{ late: endOf(q).late }" :data-piece="q.name">
@@ -173,7 +174,9 @@ function save() {
       </div>
       <section aria-labelledby="days">
         <h2 id="days">Day by day</h2>
-        <p v-if="known && plan.days.length === 0" class="soft">No hours, or nothing to do.</p>
+        <p v-if="known && plan.days.length === 0" class="soft">
+          {{ queue.length === 0 ? 'The rows of each day stand here.' : 'There are no hours at the bench to fill.' }}
+        </p>
         <ol>
           <li v-for="d in days" :key="d.day" data-test="day">
             <b class="day">{{ weekdayWords(d.day) }}</b>

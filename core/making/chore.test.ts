@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
 import type { Piece } from '../piece/piece'
-import { fitSchema, supplySchema } from '../piece/schema'
+import { costSchema, fitSchema, supplySchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { usualClosure, type ClosureKind } from '../wear/closure'
 import { agendaOf, COPY_ORDERS, taskAt, type Agenda, type Chore } from './agenda'
@@ -53,7 +53,12 @@ describe('what is done besides beads', () => {
           expect(new Set(told).size).toBe(told.length)
           expect(tasks.filter((t) => t.chore?.kind === 'prepare').length).toBeLessThanOrEqual(1)
           for (const t of tasks)
-            if (t.chore) expect(new Set(t.chore.items.map((i) => i.id)).size).toBe(t.chore.items.length)
+            if (t.chore) {
+              const { kind, items, minutes } = t.chore
+              expect(new Set(items.map((i) => i.id)).size).toBe(items.length)
+              // What is ticked off one by one says minutes that come to those of the step.
+              if (kind === 'prepare') expect(items.reduce((sum, i) => sum + (i.minutes ?? 0), 0)).toBe(minutes)
+            }
         },
       ),
     )
@@ -66,10 +71,19 @@ describe('what is done besides beads', () => {
       ...['beads', 'cull', 'cut-band-weft', 'cut-band-warp', 'care-weft', 'warp', 'needle'],
     ])
     expect(items.find((i) => i.id === 'beads')!.text).toBe('Lay out the beads: A 20')
+    // By hand: 2 + 4 + 2 + 2 + 2 + 7 + 2 is more than the 20 minutes of the plan.
+    expect(items.map((i) => i.minutes)).toEqual([2, 4, 2, 2, 2, 7, 2])
     expect(items.find((i) => i.id === 'warp')).toMatchObject({ text: 'Wind 7 warps, all equally tight', minutes: 7 })
     expect(choreOf(courseOf(made('loom'), { ...ONE, copies: 3 }, NONE), 'prepare')!.items[0]!.text).toBe(
       'Lay out the beads, for all 3: A 60',
     )
+  })
+  it('spreads the minutes that the plan gives over what is prepared, in whole minutes', () => {
+    const cost = costSchema.parse({ prepareMinutes: 31 })
+    // By hand: 2, 4, 2, 2, 2 of 12, times 31/12 = 5.17, 10.33, 5.17, 5.17, 5.17: the odd minute to the largest rest.
+    expect(choreOf(courseOf(made('peyote', { cost }), ONE, NONE), 'prepare')!.items.map((i) => i.minutes)).toEqual([
+      ...[5, 11, 5, 5, 5],
+    ])
   })
   it('of a braid begins with bobbins that are checked off, with tape where a section ends, and ends in glue', () => {
     const course = courseOf(made('braid-8'), ONE, NONE)
@@ -135,12 +149,16 @@ describe('what is done besides beads', () => {
     const hung = piece({
       parts: [
         part({ id: 'top', name: 'Top' }),
-        part({ id: 'drop', name: 'Drop', on: { part: 'top', at: 'end', by: 'start', holes: [], link: null } }),
+        part({
+          id: 'drop',
+          name: 'Drop',
+          on: { part: 'top', at: 'end', by: 'start', holes: [], link: { kind: 'ring', mm: 3 } },
+        }),
       ],
     })
     const attach = tasksOf(courseOf(hung, ONE, NONE)).find((t) => t.chore?.kind === 'attach')!
     expect([attach.part.id, attach.chore!.title]).toEqual(['drop', 'Join Drop on'])
-    expect(attach.chore!.says[0]).toContain('Top')
+    expect(attach.chore!.says).toEqual(['Its first row on the last row of Top by a ring, 3 mm.'])
   })
 })
 

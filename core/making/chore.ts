@@ -9,7 +9,7 @@ import { strandLists, strandWords } from '../tally/strand'
 import { tallyPart } from '../tally/tally'
 import { requireNeedle, requireThread } from '../thread/catalogue'
 import type { CarrierId } from '../technique/act'
-import { showLongLength, showNumber, type LengthUnit } from '../units/length'
+import { showLength, showLongLength, showNumber, type LengthUnit } from '../units/length'
 import { closureName, closureOf } from '../wear/closure'
 import {
   agendaOf,
@@ -37,7 +37,19 @@ const PLAIN: ChoreStyle = { unit: 'mm' }
 export const GLUE_MINUTES = { move: 20, wear: 24 * 60 } as const
 
 /** Minutes of work that things usually take (common practice; rough). */
-const MINUTES = { join: 5, measure: 3, sew: 8, knot: 3, glue: 2, trim: 3, hang: 8, strand: 4, thing: 2, warp: 1 }
+const MINUTES = {
+  join: 5,
+  measure: 3,
+  sew: 8,
+  knot: 3,
+  glue: 2,
+  trim: 3,
+  hang: 8,
+  strand: 4,
+  thing: 2,
+  cull: 4,
+  warp: 1,
+}
 
 const CARE: Partial<Record<CarrierId, string>> = {
   thread: 'Run the thread through the fingers; stretch nylon, wax what frays or splits.',
@@ -63,6 +75,17 @@ const chore = (kind: Chore['kind'], title: string, more: Partial<Omit<Chore, 'ki
   ...more,
 })
 
+/** Whole minutes in the proportion of the weights that come to the whole: largest remainders first. */
+function sharesOf(whole: number, weights: readonly number[]): number[] {
+  const sum = weights.reduce((a, b) => a + b, 0)
+  const exact = weights.map((weight) => (weight / sum) * whole)
+  const shares = exact.map(Math.floor)
+  let left = Math.round(whole - shares.reduce((a, b) => a + b, 0))
+  const byRest = exact.map((x, k) => ({ k, rest: x - Math.floor(x) })).sort((a, b) => b.rest - a.rest || a.k - b.k)
+  for (const { k } of byRest) if (left-- > 0) shares[k]!++
+  return shares
+}
+
 const times = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
 
 const carriersOf = (piece: Piece): Set<CarrierId> =>
@@ -84,7 +107,7 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
       'beads',
       `Lay out the beads${forAll}: ${beads.map((u) => `${u.bead.letter} ${showNumber(u.count * copies)}`).join(', ')}`,
     )
-  if (beads.length > 0) add('cull', 'Cull: put broken, thin and crooked beads aside as you lay them out')
+  if (beads.length > 0) add('cull', 'Cull: put broken, thin and crooked beads aside as you lay them out', MINUTES.cull)
   const two = beads.filter(({ spec }) => spec.spacing !== undefined)
   if (two.length > 0) add('holes', `Check that both holes are open: ${two.map((u) => u.bead.letter).join(', ')}`)
   for (const part of piece.parts)
@@ -95,7 +118,7 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
       const length = showLongLength(cut.cutMm, unit)
       if (cut.joins > 0)
         add(`cut-${part.id}-${cut.id}`, `Cut: ${cut.name}${whose}, ${many} lengths of up to ${length}, one at a time`)
-      else add(`cut-${part.id}-${cut.id}`, `Cut: ${cut.name}${whose}, ${many} × ${length}`, MINUTES.thing)
+      else add(`cut-${part.id}-${cut.id}`, `Cut: ${cut.name}${whose}, ${many} × ${length}`)
     }
   const carriers = carriersOf(piece)
   for (const carrier of ['thread', 'weft', 'wire'] as const)
@@ -113,12 +136,17 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
         requireThread(piece.supply.thread).name +
         (piece.supply.doubled ? ', doubled' : ''),
     )
+  const minutes = Math.max(
+    piece.cost.prepareMinutes,
+    items.reduce((sum, i) => sum + i.minutes, 0),
+  )
+  const shares = sharesOf(
+    minutes,
+    items.map((i) => i.minutes),
+  )
   return chore('prepare', 'Before you begin', {
-    items,
-    minutes: Math.max(
-      piece.cost.prepareMinutes,
-      items.reduce((sum, i) => sum + i.minutes, 0),
-    ),
+    items: items.map((item, k) => ({ ...item, minutes: shares[k]! })),
+    minutes,
     cautions: [
       ...(['necklace', 'choker'].includes(piece.fit.kind) ? [CHILD_CAUTION] : []),
       ...(carriers.has('wire') ? [WIRE_CAUTION] : []),
@@ -390,7 +418,7 @@ export function choresOf(
         put(
           rows.count,
           chore('attach', `Join ${part.name} on`, {
-            says: [jointWords(piece.parts, part, (mm) => showLongLength(mm, style.unit))],
+            says: [`${jointWords(piece.parts, part, (mm) => showLength(mm, style))}.`],
             minutes: MINUTES.hang,
           }),
         )

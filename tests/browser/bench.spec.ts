@@ -219,6 +219,10 @@ test('a pair is made side by side; the bench is cleared and the making found amo
   const all = page.getByText('All is done')
   for (let k = 0; k < 40 && !(await all.isVisible()); k++) await page.keyboard.press('Space')
   await page.getByRole('button', { name: 'It is made' }).click()
+  // Said too early: it is on the bench again, where it was.
+  await page.getByRole('button', { name: 'Not finished after all' }).click()
+  await expect(all).toBeVisible()
+  await page.getByRole('button', { name: 'It is made' }).click()
   await page.getByRole('button', { name: 'Clear the bench' }).click()
   await expect(page.getByRole('heading', { name: 'Put it on the bench' })).toBeVisible()
   await expect(page.getByText('made', { exact: true })).toBeVisible()

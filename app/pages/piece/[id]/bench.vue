@@ -329,71 +329,75 @@ function keepNote() {
         :copy="task?.copy ?? 1"
         @answer="answerChange"
       />
-      <div class="bench" :class="{ moves: byMove }">
+      <div class="bench" :class="{ moves: byMove, listed: (choreTask?.chore.items.length ?? 0) > 4 }">
         <h2 class="hidden">Bench</h2>
-        <section class="now" aria-label="The step in hand" aria-live="polite">
-          <BenchMistake
-            v-if="mistaken && task"
-            :piece="piece"
-            :agenda="agenda"
-            :task="task"
-            :bite="place.bite"
-            :per-hour="left.perHour"
-            @done="mistaken = false"
-            @settle="settle"
-          />
-          <BenchChore
-            v-else-if="choreTask"
-            :task="choreTask"
-            :ticked="ticked"
-            :next="next"
-            :copies="making.head.copies"
-            @tick="tick"
-          >
-            <BenchMeasure
-              v-if="choreTask.chore.kind === 'measure'"
+        <div class="now">
+          <section aria-label="The step in hand" aria-live="polite">
+            <BenchMistake
+              v-if="mistaken && task"
               :piece="piece"
-              :task="choreTask"
-              :measured="measured"
-              @measure="measure"
-              @take="change"
+              :agenda="agenda"
+              :task="task"
+              :bite="place.bite"
+              :per-hour="left.perHour"
+              @done="mistaken = false"
+              @settle="settle"
             />
-            <button
-              v-else-if="choreTask.chore.kind === 'join'"
-              type="button"
-              class="button not-yet"
-              @click="setJoined(false)"
+            <BenchChore
+              v-else-if="choreTask"
+              :task="choreTask"
+              :ticked="ticked"
+              :next="next"
+              :copies="making.head.copies"
+              @tick="tick"
             >
-              Not yet: the thread still lasts
-            </button>
-          </BenchChore>
-          <BenchMove v-else-if="rowTask && byMove" :piece="piece" :task="rowTask" :bite="place.bite" turning />
-          <BenchStep
-            v-else-if="rowTask"
-            :piece="piece"
-            :task="rowTask"
-            :bites="bites"
-            :bite="place.bite"
-            :running="stride === 'bite'"
-            :next="next"
-            :copies="making.head.copies"
-          />
-          <div v-else-if="!isFinished" class="end">
-            <h3>All is done</h3>
-            <button type="button" class="button main" @click="made">It is made</button>
-          </div>
-          <BenchRecord
-            v-else
-            :piece="piece"
-            :piece-id="id"
-            :making="making"
-            :busy="busy"
-            @keep="keepRecord"
-            @settle="(uses) => told(() => bench.settle(uses))"
-            @given="bench.add({ do: 'state', state: 'given' })"
-            @clear="aside"
-          />
-        </section>
+              <BenchMeasure
+                v-if="choreTask.chore.kind === 'measure'"
+                :piece="piece"
+                :task="choreTask"
+                :measured="measured"
+                @measure="measure"
+                @take="change"
+              />
+              <button
+                v-else-if="choreTask.chore.kind === 'join'"
+                type="button"
+                class="button not-yet"
+                @click="setJoined(false)"
+              >
+                Not yet: the thread still lasts
+              </button>
+            </BenchChore>
+            <BenchMove v-else-if="rowTask && byMove" :piece="piece" :task="rowTask" :bite="place.bite" turning />
+            <BenchStep
+              v-else-if="rowTask"
+              :piece="piece"
+              :task="rowTask"
+              :bites="bites"
+              :bite="place.bite"
+              :running="stride === 'bite'"
+              :next="next"
+              :copies="making.head.copies"
+            />
+            <div v-else-if="!isFinished" class="end">
+              <h3>All is done</h3>
+              <button type="button" class="button main" @click="made">It is made</button>
+            </div>
+            <BenchRecord
+              v-else
+              :piece="piece"
+              :piece-id="id"
+              :making="making"
+              :busy="busy"
+              @keep="keepRecord"
+              @settle="(uses) => told(() => bench.settle(uses))"
+              @given="bench.add({ do: 'state', state: 'given' })"
+              @resume="bench.add({ do: 'state', state: 'on the bench' })"
+              @clear="aside"
+            />
+          </section>
+          <BenchTimers :timers="timers" />
+        </div>
         <div v-show="!mistaken && !(isFinished && !task)" ref="hands" class="hands">
           <button type="button" class="back" :disabled="place.index === 0 && place.bite === 0" @click="back">
             <span aria-hidden="true">←</span> Back
@@ -422,7 +426,6 @@ function keepNote() {
               >
             </p>
           </div>
-          <BenchTimers :timers="timers" />
           <p v-if="restDue" class="rest" role="status">
             Twenty minutes: look at something six metres away for twenty seconds, and shake out the hands.
             <button type="button" class="link" @click="rested">Rested</button>
@@ -507,12 +510,20 @@ function keepNote() {
   gap: 20px 28px;
   min-height: calc(100dvh - 110px);
 }
+/* A long list to tick off, seen whole. */
+.listed {
+  grid-template-rows: minmax(0, 1fr) 150px;
+}
 .moves {
   grid-template-columns: minmax(0, 2.6fr) minmax(260px, 1fr);
 }
 .now {
   grid-area: now;
   padding-top: 8px;
+  display: grid;
+  align-content: start;
+  gap: 20px;
+  min-width: 0;
 }
 .end {
   display: grid;
@@ -528,6 +539,17 @@ function keepNote() {
   grid-template-columns: minmax(96px, 1fr) 4fr;
   gap: 12px;
   touch-action: pan-y;
+  /* Always under the hand, however long the words above or the notes beside it are. */
+  position: sticky;
+  bottom: 20px;
+  z-index: 5;
+}
+.hands::before {
+  content: '';
+  position: absolute;
+  inset: -8px -12px;
+  background: var(--ground);
+  z-index: -1;
 }
 .hands button {
   border: 0;
@@ -674,23 +696,14 @@ input[type='number'] {
     padding: 4px 12px 12px;
   }
   .bench,
+  .listed,
   .moves {
     grid-template: 'now' minmax(calc(66dvh - 150px), auto) 'hands' 34dvh 'side' auto / minmax(0, 1fr);
     gap: 12px;
     min-height: 0;
   }
-  /* The lower half is for the hand, however long the words above are. */
   .hands {
-    position: sticky;
     bottom: 72px;
-    z-index: 5;
-  }
-  .hands::before {
-    content: '';
-    position: absolute;
-    inset: -8px -12px;
-    background: var(--ground);
-    z-index: -1;
   }
   .picture {
     flex: none;
