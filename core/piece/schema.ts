@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { isSound } from '../units/text'
 import { FINISHES } from '../bead/bead'
 import { GLYPH_IDS } from '../bead/glyph'
-import { CATALOGUE, DEFAULT_SPEC, findSpec, OWN_SPEC } from '../bead/spec'
+import { specId } from '../bead/schema'
+import { DEFAULT_SPEC } from '../bead/spec'
 import { CLOSURE_KINDS } from '../wear/closure'
 import { FIT_KINDS } from '../wear/kind'
 import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
@@ -26,15 +27,6 @@ export const LIMITS = {
   holes: 40,
 } as const
 
-/** A spec of the catalogue by its id, or a user's own written out (core/bead/spec.ts). */
-export const specId = z.union([
-  z.enum(CATALOGUE.map((s) => s.id)),
-  z
-    .string()
-    .max(240)
-    .regex(OWN_SPEC)
-    .refine((id) => findSpec(id) !== undefined, { error: 'is not a bead size that can be: check its figures' }),
-])
 const mm = (least: number, most: number) => z.number().min(least).max(most)
 const text = (most: number) =>
   z.string().max(most).refine(isSound, { error: 'holds a character that cannot be kept: type it anew' })

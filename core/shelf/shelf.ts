@@ -3,7 +3,8 @@ import { FINISHES } from '../bead/bead'
 import { OWN_SPEC } from '../bead/spec'
 import { CLOSURE_KINDS } from '../wear/closure'
 import { MOST_MONEY } from '../money/money'
-import { gaugeSchema, specId } from '../piece/schema'
+import { specId } from '../bead/schema'
+import { gaugeSchema } from '../piece/schema'
 import { THREAD_IDS } from '../thread/catalogue'
 
 /**

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { FINISHES } from '../../../core/bead/bead'
-import { specId } from '../../../core/piece/schema'
+import { specId } from '../../../core/bead/schema'
 import { answer } from '../../http/answer'
 import { readJson } from '../../http/read'
 import { requireAccount } from '../../http/session'
