@@ -13,6 +13,7 @@ import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
 import type { Part, Piece } from '../piece/piece'
+import { sized } from '../piece/sizes'
 import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
 
 /** What a person says to begin a piece; everything can be changed later. */
@@ -172,7 +173,7 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
   const gauges = (wish.gauges ?? []).filter((g) =>
     sameGauge(g, { technique: wish.technique, spec: wish.spec, thread: supply.thread }),
   )
-  return {
+  return sized({
     name: wish.name,
     notes: '',
     tray,
@@ -181,7 +182,7 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
     supply,
     cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}),
     parts: [part],
-  }
+  })
 }
 
 /**

@@ -60,6 +60,39 @@ describe('a plan that changes while it is made', () => {
     const [span] = changedMade(p, loom({ repeat: rows('CCCC', 'CCCC') }), ORDER, at(p, 5))
     expect(span!.says).toBe('rows 2–5')
   })
+  it('sees a run that is longer, and one that was broken in two', () => {
+    const p = loom({ start: rows('AABB') })
+    for (const start of [rows('AAAB'), rows('ABBB'), rows('AABA'), rows('AABC')])
+      expect(changedMade(p, loom({ start }), ORDER, at(p, 2)).map((c) => c.rows)).toEqual([[0]])
+    // Six spans are named, and that there are more.
+    const many = loom({ times: 12 })
+    const [one] = changedMade(many, loom({ times: 12, repeat: rows('ABBA', 'BACB') }), ORDER, at(many, 20))
+    expect(one!.says).toBe('rows 3, 5, 7, 9, 11, 13 …')
+    const six = changedMade(many, loom({ times: 12, repeat: rows('ABBA', 'BACB') }), ORDER, at(many, 13))
+    expect(six[0]!.says).toBe('rows 3, 5, 7, 9, 11, 13')
+  })
+  it('looks at each part by itself, and at none that is gone', () => {
+    const two = piece({ parts: [part({ id: 'top', times: 1 }), part({ id: 'drop', times: 1 })] })
+    const changed = { ...two, parts: [two.parts[0]!, { ...two.parts[1]!, start: rows('BBBB') }] }
+    const end = goneTo(agendaOf(two, ORDER), 14)
+    expect(changedMade(two, changed, ORDER, end).map((c) => c.part)).toEqual(['drop'])
+    expect(changedMade(two, { ...two, parts: [two.parts[0]!] }, ORDER, end)).toEqual([])
+    const [drop] = changedMade(two, changed, ORDER, end)
+    expect(shiftedMark(two, { ...drop!, shift: 2 }, { task: 'drop/1/1', bite: 0 })).toEqual({
+      task: 'drop/1/3',
+      bite: 0,
+    })
+    // Behind the last row there is nothing to go to.
+    const mark = { task: 'drop/1/5', bite: 0 }
+    expect(shiftedMark(two, { ...drop!, shift: 2 }, mark)).toBe(mark)
+  })
+  it('calls no shift what differs besides, or where nothing of what was made is left', () => {
+    const p = loom({ start: rows('AAAA', 'CAAC') })
+    const other = loom({ start: rows('BBBB', 'BBBB', 'AAAA', 'CABC') })
+    expect(changedMade(p, other, ORDER, at(p, 6))[0]!.shift).toBe(0)
+    const gone = loom({ start: rows('CAAC'), times: 4 })
+    expect(changedMade(p, gone, ORDER, at(p, 2))[0]!.shift).toBe(0)
+  })
   it('knows rows that were put in before what is made, and moves the place on with it', () => {
     const p = loom({ start: rows('AAAA', 'CAAC') })
     const now = loom({ start: rows('BBBB', 'BBBB', 'AAAA', 'CAAC') })

@@ -115,6 +115,27 @@ describe('what follows from events', () => {
     expect(stateOf([state(6, 'made'), state(7, 'given')]).status).toBe('given')
     expect(stateOf([state(7, 'made'), state(8, 'on the bench')]).status).toBe('on the bench')
   })
+  it('keeps what was pressed and noted, and what went out of the box until it is put back', () => {
+    const one = (k: number, event: KeptEvent['event'], at = k): KeptEvent => ({ id: `one-one-${k}`, at, event })
+    const press = { do: 'at', task: 'band/1/1', bite: 2, says: '', beads: 4, of: 8 } as const
+    const moves = [{ shelfId: 'tube', amount: 1.5 }]
+    const state = stateOf([
+      one(1, press),
+      one(2, { do: 'note', task: 'band/1/1', text: 'soft thread' }),
+      one(3, { do: 'settled', moves } as never),
+    ])
+    expect(stateOf([])).toMatchObject({ seen: -1, notes: [], presses: [], settled: null })
+    expect(state.presses).toEqual([{ at: 1, task: 'band/1/1', bite: 2, beads: 4 }])
+    expect(state.notes).toEqual([{ id: 'one-one-2', at: 2, task: 'band/1/1', text: 'soft thread' }])
+    expect(state.settled).toEqual(moves)
+    expect(
+      stateOf([one(3, { do: 'settled', moves } as never), one(4, { do: 'settled', moves: [] })]).settled,
+    ).toBeNull()
+    // At one moment, the order of the ids decides, wherever it is asked.
+    const due = (k: number, day: string) => one(k, { do: 'due', day }, 7)
+    for (const order of [[1, 2] as const, [2, 1] as const])
+      expect(stateOf(order.map((k) => due(k, `2026-12-0${k}`))).due).toBe('2026-12-02')
+  })
   it('is read strictly: no other kinds, no halves of characters, no time before the press', () => {
     const note = (text: string) => ({ id: 'note-note-1', at: 1, event: { do: 'note', task: 'band/1/1', text } })
     expect(keptEventSchema.safeParse(note('Thread nearly out')).success).toBe(true)

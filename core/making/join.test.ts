@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, piece } from '../../tests/fixture/piece'
+import { anyPiece, part, piece } from '../../tests/fixture/piece'
 import { supplySchema } from '../piece/schema'
 import { setStep } from '../piece/edit'
+import type { Part } from '../piece/piece'
 import { applySteps } from '../piece/step'
 import { valueOf } from '../problem'
 import { coverOf, pathOf, threadCuts } from '../supply/thread'
@@ -72,6 +73,19 @@ describe('joins of thread, foretold', () => {
       expect(foretold - joins).toBeLessThanOrEqual(1)
     }
   })
+  it('keep thread for a closure where it is sewn on: on the part that is fitted alone', () => {
+    const p = piece({
+      parts: [part({ id: 'band' }), part({ id: 'drop' })],
+      supply: { ...supplySchema.parse({}), workingLengthMm: 1, tailMm: 0, claspTailMm: 0 },
+    })
+    const [band, drop] = p.parts as [Part, Part]
+    const all = pathOf(band, p).runs[0]!.lengthMm
+    // As long as the way of the part, and no more: too short to sew a closure on with.
+    const short = { ...p, supply: { ...p.supply, workingLengthMm: all * 1.05 + 1 } }
+    const count = (one: Part) => joinRows(short, one, rowListOf(short, one))
+    expect(count(band)).toEqual([rowListOf(short, band).count])
+    expect(count(drop)).toEqual([])
+  })
   it('go on from where it was joined, and come a row later where the thread still lasts', () => {
     const p = piece({ supply: supplySchema.parse({ workingLengthMm: 500, tailMm: 50, claspTailMm: 50 }) })
     const long = valueOf(applySteps(p, [setStep(p, ['parts', 'band', 'times'], 100)]))
@@ -81,6 +95,14 @@ describe('joins of thread, foretold', () => {
     expect(early[0]).toBe(10)
     // With a clasp tail as long as any, a thread that is joined on covers what the first one does.
     expect(early[1]! - 10).toBe(plain[1]! - plain[0]!)
+    // Told in any order; what lies outside the rows is none.
+    const told = new Map([
+      [30, true],
+      [10, true],
+      [0, true],
+      [rows.count + 5, true],
+    ])
+    expect(joinRows(long, long.parts[0]!, rows, told).slice(0, 2)).toEqual([10, 30])
     const later = joinRows(long, long.parts[0]!, rows, new Map([[plain[0]!, false]]))
     expect(later[0]).toBe(plain[0]! + 1)
   })

@@ -51,6 +51,34 @@ describe('what makings teach', () => {
     // Two alone cannot say which of them is strange.
     expect(learnedFrom([told({ perHour: 150 }), told({ perHour: 600 })]).speed.get('peyote')!.questioned).toEqual([])
   })
+  it('calls strange what is off by more than 30 % and by three times the usual, of three and more (by hand)', () => {
+    const questioned = (...speeds: number[]) => {
+      const all = speeds.map((perHour) => told({ perHour }))
+      const { questioned: strange } = learnedFrom(all).speed.get('peyote')!
+      return all.flatMap(({ making }, k) => (strange.includes(making) ? [speeds[k]] : []))
+    }
+    expect(questioned(100, 100, 131)).toEqual([131])
+    expect(questioned(100, 100, 130)).toEqual([])
+    expect(questioned(100, 100, 69)).toEqual([69])
+    // Median 110; the others are off by 10, 10 and 30, usually by 10 to 30: 20. Three times that is 60.
+    expect(questioned(100, 120, 80, 170)).toEqual([])
+    expect(questioned(100, 120, 80, 180)).toEqual([180])
+  })
+  it('questions no bad bag, but a strange thread; leaves out what nobody measured', () => {
+    const bag = (culled: number) => told({ culls: [{ spec: 'cylinder-11', used: 100 - culled, culled }] })
+    expect(learnedFrom([bag(1), bag(1), bag(40)]).culls.get('cylinder-11')!.questioned).toEqual([])
+    const odd = told({ slack: 1.9 })
+    expect(learnedFrom([told({ slack: 1.1 }), told({ slack: 1.1 }), odd]).slack).toMatchObject({
+      questioned: [odd.making],
+      makings: 2,
+    })
+    const none = learnedFrom([told({ hours: 0, culls: [{ spec: 'cylinder-11', used: 0, culled: 0 }] })])
+    expect([none.speed.size, none.culls.size, none.along.size]).toEqual([0, 0, 0])
+    const keys = [{ spec: 'round-8' }, { technique: 'loom' }, { thread: 'nylon-D' }].map((over) =>
+      gaugeKey({ ...told().facts, ...over }),
+    )
+    expect(new Set(keys).size).toBe(3)
+  })
   it('of culls is the share of all beads that were looked at', () => {
     const { culls } = learnedFrom([
       told({ culls: [{ spec: 'cylinder-11', used: 960, culled: 40 }] }),
@@ -118,6 +146,13 @@ describe('a piece reckoned with it', () => {
     expect(speedFor(p, learned, { learnSpeed: 'off' })).toBeNull()
     expect(speedFor(chosen, learned, ALL)).toBeNull()
     expect(speedFor(p, learned, ALL)!.makings).toBe(1)
+    // One of the two figures was chosen.
+    for (const own of [{ beadsPerHourLeast: 60 }, { beadsPerHourMost: 300 }])
+      expect(speedFor({ ...p, cost: costSchema.parse(own) }, learned, ALL)).toBeNull()
+    // One thing alone is used too.
+    expect(withLearned(p, learned, { ...ALL, learnCull: 'off', learnThread: 'off' }).cost.beadsPerHourMost).toBe(92)
+    expect(withLearned(p, learned, { ...ALL, learnSpeed: 'off', learnThread: 'off' }).supply.culls!.size).toBe(1)
+    expect(withLearned(p, learned, { ...ALL, learnSpeed: 'off', learnCull: 'off' }).supply.slack).toBe(1.2)
     const other = learnedFrom([told({ technique: 'loom', spec: 'round-8' })])
     expect(withLearned(p, other, ALL)).toBe(p)
   })

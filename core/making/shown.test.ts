@@ -6,7 +6,8 @@ import { numberAt, partRow, rowsOf } from '../piece/piece'
 import { costSchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { workingRowCount } from '../tally/words'
-import { agendaOf, bitesOf, goneTo, placeOf, rowListOf, taskAt, type RowTask } from './agenda'
+import { courseOf } from './chore'
+import { agendaOf, choreMinutesFrom, bitesOf, goneTo, placeOf, rowListOf, taskAt, type RowTask } from './agenda'
 import { leftOf } from './left'
 import { pauseOf, spokenBite, spokenTask } from './say'
 import { benchTray, doneOf, soFarOf } from './sofar'
@@ -74,6 +75,13 @@ describe('what is left', () => {
       pace: null,
       perHour: { least: 50, most: 100 },
     })
+    // And what else there is to do, in its minutes: 20 to prepare, 8 to sew the clasp on, 3 to knot, 3 to trim.
+    const course = courseOf(band, ORDER)
+    const all = leftOf(course, placeOf(course, goneTo(course, 0)), [], cost)
+    const chores = choreMinutesFrom(course, 0) / 60
+    expect(chores).toBeGreaterThan(0.5)
+    expect(all.hours.least).toBeCloseTo(0.32 + chores, 9)
+    expect(all.hours.most).toBeCloseTo(0.64 + chores, 9)
     const known = leftOf(agenda, place, [press(0, 0), press(5, 10), press(10, 20)], cost)
     expect(known.pace).toBe(120)
     expect(known.hours.least).toBeCloseTo(20 / 138, 9)

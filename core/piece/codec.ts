@@ -8,6 +8,7 @@ import { checkJoints } from './joint'
 import type { Plan } from '../technique/technique'
 import type { Part, Piece, SectionName } from './piece'
 import { columnsOf, isGrid, rowsOf, SECTIONS, storedCells, workOf } from './piece'
+import { sized } from './sizes'
 import {
   LIMITS,
   PIECE_VERSION,
@@ -21,7 +22,7 @@ import {
 const linesOut = (lines: Lines): number[][] => linesOf(lines).map(runsOf)
 
 export function partToFile(part: Part): PartFile {
-  const { start, repeat, end, settings, chart: _, ...head } = part
+  const { start, repeat, end, settings, chart: _, sizes: _sizes, ...head } = part
   return {
     ...head,
     settings: { ...settings },
@@ -278,6 +279,6 @@ export function pieceFromBody(value: unknown): Result<Piece> {
   if (!parsed.success) return bad(...problemsOf(parsed.error))
   const { parts, ...head } = parsed.data
   const problems: Problem[] = []
-  const piece: Piece = { ...head, parts: parts.map((p) => settled(partIn(p, problems))) }
+  const piece: Piece = sized({ ...head, parts: parts.map((p) => settled(partIn(p, problems))) })
   return problems.length > 0 ? bad(...problems.slice(0, 12)) : whole(piece)
 }

@@ -13,7 +13,7 @@ import {
 } from '../technique/lattice'
 import { requireLattice } from '../technique/stitch'
 import type { Settings } from '../technique/technique'
-import { beadOf, columnsOf, isGrid, isInside, rowsOf, SECTIONS, techniqueOf, workOf, type Part } from './piece'
+import { beadOf, columnsOf, isGrid, isInside, rowsOf, shapeOf, techniqueOf, workOf, type Part } from './piece'
 
 /**
  * Lattices by the settings they follow from: edits of cells keep the settings, so a lattice is worked out once for a
@@ -42,24 +42,18 @@ function bothLattices(part: Part): { readonly down: Lattice; readonly along: Lat
   return both
 }
 
-interface Drawn {
-  readonly of: readonly unknown[]
-  readonly drawing: Drawing
-}
-
-/** Drawings of lines by the ends of their repeat: edits of beads keep them. */
-const drawings = new WeakMap<object, Drawn>()
+/** Drawings of lines by their shape: other colours leave them as they are. */
+const drawings = new WeakMap<object, Drawing>()
 
 /** Where the beads of lines of their own lengths lie. */
 function drawnLines(part: Part): Drawing {
-  const { technique, spec, settings, plan, times, repeat } = part
-  const of = [technique, spec, settings, plan, times, ...SECTIONS.map((name) => part[name].ends)]
-  let drawn = drawings.get(repeat.ends!)
-  if (!drawn?.of.every((value, i) => value === of[i])) {
-    drawn = { of, drawing: techniqueOf(part).drawing(workOf(part)) }
-    drawings.set(repeat.ends!, drawn)
+  const shape = shapeOf(part)
+  let drawing = drawings.get(shape)
+  if (!drawing) {
+    drawing = techniqueOf(part).drawing(workOf(part))
+    drawings.set(shape, drawing)
   }
-  return drawn.drawing
+  return drawing
 }
 
 /** Where the beads of a part lie freely; null where a lattice says it. */

@@ -7,6 +7,7 @@ import { requireTechnique } from '../technique/registry'
 import type { Place } from '../technique/lattice'
 import type { Plan, Settings, Technique, Work } from '../technique/technique'
 import type { Cost, Fit, Gauge, Joint, PieceHead, Supply } from './schema'
+import { beadOfNumber, sizesText, type Sizes } from './sizes'
 
 /** The three sections of a weave: start + times × repeat + end. Editing any copy of the repeat edits them all. */
 export type SectionName = 'start' | 'repeat' | 'end'
@@ -28,6 +29,8 @@ export interface Part {
   readonly start: Lines
   readonly repeat: Lines
   readonly end: Lines
+  /** Sizes of the beads that its lines hold (sizes.ts), made from the tray; never kept with the piece. */
+  readonly sizes?: Sizes
   /** By which chart a round surface is unrolled to be looked at; of the screen only, never kept with the piece. */
   readonly chart?: string
 }
@@ -76,8 +79,32 @@ export function workOf(part: Part, rows = rowsOf(part)): Work {
   return {
     ...basisOf(part),
     rows,
-    ...(isGrid(part) ? {} : { lineLength: (r: number) => lengthOfLine(part, r) }),
+    ...(isGrid(part)
+      ? {}
+      : {
+          lineLength: (r: number) => lengthOfLine(part, r),
+          beadAt: (c: number, r: number) => beadOfNumber(part, partRow(part, r)[c]!),
+          shape: shapeOf(part),
+        }),
   }
+}
+
+/** Shapes by the ends of the repeat: edits of beads keep them. */
+const shapes = new WeakMap<object, { readonly of: readonly unknown[]; readonly shape: object }>()
+
+/** One value as long as nothing changes that the places of beads follow from: their colours are not among it. */
+export function shapeOf(part: Part): object {
+  const { technique, spec, settings, plan, times, repeat } = part
+  const of = [
+    ...[technique, spec, settings, plan, times],
+    ...SECTIONS.flatMap((name) => [part[name].ends, sizesText(part.sizes, part[name])]),
+  ]
+  let known = shapes.get(repeat.ends!)
+  if (!known?.of.every((value, i) => value === of[i])) {
+    known = { of, shape: {} }
+    shapes.set(repeat.ends!, known)
+  }
+  return known.shape
 }
 
 /** What its technique is asked about rows that are not there yet: their lengths are not known. */

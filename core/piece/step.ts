@@ -2,6 +2,7 @@ import { bad, good, problem, type Result } from '../problem'
 import { checkPart, checkPiece, checkSize } from './codec'
 import { checkJoints } from './joint'
 import { findPart, SECTIONS, type Piece } from './piece'
+import { sized } from './sizes'
 import type { Step } from './steps/schema'
 import { kindOf } from './steps/table'
 
@@ -48,6 +49,7 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
     if (!result.ok) return result
     next = result.value
   }
+  next = sized(next)
   const onTray = new Set(next.tray.map((b) => b.number))
   for (const number of broughtIn(steps)) {
     // What was laid and taken up again within the list is nowhere.

@@ -23,6 +23,10 @@ export interface Work {
   readonly plan?: Plan
   /** Places of bead row r, where they differ; `columns`, then the most, if it is not given. */
   lineLength?(r: number): number
+  /** The bead at place c of line r, where lines hold beads of different sizes; `bead` if it is not given. */
+  beadAt?(c: number, r: number): BeadSpec
+  /** One value as long as the lines keep their lengths and their beads’ sizes: by it can be kept what follows. */
+  readonly shape?: object
   /** What is really laid, where places are left empty; the whole grid if it is not given. */
   readonly laid?: LaidWork
   /** Buttons or loops to choose from that the closure has at its end; none if it is not given. */

@@ -30,11 +30,17 @@ function band(rows: number) {
 /** In the page: presses the link and tells after how many ms the step is on the screen; then presses once more. */
 async function opened(page: Page): Promise<{ open: number; step: number }> {
   return page.evaluate(async () => {
+    /** Milliseconds until something stands in the page, and until the frame after it. */
     const seen = (what: () => boolean) =>
       new Promise<number>((done) => {
         const began = performance.now()
-        const look = () =>
-          what() ? requestAnimationFrame(() => done(performance.now() - began)) : setTimeout(look, 0)
+        const look = () => {
+          if (!what()) return
+          watch.disconnect()
+          requestAnimationFrame(() => done(performance.now() - began))
+        }
+        const watch = new MutationObserver(look)
+        watch.observe(document.body, { subtree: true, childList: true, characterData: true })
         look()
       })
     const find = (selector: string) => document.querySelector<HTMLElement>(selector)

@@ -10,6 +10,7 @@ import { strandCardsPdf, strandsCsv } from '#core/format/strand-cards'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { wordChart } from '#core/format/word-chart'
 import { pictureOf } from '#core/picture/picture'
+import { choresOf } from '#core/making/chore'
 import { rowsOf, type Piece } from '#core/piece/piece'
 import { DEMO_PIECES } from '../../demo/pieces'
 import { WORKED } from '../fixture/worked'
@@ -40,6 +41,10 @@ export async function outputsOf(piece: Piece): Promise<Record<string, string | U
     'report.json': JSON.stringify(reportPiece(piece), null, 1),
     'tally.csv': tallyCsv(piece),
     'rows.csv': rowsCsv(piece),
+    // What is done besides beads, and when.
+    'course.json': JSON.stringify(
+      choresOf(piece, { copies: 1, copyOrder: 'in turn' }, { joined: new Map(), measured: [] }),
+    ),
   }
   for (const part of piece.parts) {
     out[`${part.id}.grid.csv`] = gridCsv(piece, part)

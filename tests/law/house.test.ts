@@ -7,7 +7,20 @@ const CORE = fileURLToPath(new URL('../../core', import.meta.url))
 
 /** The rooms of core from the ground up: each uses those before it, never one behind it. */
 const ROOMS = [
-  ...['units', 'money', 'grid', 'colour', 'bead', 'thread', 'wear', 'technique', 'piece', 'pattern', 'tally'],
+  ...[
+    'units',
+    'money',
+    'grid',
+    'colour',
+    'bead',
+    'thread',
+    'wear',
+    'recipe',
+    'technique',
+    'piece',
+    'pattern',
+    'tally',
+  ],
   ...['shelf', 'image', 'fit', 'supply', 'begin', 'picture', 'making', 'device', 'contract', 'format', 'proof'],
 ]
 

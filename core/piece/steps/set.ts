@@ -42,7 +42,7 @@ function whole(piece: Piece, step: SetStep): SetStep {
 }
 
 /** What other kinds of steps change, or what nothing may change. */
-const FORBIDDEN = new Set(['start', 'repeat', 'end', 'columns', 'id', 'number', 'version'])
+const FORBIDDEN = new Set(['start', 'repeat', 'end', 'columns', 'sizes', 'id', 'number', 'version'])
 
 /** Each field of a piece by itself: only the one that a step changes needs to be looked at. */
 const HEAD_FIELDS = Object.fromEntries(
@@ -61,7 +61,7 @@ function apply(piece: Piece, step: SetStep): Result<Piece> {
     return checked.success ? good({ ...next, ...checked.data }) : bad(...problemsOf(checked.error))
   }
   const part = findPart(next, String(step.path[1]))!
-  const { start: _s, repeat: _r, end: _e, ...own } = part
+  const { start: _s, repeat: _r, end: _e, sizes: _sizes, ...own } = part
   const checked = partHeadSchema.safeParse(own)
   return checked.success ? good(next) : bad(...problemsOf(checked.error))
 }
