@@ -10,16 +10,25 @@ const anyDrawing: fc.Arbitrary<FreeDrawing> = fc
       x: fc.float({ min: 0, max: 60, noNaN: true }),
       y: fc.float({ min: 0, max: 40, noNaN: true }),
       turnDegrees: fc.integer({ min: -90, max: 90 }),
+      bead: fc.constantFrom(BEAD, BEAD, { l: 5, d: 1.5 }),
     }),
     { selector: (p) => p.key, maxLength: 60 },
   )
   .map((placed) => freeDrawing({ placed, widthMm: 60, lengthMm: 40, bead: BEAD }))
 
-/** How far a point lies from a bead, in its own size: written out anew as the twin of what finds it. */
-function far(d: FreeDrawing, k: number, x: number, y: number): [number, number] {
+/** Its size, along its hole and across: what was given, told from the drawing by nothing but the room it takes. */
+const size = (d: FreeDrawing, k: number): [number, number] =>
+  d.sizes ? [d.sizes[2 * k]!, d.sizes[2 * k + 1]!] : [BEAD.l, BEAD.d]
+const between = (d: FreeDrawing, k: number, o: number): [number, number] => {
+  const [[l, w], [m, v]] = [size(d, k), size(d, o)]
+  return [(l + m) / 2, (w + v) / 2]
+}
+
+/** How far a point lies from a bead, in a size: written out anew as the twin of what finds it. */
+function far(d: FreeDrawing, k: number, x: number, y: number, [l, w] = size(d, k)): [number, number] {
   const turn = (d.turns[k]! * Math.PI) / 180
   const [dx, dy] = [x - d.xs[k]!, y - d.ys[k]!]
-  return [(dx * Math.cos(turn) + dy * Math.sin(turn)) / d.beadX, (dy * Math.cos(turn) - dx * Math.sin(turn)) / d.beadY]
+  return [(dx * Math.cos(turn) + dy * Math.sin(turn)) / l, (dy * Math.cos(turn) - dx * Math.sin(turn)) / w]
 }
 
 describe('beads that lie freely', () => {
@@ -71,8 +80,8 @@ describe('beads that lie freely', () => {
           for (const other of d.keys.keys()) {
             if (other === k) continue
             const apart = Math.min(
-              Math.hypot(...far(d, k, d.xs[other]!, d.ys[other]!)),
-              Math.hypot(...far(d, other, d.xs[k]!, d.ys[k]!)),
+              Math.hypot(...far(d, k, d.xs[other]!, d.ys[other]!, between(d, k, other))),
+              Math.hypot(...far(d, other, d.xs[k]!, d.ys[k]!, between(d, k, other))),
             )
             if (Math.abs(apart - 1.34) > 1e-6) expect(touching.includes(other)).toBe(apart < 1.34)
             expect(beadsTouching(d, other).includes(k)).toBe(touching.includes(other))
@@ -91,6 +100,19 @@ describe('beads that lie freely', () => {
     })
     expect(halfOf(d, 0)).toEqual({ x: 1, y: 1.5 })
     expect(halfOf(d, 1).x).toBeCloseTo(1.5, 9)
+    const mixed = freeDrawing({
+      placed: [
+        { key: 0, x: 5, y: 5, turnDegrees: 0 },
+        { key: 1, x: 5, y: 9, turnDegrees: 90, bead: { l: 6, d: 4 } },
+      ],
+      widthMm: 10,
+      lengthMm: 10,
+      bead: BEAD,
+    })
+    expect([0, 1].map((k) => [halfOf(mixed, k).x, halfOf(mixed, k).y].map((mm) => Math.round(mm * 10) / 10))).toEqual([
+      [1, 1.5],
+      [2, 3],
+    ])
     const along = freeDrawing({ placed: [], widthMm: 1, lengthMm: 1, bead: BEAD, hole: 'along' })
     expect([along.beadX, along.beadY]).toEqual([3, 2])
   })

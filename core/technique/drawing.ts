@@ -18,6 +18,8 @@ export interface PlacedBead {
   readonly y: number
   /** How it is turned; at 0 its hole runs as `hole` of the drawing says. */
   readonly turnDegrees: number
+  /** Its size along its hole and across it, mm, where beads differ. */
+  readonly bead?: { readonly l: number; readonly d: number }
 }
 
 /** Something that beads are carried by, as it is seen: a thread, cord or wire, or a finding that they hang on. */
@@ -42,6 +44,8 @@ export interface FreeDrawing {
   readonly xs: Float64Array
   readonly ys: Float64Array
   readonly turns: Float32Array
+  /** Sizes of single beads as they lie at turn 0, mm, where they differ: across and along, in turn. */
+  readonly sizes: Float32Array | null
   readonly carriers: readonly Carrier[]
   /** Place in these lists by key; −1 where no bead lies. */
   indexOf(key: number): number
@@ -108,6 +112,17 @@ export function freeDrawing({
   const xs = Float64Array.from(inOrder, (p) => p.x)
   const ys = Float64Array.from(inOrder, (p) => p.y)
   const turns = Float32Array.from(inOrder, (p) => p.turnDegrees)
+  const asLies = ({ l, d }: { readonly l: number; readonly d: number }): Point =>
+    hole === 'across' ? { x: l, y: d } : { x: d, y: l }
+  const usual = asLies(bead)
+  const sizes = inOrder.some((p) => p.bead && (p.bead.l !== bead.l || p.bead.d !== bead.d))
+    ? Float32Array.from(
+        inOrder.flatMap((p) => {
+          const { x, y } = p.bead ? asLies(p.bead) : usual
+          return [x, y]
+        }),
+      )
+    : null
   const where = new Int32Array((keys.at(-1) ?? -1) + 1).fill(-1)
   keys.forEach((key, k) => {
     where[key] = k
@@ -116,13 +131,14 @@ export function freeDrawing({
     kind: 'free',
     widthMm,
     lengthMm,
-    beadX: hole === 'across' ? bead.l : bead.d,
-    beadY: hole === 'across' ? bead.d : bead.l,
+    beadX: usual.x,
+    beadY: usual.y,
     hole,
     keys,
     xs,
     ys,
     turns,
+    sizes,
     carriers,
     indexOf: (key) => where[key] ?? -1,
     index: indexed(xs, ys, widthMm, lengthMm, Math.max(bead.l, bead.d)),
@@ -148,13 +164,21 @@ export function beadsWithin(drawing: FreeDrawing, x0: number, y0: number, x1: nu
   return out.slice(0, count).sort()
 }
 
-/** How far a point lies from the middle of a bead, in its own size as it is turned: 0.5 is its edge. */
-function farFrom({ xs, ys, turns, beadX, beadY }: FreeDrawing, k: number, { x, y }: Point): { u: number; v: number } {
+/** Size of a bead as it lies at turn 0, mm. */
+export const sizeOf = ({ sizes, beadX, beadY }: FreeDrawing, k: number): Point =>
+  sizes ? { x: sizes[2 * k]!, y: sizes[2 * k + 1]! } : { x: beadX, y: beadY }
+
+/** The largest of all beads along any axis, mm. */
+const largestOf = ({ sizes, beadX, beadY }: FreeDrawing): number =>
+  sizes ? sizes.reduce((most, mm) => Math.max(most, mm), 0) : Math.max(beadX, beadY)
+
+/** How far a point lies from the middle of a bead, in a size as the bead is turned: half of it is its edge. */
+function farFrom({ xs, ys, turns }: FreeDrawing, k: number, { x, y }: Point, size: Point): { u: number; v: number } {
   const turn = (turns[k]! * Math.PI) / 180
   const [dx, dy] = [x - xs[k]!, y - ys[k]!]
   return {
-    u: (dx * Math.cos(turn) + dy * Math.sin(turn)) / beadX,
-    v: (dy * Math.cos(turn) - dx * Math.sin(turn)) / beadY,
+    u: (dx * Math.cos(turn) + dy * Math.sin(turn)) / size.x,
+    v: (dy * Math.cos(turn) - dx * Math.sin(turn)) / size.y,
   }
 }
 
@@ -163,11 +187,11 @@ const HIT = 1
 
 /** The bead that is meant by a point, mm: its place in the lists; −1 where none lies near. */
 export function beadNear(drawing: FreeDrawing, p: Point): number {
-  const reach = HIT * Math.hypot(drawing.beadX, drawing.beadY)
+  const reach = HIT * Math.SQRT2 * largestOf(drawing)
   let best = -1
   let least = HIT
   for (const k of beadsWithin(drawing, p.x - reach, p.y - reach, p.x + reach, p.y + reach)) {
-    const { u, v } = farFrom(drawing, k, p)
+    const { u, v } = farFrom(drawing, k, p, sizeOf(drawing, k))
     const far = Math.max(Math.abs(u), Math.abs(v))
     if (far < least - 1e-9) {
       least = far
@@ -182,14 +206,17 @@ const TOUCH = 1.34
 
 /** The beads that touch one, by their places in the lists; touching counts both ways. */
 export function beadsTouching(drawing: FreeDrawing, k: number): number[] {
-  const { xs, ys, beadX, beadY } = drawing
+  const { xs, ys } = drawing
   const here = { x: xs[k]!, y: ys[k]! }
-  const reach = TOUCH * Math.max(beadX, beadY)
+  const reach = TOUCH * largestOf(drawing)
+  const own = sizeOf(drawing, k)
   const near = beadsWithin(drawing, here.x - reach, here.y - reach, here.x + reach, here.y + reach)
   return Array.from(near).filter((other) => {
     if (other === k) return false
+    const theirs = sizeOf(drawing, other)
+    const between = { x: (own.x + theirs.x) / 2, y: (own.y + theirs.y) / 2 }
     const far = (at: number, p: Point) => {
-      const { u, v } = farFrom(drawing, at, p)
+      const { u, v } = farFrom(drawing, at, p, between)
       return Math.hypot(u, v)
     }
     return Math.min(far(k, { x: xs[other]!, y: ys[other]! }), far(other, here)) <= TOUCH
@@ -197,4 +224,7 @@ export function beadsTouching(drawing: FreeDrawing, k: number): number[] {
 }
 
 /** Half of the room that a bead takes on each axis, mm. */
-export const halfOf = (drawing: FreeDrawing, k: number): Point => halfBox(drawing, drawing.turns[k]!)
+export const halfOf = (drawing: FreeDrawing, k: number): Point => {
+  const { x, y } = sizeOf(drawing, k)
+  return halfBox({ beadX: x, beadY: y }, drawing.turns[k]!)
+}
