@@ -2,6 +2,7 @@ import type { Piece } from '../core/piece/piece'
 import { fold, type Design } from './motif'
 import { pieceOf } from './plan'
 import { BRAID_PIECES } from './braids'
+import { CARRIER_PIECES } from './carriers'
 import { FIT_PIECES } from './fits'
 import { FLAT_PEYOTE } from './shelf'
 import { JOINED_PIECES } from './joined'
@@ -101,4 +102,5 @@ export const DEMO_PIECES: readonly Piece[] = [
   ...FIT_PIECES,
   ...STITCH_PIECES,
   ...JOINED_PIECES,
+  ...CARRIER_PIECES,
 ]

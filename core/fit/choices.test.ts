@@ -60,7 +60,9 @@ const fitted = (bodyMm: number, closure: Closure, over: Partial<Fit> = {}): Fit 
 
 const anyBand: fc.Arbitrary<Piece> = fc
   .record({
-    technique: fc.constantFrom(...TECHNIQUES.filter((t) => t.material.counted).map((t) => t.id)),
+    technique: fc.constantFrom(
+      ...TECHNIQUES.filter((t) => t.material.counted && t.store === 'cells').map((t) => t.id),
+    ),
     columns: fc.integer({ min: 2, max: 9 }),
     start: fc.integer({ min: 0, max: 5 }),
     end: fc.integer({ min: 0, max: 5 }),

@@ -5,7 +5,7 @@ import { reportPiece } from '../format/report'
 import { rowsCsv } from '../format/tally-csv'
 import { wordChart } from '../format/word-chart'
 import { cellsFrom, emptyCells } from '../grid/cells'
-import { columnsOf, rowsOf, type Part } from '../piece/piece'
+import { columnsOf, workOf, type Part } from '../piece/piece'
 import { rowWords } from '../tally/words'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { walked } from '../technique/disc'
@@ -13,7 +13,7 @@ import { discMove, discMoves, nextBeads, pauseWords } from './disc'
 
 const rowOrder = (one: Part, round: number): string =>
   requireTechnique(one.technique)
-    .order.row(round, { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings })
+    .order.row(round, workOf(one))
     .keys.map((k) => k % columnsOf(one))
     .join()
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPiece, anyPieceOf, part, rows, piece } from '../../tests/fixture/piece'
+import { ANY_IDS, anyPiece, anyPieceOf, part, rows, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { keyOf } from '../grid/key'
 import { layingSteps } from '../piece/edit'
@@ -304,7 +304,7 @@ describe('live symmetry', () => {
     let symmetric = 0
     fc.assert(
       fc.property(
-        anyPieceOf(TECHNIQUES.map((t) => t.id)),
+        anyPieceOf(ANY_IDS),
         fc.constantFrom(...kinds),
         fc.array(fc.tuple(fc.nat(), fc.nat(), fc.integer({ min: 0, max: 3 })), { minLength: 1, maxLength: 6 }),
         (q, kind, strokes) => {

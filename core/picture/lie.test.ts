@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPieceOf, bead, part } from '../../tests/fixture/piece'
+import { ANY_IDS, anyPieceOf, bead, part } from '../../tests/fixture/piece'
 import { bookletLayout, placeOnPage } from '../format/booklet'
 import { chartSvg } from '../format/chart-svg'
 import { cellsFrom, emptyCells } from '../grid/cells'
@@ -52,7 +52,7 @@ const usesIn = (svg: string): Point[] =>
   }))
 
 describe('level and upright are one work', () => {
-  const any = anyPieceOf(TECHNIQUES.map((t) => t.id))
+  const any = anyPieceOf(ANY_IDS)
     .map((p) => p.parts[0]!)
     .filter((p) => placesOfPart(p).length > 1)
   it(

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
+import { ANY_IDS, anyPieceOf, part, piece, rows } from '../../tests/fixture/piece'
 import { extentOf } from '../fit/extent'
 import { fitOf } from '../fit/reckon'
 import { cellsFrom, emptyCells, insertColumns, insertRows } from '../grid/cells'
@@ -24,13 +24,14 @@ import {
   wholePart,
   type GridPart,
   type Part,
+  workOf,
 } from './piece'
 
 const stitch = (technique: string, over: Partial<Part> = {}): Part =>
   part({ technique, settings: requireTechnique(technique).settings.parse({}), ...over })
 
 /** Grids without an empty place: what a stitch is asked of a whole grid. */
-const anyFull = anyPieceOf(TECHNIQUES.map((t) => t.id))
+const anyFull = anyPieceOf(ANY_IDS)
   .map((p) => {
     const one = p.parts[0]!
     const full = (cells: Part['start']) => ({ ...cells, blocks: cells.blocks.map((b) => b.map((n) => n || 1)) })
@@ -292,7 +293,7 @@ describe('what is looked through in blocks is what a walk over all cells finds',
           return
         }
         const technique = techniqueOf(compact)
-        const work = { columns, rows: rowsOf(compact), settings: compact.settings }
+        const work = { ...workOf(compact), columns }
         const walked = Array.from({ length: technique.order.count(work) }, (_, i) =>
           [...technique.order.row(i, work).keys].map((key) => full(columnOfKey(columns, key), rowOfKey(columns, key))),
         )

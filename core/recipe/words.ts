@@ -30,7 +30,9 @@ const slotName = ({ head }: Run, node: Node, many: boolean): string => {
 
 /** Beads that a step picks up: “4 stem beads, 7 petals, 1 centre bead”. */
 function pickedWords(run: Run, { goes }: Done): string {
-  return stretches(goes, run.nodes, (a, b) => a.slot !== b.slot)
+  const apart = (a: Node, b: Node): boolean =>
+    slotName(run, a, true) !== slotName(run, b, true) || a.passes.length !== b.passes.length
+  return stretches(goes, run.nodes, apart)
     .map(({ nodes, hole }) => {
       const name = slotName(run, nodes[0]!, nodes.length > 1)
       const by = nodes[0]!.passes.length > 1 ? ` by the ${hole === 0 ? 'first' : 'second'} hole` : ''
@@ -42,7 +44,10 @@ function pickedWords(run: Run, { goes }: Done): string {
 /** Holes that a step goes through again: “the 4th petal”, “petals 2 to 5”, “all 3 cubes”. */
 function passedWords(run: Run, { goes, motif }: Done, sizes: ReadonlyMap<string, number>): string {
   const apart = (a: Node, b: Node): boolean =>
-    a.slot !== b.slot || a.name !== b.name || a.motif !== b.motif || Math.abs(a.at - b.at) !== 1
+    slotName(run, a, true) !== slotName(run, b, true) ||
+    a.name !== b.name ||
+    a.motif !== b.motif ||
+    Math.abs(a.at - b.at) !== 1
   return stretches(goes, run.nodes, apart)
     .map(({ nodes, hole }) => {
       const [first, last] = [nodes[0]!, nodes.at(-1)!]

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { anyPieceOf, part, piece } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { laidOf } from '../piece/laid'
-import { columnsOf, numberAt, rowsOf, voidsOf, type Part } from '../piece/piece'
+import { columnsOf, numberAt, rowsOf, voidsOf, workOf, type Part } from '../piece/piece'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { pathOf } from './thread'
 import { requireSpec } from '../bead/spec'
@@ -70,7 +70,7 @@ describe('thread formulas', () => {
           const { part: one } = laidOf(grid)
           const technique = requireTechnique(one.technique)
           const { l, d } = requireSpec(one.spec)
-          const work = { rows: rowsOf(one), columns: columnsOf(one), settings: one.settings }
+          const work = workOf(one)
           let walked = 0
           for (let i = 0; i < technique.order.count(work); i++) {
             const held = [...technique.order.row(i, work).keys].map(

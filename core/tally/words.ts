@@ -98,7 +98,7 @@ export function rowWords(part: Part, i: number): RowWords {
     runs,
     beads,
     ...(row.after ? { after: row.after } : {}),
-    ...(row.acts ? { acts: actWords(row.acts) } : {}),
+    ...(row.told ? { acts: row.told } : row.acts ? { acts: actWords(row.acts) } : {}),
     ...(edges ? { edges } : {}),
     line: techniqueOf(part).words.line,
   }

@@ -1,9 +1,11 @@
 import { braid12, braid16, braid8 } from './braid/round'
 import { cordBraid } from './braid/cord'
 import { braid7, braidOwn } from './braid/table'
+import { rungLadder } from './carrier/rung-ladder'
 import { coiledRope } from './coil/coiled-rope'
 import { GUESTS } from './guests'
 import { gridTechnique, type Stitch } from './stitch'
+import { lineTechnique, type Strung } from './strung'
 import type { Technique } from './technique'
 import { brick, tubularBrick } from './weave/brick'
 import { herringbone, tubularHerringbone } from './weave/herringbone'
@@ -39,8 +41,14 @@ const STITCHES: readonly Stitch[] = [
   coiledRope,
 ]
 
+const LINES: readonly Strung[] = [rungLadder]
+
 /** Every technique, in the order in which it is offered. A new one is one more line here. */
-export const TECHNIQUES: readonly Technique[] = [...STITCHES.map(gridTechnique), ...GUESTS]
+export const TECHNIQUES: readonly Technique[] = [
+  ...STITCHES.map(gridTechnique),
+  ...LINES.map(lineTechnique),
+  ...GUESTS,
+]
 
 const BY_ID = new Map(TECHNIQUES.map((t) => [t.id, t]))
 

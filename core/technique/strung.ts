@@ -17,6 +17,7 @@ import {
   type TechniqueWords,
   type ThreadPath,
   type Work,
+  type WorkingRow,
 } from './technique'
 
 /**
@@ -42,7 +43,9 @@ export interface Strung {
   /** Lengths of the lines that a work of so many begins with. */
   firstLines(count: number, work: Omit<Work, 'rows'>): readonly number[]
   /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
-  acts?(i: number, work: Omit<Work, 'bead'>, keys: Int32Array): readonly Act[]
+  acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
+  /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
+  row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
   check(work: Omit<Work, 'bead'>): Problem[]
   /** Lines after which its plan begins again; 1 if not said. */
   readonly repeatRows?: number
@@ -91,6 +94,8 @@ export function lineTechnique(strung: Strung): Technique {
     order: {
       count: ({ rows }) => rows,
       row(i, work) {
+        const own = strung.row?.(i, work)
+        if (own) return { from: i + 1, to: i + 1, direction: '→', ...own }
         const length = lengthOfRow(work, i)
         const from = keyOf(work.columns, 0, i)
         const keys = Int32Array.from({ length }, (_, c) => from + c)

@@ -90,6 +90,8 @@ export interface WorkingRow {
   readonly even?: { readonly from: number; readonly stride: number; readonly count: number }
   /** All that the hands do, where picking the beads up one after the other does not say it (act.ts). */
   readonly acts?: readonly Act[]
+  /** The same in words, step by step, where it is told more exactly than the acts can be read. */
+  readonly told?: readonly string[]
   /** What the hands do after the last bead, beyond turning the work: named in the words. */
   readonly after?: 'step up' | 'long turn' | 'join'
 }
@@ -239,7 +241,7 @@ export interface Order {
   /** How many things there are to do. */
   count(work: Omit<Work, 'bead'>): number
   /** The i-th of them, i from 0. */
-  row(i: number, work: Omit<Work, 'bead'>): WorkingRow
+  row(i: number, work: Work): WorkingRow
   /** Which of them lays the place (c, r). */
   rowOf(place: Place, work: Pick<Work, 'columns' | 'settings'>): number
   /** The one before the i-th that lies in the same columns: the one that edge steps are measured against. */

@@ -225,7 +225,15 @@ describe('pictures of lines', () => {
         'fan.rows.strips.svg',
         'fan.upright.pixels',
       ]
-        .concat(['fan.upright.svg', 'fan.words.txt', 'piece.json', 'report.json', 'rows.csv', 'tally.csv'])
+        .concat([
+          'course.json',
+          'fan.upright.svg',
+          'fan.words.txt',
+          'piece.json',
+          'report.json',
+          'rows.csv',
+          'tally.csv',
+        ])
         .filter((name) => name in out)
         .sort(),
     )

@@ -2,6 +2,7 @@ import { requireLattice } from '../stitch'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { part } from '../../../tests/fixture/piece'
+import { requireSpec } from '../../bead/spec'
 import { cellsFrom, emptyCells } from '../../grid/cells'
 import { discMove, discMoves, pauseWords } from '../../making/disc'
 import { strandLists } from '../../tally/strand'
@@ -90,9 +91,10 @@ describe('a braid by a table', () => {
       empty = from
     }
     const order = requireTechnique('braid-7')
-    expect([...order.order.row(0, { rows: 3, columns: 7, settings: order.settings.parse({}) }).keys]).toEqual([
-      2, 5, 0, 3, 6, 1, 4,
-    ])
+    expect([
+      ...order.order.row(0, { bead: requireSpec('round-8'), rows: 3, columns: 7, settings: order.settings.parse({}) })
+        .keys,
+    ]).toEqual([2, 5, 0, 3, 6, 1, 4])
   })
   it('beads touch those beside them on the rope, both ways', () => {
     for (const [table, columns] of [

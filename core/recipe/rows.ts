@@ -1,0 +1,473 @@
+import type { BeadSpec } from '../bead/spec'
+import type { Item, Recipe, Step } from './language'
+import { runSteps, type Node, type RecipeHead, type Run, type Unit } from './run'
+
+/**
+ * Row work: rows of beads, each a list of its own, and a scheme that says how the carrier goes through a row and on to
+ * the next. A scheme compiles the lists to steps of the one language, so counts, passes, lengths, words and states
+ * come from the one interpreter; only where the rows lie is given by formulas.
+ */
+export type Row = readonly BeadSpec[]
+
+/** Rows compiled to steps, and which place of its row each bead has that they pick up. */
+export interface RowProgram {
+  readonly head: RecipeHead
+  readonly units: readonly Unit[]
+  spec(slot: string): BeadSpec
+  placeOf(node: Node): number
+  /** Whether a bead is strung against the order of the places of its row. */
+  isTurned?(node: Node): boolean
+}
+
+/** Carries a program out. */
+export const runRows = ({ head, units, spec }: RowProgram): Run => runSteps({ head, units, env: new Map(), spec })
+
+type Carriers = Recipe['carriers']
+
+/** How rows are compiled: a slot for each size, in the order in which sizes come. */
+function sizesIn(rows: readonly Row[]) {
+  const specs = new Map<string, BeadSpec>()
+  const slotOf = new Map<string, string>()
+  for (const row of rows)
+    for (const bead of row)
+      if (!slotOf.has(bead.id)) {
+        const slot = `s${slotOf.size}`
+        slotOf.set(bead.id, slot)
+        specs.set(slot, bead)
+      }
+  return {
+    slots: Object.fromEntries([...specs].map(([slot, { id }]) => [slot, { name: 'bead', many: 'beads', spec: id }])),
+    spec: (slot: string) => specs.get(slot)!,
+    /** Beads in the order given, as items: those of one size that follow each other are one. */
+    items(row: Row, as: string): Item[] {
+      const items: { slot: string; as: string; hole: 'a'; count: number }[] = []
+      for (const bead of row) {
+        const slot = slotOf.get(bead.id)!
+        const last = items.at(-1)
+        if (last?.slot === slot) last.count++
+        else items.push({ slot, as, hole: 'a', count: 1 })
+      }
+      return items
+    },
+  }
+}
+
+/** Steps without those that do nothing. */
+const only = (...steps: (Step | null)[]): Step[] => steps.filter((step) => step !== null)
+
+const pick = (items: Item[], by?: string, note?: string): Step | null =>
+  items.length === 0 ? null : { do: 'pick', items, ...(by ? { by } : {}), ...(note ? { note } : {}) }
+
+const through = (
+  bead: string,
+  count: number,
+  { by, back = false, prev = false, note }: { by?: string; back?: boolean; prev?: boolean; note?: string } = {},
+): Step | null =>
+  count === 0
+    ? null
+    : {
+        do: 'pass',
+        refs: [
+          {
+            ...{ bead, of: prev ? ('prev' as const) : ('this' as const), hole: 'a' as const },
+            ...(back ? { at: -1, to: 0, way: 'back' as const } : { at: 0, to: -1, way: 'on' as const }),
+          },
+        ],
+        ...(by ? { by } : {}),
+        ...(note ? { note } : {}),
+      }
+
+// ---- crossed: rungs with beads at their sides
+
+/** A row of a ladder: the beads of its one side, of its other side, and of its rung. */
+export interface Rung {
+  readonly down: Row
+  readonly up: Row
+  readonly rung: Row
+}
+
+/**
+ * What a row of a ladder is: so many beads at each side and the rest in the rung; where there are fewer than both
+ * sides take, they share them.
+ */
+export function rungOf(row: Row, side: number): Rung {
+  const down = row.length >= 2 * side ? side : Math.ceil(row.length / 2)
+  const up = row.length >= 2 * side ? side : Math.floor(row.length / 2)
+  return { down: row.slice(0, down), up: row.slice(down, down + up), rung: row.slice(down + up) }
+}
+
+const NEEDLES: Carriers = [
+  { id: 'left', name: 'left needle', kind: 'thread', mm: 0.15 },
+  { id: 'right', name: 'right needle', kind: 'thread', mm: 0.15 },
+]
+const NEEDLE: Carriers = [{ id: 'thread', name: 'needle', kind: 'thread', mm: 0.15 }]
+
+interface Ladder {
+  /** Worked with two needles that cross in every rung, or with one that goes round each step. */
+  readonly needles: 1 | 2
+  readonly fixtures: Recipe['fixtures']
+  /** Fixture that both sides begin and end at. */
+  readonly end: string
+}
+
+/** Rungs whose sides are strung between them; begins and ends at a clasp. */
+export function crossed(rungs: readonly Rung[], ladder: Ladder): RowProgram {
+  const { slots, spec, items } = sizesIn(rungs.flatMap(({ down, up, rung }) => [down, up, rung]))
+  const two = ladder.needles === 2
+  const fix = (by?: string): Step => ({ do: 'fix', fixture: ladder.end, ...(by ? { by } : {}) })
+  // With one needle: whether the row begins at the far end, where the one before left off.
+  const fromBelow = (i: number): boolean => i % 2 === 1
+  const isTurned = ({ name, motif }: Node): boolean =>
+    !two && (name === 'rung' ? fromBelow(motif) : fromBelow(motif) === (name === 'up'))
+  const units = rungs.map((own, motif): Unit => {
+    const [isFirst, isLast] = [motif === 0, motif === rungs.length - 1 && rungs.length > 1]
+    const count = { down: own.down.length, up: own.up.length, rung: own.rung.length }
+    const rungBefore = motif === 0 ? 0 : rungs[motif - 1]!.rung.length
+    if (two) {
+      // After each crossing the needles have changed sides.
+      const [above, below] = motif % 2 === 0 ? ['left', 'right'] : ['right', 'left']
+      return {
+        section: 'motif',
+        motif,
+        steps: only(
+          isFirst ? fix(above) : null,
+          isFirst ? fix(below) : null,
+          pick(items(own.down, 'down'), below),
+          pick(items(own.up, 'up'), above),
+          pick(items(own.rung, 'rung'), above),
+          through('rung', count.rung, { by: below, back: true, note: 'draw both tight' }),
+          isLast ? fix(above) : null,
+          isLast ? fix(below) : null,
+        ),
+      }
+    }
+    // The row goes down (or up) its first side, through the rung, back along the second side, and on.
+    const below = fromBelow(motif)
+    const [first, second] = below ? (['down', 'up'] as const) : (['up', 'down'] as const)
+    const rung = below ? own.rung.toReversed() : own.rung
+    const back = own[second].toReversed()
+    return {
+      section: 'motif',
+      motif,
+      steps: only(
+        isFirst ? fix() : null,
+        pick(items(own[first], first)),
+        isLast ? fix() : null,
+        pick(items(rung, 'rung')),
+        pick(items(back, second)),
+        isFirst ? fix() : null,
+        through('rung', rungBefore, { prev: true }),
+        through(first, count[first]),
+        isLast ? fix() : through('rung', count.rung),
+      ),
+    }
+  })
+  return {
+    head: {
+      slots,
+      carriers: two ? NEEDLES : NEEDLE,
+      fixtures: ladder.fixtures,
+      cut: { folded: two, each: 'piece' },
+    },
+    units,
+    spec,
+    isTurned,
+    placeOf(node) {
+      const { name, at, motif } = node
+      const { down, up, rung } = rungs[motif]!
+      const [from, count] =
+        name === 'down'
+          ? [0, down.length]
+          : name === 'up'
+            ? [down.length, up.length]
+            : [down.length + up.length, rung.length]
+      return from + (isTurned(node) ? count - 1 - at : at)
+    },
+  }
+}
+
+// ---- wrapped: rows stitched between two cords
+
+interface Cords {
+  readonly cordMm: number
+  /** Turns that bind the thread to a cord at both ends. */
+  readonly bindTurns: number
+}
+
+/** The wire or thread of a row goes out, round the far cord, back through the same beads and round the near cord. */
+export function wrapped(rows: readonly Row[], { cordMm, bindTurns }: Cords): RowProgram {
+  const { slots, spec, items } = sizesIn(rows)
+  const cord = (name: string) => ({ name, d: cordMm, holes: 1, pitch: 0 })
+  const round = (fixture: string, turns: number, note?: string): Step => ({
+    ...{ do: 'wrap', fixture, turns },
+    ...(note ? { note } : {}),
+  })
+  const units = rows.map((row, motif): Unit => {
+    const tiles = row.flatMap((bead, at) => (bead.spacing === undefined ? [] : [at]))
+    const second = (way: 'on' | 'back'): Step => ({
+      do: 'pass',
+      refs: (way === 'on' ? tiles : tiles.toReversed()).map((at) => ({ bead: 'row', of: 'this', at, hole: 'b', way })),
+    })
+    return {
+      section: 'motif',
+      motif,
+      steps: only(
+        pick(items(row, 'row'), undefined, 'under both cords, up between them'),
+        row.length > 0 ? round('far', 0.5) : null,
+        through('row', row.length, { back: true, note: 'above the cords' }),
+        row.length > 0 ? round('near', 0.5) : null,
+        // A bead with two holes is a row twice: a turn round the cord leads to its second hole.
+        ...(tiles.length > 0
+          ? [
+              round('near', 1, 'on to the second holes'),
+              second('on'),
+              round('far', 0.5),
+              second('back'),
+              round('near', 0.5),
+            ]
+          : []),
+      ),
+    }
+  })
+  const bind = (section: 'start' | 'end', motif: number): Unit => ({
+    section,
+    motif,
+    steps: bindTurns > 0 ? [round('near', bindTurns, 'bind the thread to the cord')] : [],
+  })
+  return {
+    head: {
+      slots,
+      carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }],
+      fixtures: { near: cord('near cord'), far: cord('far cord') },
+      cut: { folded: false, each: 'piece' },
+    },
+    units: [bind('start', -1), ...units, bind('end', rows.length)],
+    spec,
+    placeOf: ({ at }) => at,
+  }
+}
+
+// ---- pinned: each row on a pin of its own
+
+/** Rows on pins, from head to foot; every other one turned about, where heads and feet alternate. */
+export function pinned(rows: readonly Row[], { alternating }: { readonly alternating: boolean }): RowProgram {
+  const { slots, spec, items } = sizesIn(rows)
+  const isTurned = (motif: number): boolean => alternating && motif % 2 === 1
+  return {
+    head: {
+      slots,
+      carriers: [{ id: 'pin', name: 'pin', kind: 'pin', mm: 0.7 }],
+      fixtures: {},
+      cut: { folded: false, each: 'motif' },
+    },
+    units: rows.map((row, motif) => ({
+      section: 'motif',
+      motif,
+      steps: only(
+        pick(
+          items(isTurned(motif) ? row.toReversed() : row, 'row'),
+          undefined,
+          alternating ? (isTurned(motif) ? 'head below' : 'head above') : undefined,
+        ),
+      ),
+    })),
+    spec,
+    isTurned: ({ motif }) => isTurned(motif),
+    placeOf: ({ at, motif }) => (isTurned(motif) ? rows[motif]!.length - 1 - at : at),
+  }
+}
+
+// ---- ribbed: columns on a wire that is wound on a cuff
+
+interface Cuff {
+  readonly wireMm: number
+  /** Width and thickness of the cuff that the wire goes round. */
+  readonly widthMm: number
+  readonly thickMm: number
+  /** Bare turns between one rib and the next, and at both ends. */
+  readonly turns: number
+  readonly endTurns: number
+  /** Beads with two holes are shared: up through the first in one rib, down through the second in the next. */
+  readonly shared: boolean
+}
+
+/** Whether a rib goes back through the second holes of beads that the one before brought. */
+const isBack = (rows: readonly Row[], i: number, shared: boolean): boolean =>
+  shared && i % 2 === 1 && rows[i - 1]!.some((bead) => bead.spacing !== undefined)
+
+/**
+ * Columns of beads across a cuff. Where beads are shared, a rib goes up and the next one down through their second
+ * holes: its own beads stand between them in as many groups, as those of the first do.
+ */
+export function ribbed(rows: readonly Row[], cuff: Cuff): RowProgram {
+  const { slots, spec, items } = sizesIn(rows)
+  const wind = (turns: number): Step | null => (turns > 0 ? { do: 'wrap', fixture: 'cuff', turns } : null)
+  const units = rows.map((row, motif): Unit => {
+    const goesBack = isBack(rows, motif, cuff.shared)
+    const goesOn = cuff.shared && isBack(rows, motif + 1 < rows.length ? motif + 1 : motif, cuff.shared)
+    // Up and down meet at the same edge; without sharing the wire comes back behind the cuff.
+    const between = cuff.turns + (goesBack || goesOn ? 0 : 0.5)
+    return {
+      section: 'motif',
+      motif,
+      steps: only(
+        ...(goesBack ? backSteps(rows[motif - 1]!, row, (list) => items(list, 'row')) : [pick(items(row, 'row'))]),
+        motif < rows.length - 1 ? wind(between) : null,
+      ),
+    }
+  })
+  const ends = (section: 'start' | 'end', motif: number): Unit => ({
+    section,
+    motif,
+    steps: only(wind(cuff.endTurns)),
+  })
+  return {
+    head: {
+      slots,
+      carriers: [{ id: 'wire', name: 'wire', kind: 'wire', mm: cuff.wireMm }],
+      fixtures: {
+        cuff: { name: 'cuff', d: (2 * (cuff.widthMm + cuff.thickMm)) / Math.PI, holes: 1, pitch: 0 },
+      },
+      cut: { folded: false, each: 'piece' },
+    },
+    units: [ends('start', -1), ...units, ends('end', rows.length)],
+    spec,
+    placeOf: ({ at }) => at,
+  }
+}
+
+/** Beads of a rib that goes back, in the groups that stand between the shared beads of the rib before. */
+export function groupsBetween(before: Row, row: Row): Row[] {
+  const counts: number[] = [0]
+  for (const bead of before)
+    if (bead.spacing === undefined) counts[counts.length - 1]!++
+    else counts.push(0)
+  let from = 0
+  return counts.reverse().map((count, k) => {
+    const until = k === counts.length - 1 ? row.length : Math.min(row.length, from + count)
+    const group = row.slice(from, until)
+    from = until
+    return group
+  })
+}
+
+function backSteps(before: Row, row: Row, items: (list: Row) => Item[]): (Step | null)[] {
+  const shared = before.flatMap((bead, at) => (bead.spacing === undefined ? [] : [at])).reverse()
+  return groupsBetween(before, row).flatMap((group, k) => [
+    pick(items(group)),
+    k < shared.length
+      ? { do: 'pass', refs: [{ bead: 'row', of: 'prev', at: shared[k]!, hole: 'b', way: 'back' }] }
+      : null,
+  ])
+}
+
+// ---- hung: strands from a top
+
+interface Hung {
+  /** Beads of the top, from which a strand hangs each. */
+  readonly top: BeadSpec
+  /** Holes of the component that the top is stitched to, and how far they are apart, mm. */
+  readonly holes: number
+  readonly pitchMm: number
+  /** Beads of a strand that the thread does not go back through: those it turns round. */
+  readonly turning: number
+}
+
+/** Holes of a component that take two beads: evenly, and the same from both sides; null if that cannot be. */
+export function doubledHoles(holes: number, beads: number): number[] | null {
+  const extra = beads - holes
+  if (extra < 0 || extra > holes) return null
+  const out = new Set<number>()
+  for (let i = 0; i < Math.floor(extra / 2); i++) {
+    const hole = Math.floor(((i + 0.5) * holes) / extra)
+    out.add(hole)
+    out.add(holes - 1 - hole)
+  }
+  if (extra % 2 === 1) {
+    if (holes % 2 === 0) return null
+    out.add((holes - 1) / 2)
+  }
+  return out.size === extra ? [...out].sort((a, b) => a - b) : null
+}
+
+/**
+ * Strands that hang from a row of top beads, which are stitched to a component first: out through a strand and back
+ * through all but its turning beads, up the top bead and down the next. Null where the top beads cannot be spread
+ * evenly over the holes.
+ */
+export function hung(strands: readonly Row[], { top, holes, pitchMm, turning }: Hung): RowProgram | null {
+  const doubled = doubledHoles(holes, strands.length)
+  if (!doubled) return null
+  const { slots, spec, items } = sizesIn([[top], ...strands])
+  const topSteps: Step[] = []
+  let bead = 0
+  for (let hole = 0; hole < holes; hole++)
+    for (let k = 0; k < (doubled.includes(hole) ? 2 : 1); k++) {
+      topSteps.push(
+        pick(items([top], 'top'))!,
+        { do: 'fix', fixture: 'component', hole },
+        { do: 'pass', refs: [{ bead: 'top', of: 'this', at: bead, hole: 'a', way: 'back' }] },
+      )
+      bead++
+    }
+  // After the last top bead the thread stands below it: strands are worked from the far side back.
+  const order = strands.map((_, k) => strands.length - 1 - k)
+  const topOf = (at: number, way: 'on' | 'back'): Step => ({
+    do: 'pass',
+    refs: [{ bead: 'top', of: 'start', at, hole: 'a', way }],
+  })
+  const units = order.map((i, motif): Unit => {
+    const row = strands[i]!
+    const kept = Math.max(0, row.length - turning)
+    return {
+      section: 'motif',
+      motif,
+      steps: only(
+        pick(items(row, 'row')),
+        row.length === 0
+          ? null
+          : kept === 0
+            ? null
+            : {
+                do: 'pass',
+                refs: [{ bead: 'row', of: 'this', at: kept - 1, to: 0, hole: 'a', way: 'back' }],
+                note: 'back through all but what it turns round',
+              },
+        row.length === 0 ? null : topOf(i, 'on'),
+        i > 0 && row.length > 0 ? topOf(i - 1, 'back') : null,
+      ),
+    }
+  })
+  return {
+    head: {
+      slots,
+      carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }],
+      fixtures: { component: { name: 'component', d: 1, holes, pitch: pitchMm } },
+      cut: { folded: false, each: 'piece' },
+    },
+    units: [{ section: 'start', motif: -1, steps: topSteps }, ...units],
+    spec,
+    placeOf: ({ at }) => at,
+  }
+}
+
+// ---- lists
+
+/** Rows written once up to the middle, and mirrored: the middle one stands once if their count is odd. */
+export const mirroredRows = <R>(lists: readonly R[], count: number): R[] =>
+  Array.from({ length: count }, (_, i) => lists[Math.min(i, count - 1 - i)]!)
+
+/** Places of rows whose length breaks the commonest step from one to the next. */
+export function stepBreaks(lengths: readonly number[]): number[] {
+  const steps = lengths.slice(1).map((length, i) => length - lengths[i]!)
+  const often = (step: number): number => steps.filter((s) => s === step).length
+  const usual = steps.reduce((best, step) => (often(step) > often(best) ? step : best), steps[0] ?? 0)
+  return steps.flatMap((step, i) => (step === usual ? [] : [i + 1]))
+}
+
+/** Places of rows that have not as many beads as most. */
+export function unequalRows(lengths: readonly number[]): number[] {
+  const often = (length: number): number => lengths.filter((l) => l === length).length
+  const usual = lengths.reduce((best, length) => (often(length) > often(best) ? length : best), lengths[0] ?? 0)
+  return lengths.flatMap((length, i) => (length === usual ? [] : [i]))
+}
