@@ -4,6 +4,7 @@ import type { Bite, RowTask, Task } from '#core/making/agenda'
 import { titleOf } from '#core/making/say'
 import { trayByNumber, type Piece } from '#core/piece/piece'
 import { asides, GAP, rowTitle, runText } from '#core/tally/words'
+import ToldSteps from './ToldSteps.vue'
 
 /** The step in hand, large: its words with bead pictures, what is strung of it, and what follows. */
 const props = defineProps<{
@@ -38,7 +39,15 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
         }}<template v-if="bite > 0"> · {{ task.words.beads - laid }} to go</template></span
       >
     </p>
-    <ol class="runs" data-test="runs">
+    <ToldSteps
+      v-if="task.words.told"
+      :told="task.words.told"
+      :tray="tray"
+      :done="running ? bite : 0"
+      large
+      data-test="runs"
+    />
+    <ol v-else class="runs" data-test="runs">
       <li
         v-for="(b, k) in bites"
         :key="k"
@@ -59,7 +68,7 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
         >
       </li>
     </ol>
-    <ul v-if="asides(task.words).length" class="asides">
+    <ul v-if="!task.words.told && asides(task.words).length" class="asides">
       <li v-for="text in asides(task.words)" :key="text">{{ text }}</li>
     </ul>
     <p v-if="next" class="then">

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { trayByNumber, type Piece } from '#core/piece/piece'
 
 import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
+import ToldSteps from './ToldSteps.vue'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
 const props = defineProps<{ words: RowWords; piece: Piece; large?: boolean }>()
@@ -24,7 +25,8 @@ const tray = computed(() => trayByNumber(props.piece.tray))
       >
       <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : 'beads' }}</span>
     </div>
-    <ol>
+    <ToldSteps v-if="words.told" :told="words.told" :tray="tray" />
+    <ol v-else>
       <li v-for="(run, k) in words.runs" :key="k">
         <span class="run">{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</span>
         <span

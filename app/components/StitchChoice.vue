@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Technique } from '#core/technique/technique'
-import { firstTray, sampleOf } from '#core/begin/begin'
+import { sampleOf, sampleTray } from '#core/begin/begin'
 import { byMaking } from '#core/technique/making'
 import { TECHNIQUES } from '#core/technique/registry'
 import PartPicture from './PartPicture.vue'
@@ -19,7 +19,7 @@ const groups = computed(() =>
       name: t.name,
       summary: t.summary,
       part: sampleOf(t.id, specFor(t)),
-      tray: firstTray(specFor(t)),
+      tray: sampleTray(t.id, specFor(t)),
     })),
   })),
 )

@@ -37,18 +37,20 @@ interface Overlay {
 
 type Context = CanvasRenderingContext2D
 
-/** Places of a box by which its outline is found: near its corners; of lines that lie freely, the ends of each. */
+/** Places of lines that are looked at one by one for an outline; of more, the ends of each line stand for it. */
+const MOST_OUTLINED = 4000
+
+/** Places of a box by which its outline is found: near its corners; of lines, which lie anyhow, every one. */
 function outermost(part: Part, box: Box): readonly (readonly [c: number, r: number])[] {
-  if (!isGrid(part))
+  if (!isGrid(part)) {
+    const step = box.rows * box.columns > MOST_OUTLINED ? Infinity : 1
     return Array.from({ length: box.rows }, (_, k) => box.r + k).flatMap((r) => {
       const last = Math.min(box.c + box.columns, lengthOfLine(part, r)) - 1
-      return last < box.c
-        ? []
-        : ([
-            [box.c, r],
-            [last, r],
-          ] as const)
+      const places: [number, number][] = []
+      for (let c = box.c; c < last; c += step) places.push([c, r])
+      return last < box.c ? places : [...places, [last, r] as [number, number]]
     })
+  }
   return [
     [box.c, box.r],
     [box.c + box.columns - 1, box.r],

@@ -63,7 +63,7 @@ export function firstTray(spec: string): TrayBead[] {
 export function sampleOf(technique: string, spec: string): Part {
   const t = requireTechnique(technique)
   const settings = t.settings.parse({})
-  if (t.firstLines) return { ...linesPart(t, spec, settings, SAMPLE_LINES, [2, 1]), id: 'sample', name: 'Sample' }
+  if (t.firstLines) return sampleLines(t, spec, settings)
   const columns = t.growth.nearestColumns(t.growth.sampleColumns, settings)
   const flat = Array.from({ length: columns * 48 }, (_, key) =>
     Math.floor(rowOfKey(columns, key) / 6) % 2 === 0 ? 2 : 1,
@@ -82,32 +82,72 @@ export function sampleOf(technique: string, spec: string): Part {
   }
 }
 
+/** A sample of lines, with the sizes that its beads have. */
+function sampleLines(technique: Technique, spec: string, settings: Settings): Part {
+  const numbers = technique.first ? [2, 1, 3] : [2, 1]
+  const part = { ...linesPart(technique, spec, settings, SAMPLE_LINES, numbers), id: 'sample', name: 'Sample' }
+  return sized({ tray: sampleTray(technique.id, spec), parts: [part] }).parts[0]!
+}
+
+/** The beads of a sample: where they play different parts, each in its size. */
+export function sampleTray(technique: string, spec: string): TrayBead[] {
+  const { first } = requireTechnique(technique)
+  // The sample shows the second bead of the tray in its first part.
+  const part = [1, 0, 2]
+  return firstTray(spec).map((b, k) => ({ ...b, spec: (first && first.sizes[(part[k] ?? 0) - 1]) ?? b.spec }))
+}
+
 /** Lines of a sample, where they have lengths of their own. */
 const SAMPLE_LINES = 24
 
-/** A part of so many lines as its technique begins them, each in one bead: numbers follow each other in pairs. */
+/**
+ * A part of so many lines as its technique begins them, each in one bead: numbers follow each other in pairs. Where
+ * beads play different parts, each part has its own number, and the lines between the first and the last are one
+ * repeat.
+ */
 function linesPart(technique: Technique, spec: string, settings: Settings, count: number, numbers: number[]): Part {
   const work = { columns: 1, bead: requireSpec(spec), settings }
-  const lengths = technique.firstLines!(count, work)
+  const { first } = technique
+  const lengths = first ? [] : technique.firstLines!(count, work)
+  const line = (r: number) =>
+    Uint16Array.from(first?.parts(r, Math.max(3, count), work) ?? [], (part) => numbers[part % numbers.length]!)
+  const sections = first
+    ? {
+        times: Math.max(1, count - 2),
+        start: raggedFrom([line(0)]),
+        repeat: raggedFrom([line(1)]),
+        end: raggedFrom([line(Math.max(3, count) - 1)]),
+      }
+    : {
+        times: 1,
+        start: raggedFrom([]),
+        repeat: raggedFrom(
+          lengths.map((length, k) => new Uint16Array(length).fill(numbers[Math.floor(k / 2) % numbers.length]!)),
+        ),
+        end: raggedFrom([]),
+      }
   return {
     id: 'band',
     name: technique.name,
     technique: technique.id,
     settings,
     spec,
-    times: 1,
     on: null,
     ...(technique.plan ? { plan: technique.plan.parse({}) } : {}),
-    start: raggedFrom([]),
-    repeat: raggedFrom(
-      lengths.map((length, k) => new Uint16Array(length).fill(numbers[Math.floor(k / 2) % numbers.length]!)),
-    ),
-    end: raggedFrom([]),
+    ...sections,
   }
 }
 
+/** The first tray of a technique whose beads play different parts: each in the size of its own. */
+function trayFor(technique: Technique, tray: readonly TrayBead[]): TrayBead[] {
+  const { first } = technique
+  if (!first) return [...tray]
+  return tray.slice(0, first.sizes.length + 1).map((b, k) => ({ ...b, spec: k === 0 ? b.spec : first.sizes[k - 1]! }))
+}
+
 /** Work of lines begins with as many as its measure takes. */
-function beginLines(wish: PieceWish, technique: Technique, tray: TrayBead[], settings: Settings): Piece {
+function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayBead[], settings: Settings): Piece {
+  const tray = trayFor(technique, first)
   const numbers = tray.map((b) => b.number)
   const part = (count: number) => linesPart(technique, wish.spec, settings, count, numbers)
   const wanted = Math.round(rowsWanted(headOf(wish, tray, part(1))))

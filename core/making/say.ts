@@ -20,6 +20,14 @@ export const spokenBite = ({ count, number }: Pick<Bite, 'count' | 'number'>, tr
 /** A row for the ear: “Row 41. 3 Fog, 1 Sedge. 4 in all. Long turn.” */
 export function spokenTask({ words, chore }: Task, tray: readonly TrayBead[]): string {
   if (!words) return [`${chore.title}.`, ...chore.says].join(' ')
+  if (words.told) {
+    const steps = words.told.map(({ who, says, note, runs }) =>
+      [who, runs.length > 0 ? runs.map((run) => spokenBite(run, tray)).join(', ') : says, note]
+        .filter(Boolean)
+        .join(', '),
+    )
+    return [`${rowTitle(words)}.`, ...steps.map((text) => `${text}.`)].join(' ')
+  }
   const runs = words.runs.map((run) => spokenBite(run, tray)).join(', ')
   const all = words.runs.length > 1 ? ` ${words.beads} in all.` : ''
   return [`${rowTitle(words)}. ${runs}.${all}`, ...asides(words).map((text) => `${text}.`)].join(' ')

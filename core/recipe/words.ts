@@ -42,7 +42,12 @@ function pickedWords(run: Run, { goes }: Done): string {
 }
 
 /** Holes that a step goes through again: “the 4th petal”, “petals 2 to 5”, “all 3 cubes”. */
-function passedWords(run: Run, { goes, motif }: Done, sizes: ReadonlyMap<string, number>): string {
+function passedWords(
+  run: Run,
+  { goes, motif }: Done,
+  sizes: ReadonlyMap<string, number>,
+  needsName: (node: Node) => boolean,
+): string {
   const apart = (a: Node, b: Node): boolean =>
     slotName(run, a, true) !== slotName(run, b, true) ||
     a.name !== b.name ||
@@ -61,7 +66,7 @@ function passedWords(run: Run, { goes, motif }: Done, sizes: ReadonlyMap<string,
             ? `the ${ordinal(first.at + 1)} ${slotName(run, first, false)}`
             : `the ${slotName(run, first, false)}`
       const where = first.motif === motif ? '' : first.motif < 0 ? ' of the beginning' : ' of the motif before'
-      const named = first.name === first.slot ? '' : ` (${first.name})`
+      const named = first.name !== first.slot && needsName(first) ? ` (${first.name})` : ''
       return `${which}${named}${where}${byHole(first, hole)}`
     })
     .join('; ')
@@ -83,30 +88,58 @@ function turnsWords(amount: number): string {
   return `${amount} ${amount === 1 ? 'turn' : 'turns'}`
 }
 
-/** Steps of a run in words, one for each; with two carriers each says which. */
-export function recipeWords(run: Run): string[] {
+/** Whether beads that are called alike are remembered under several names, so that a bead needs its own. */
+function ambiguousIn(run: Run): (node: Node) => boolean {
+  const names = new Map<string, Set<string>>()
+  for (const node of run.nodes)
+    if (!node.isFixture) {
+      const called = slotName(run, node, true)
+      names.set(called, (names.get(called) ?? new Set()).add(node.name))
+    }
+  return (node) => (names.get(slotName(run, node, true))?.size ?? 0) > 1
+}
+
+/** A step of a run in words. */
+export interface StepWords {
+  /** Which carrier, where there are two; empty otherwise. */
+  readonly who: string
+  /** What it does: “pick up 3 beads”, “back through all 3 cubes”. */
+  readonly says: string
+  /** What is said besides; empty for most. */
+  readonly note: string
+}
+
+/** Steps of a run, one for each. */
+export function stepWords(run: Run): StepWords[] {
   const sizes = sizesOf(run)
+  const manyOf = ambiguousIn(run)
   const two = run.head.carriers.length > 1
   return run.done.map((done) => {
-    const { act, by, fixture, amount = 1, says, goes } = done
-    const what = (): string => {
-      const to = fixture === undefined ? '' : (run.head.fixtures[fixture]?.name ?? fixture)
-      switch (act) {
-        case 'pick':
-          return `pick up ${pickedWords(run, done)}`
-        case 'pass':
-          return `${goes.every(({ way }) => way === -1) ? 'back through' : 'through'} ${passedWords(run, done, sizes)}`
-        case 'fix':
-          return `through the ${to}${amount > 1 ? ` ${timesWords(amount)}` : ''}`
-        case 'wrap':
-          return `wind ${turnsWords(amount)} round the ${to}`
-        case 'knot':
-          return 'knot'
-        case 'say':
-          return ''
+    const { act, by, fixture, amount = 1, says: note = '', goes } = done
+    const who = two && act !== 'say' ? carrierName(run.head, by) : ''
+    const to = fixture === undefined ? '' : (run.head.fixtures[fixture]?.name ?? fixture)
+    switch (act) {
+      case 'pick':
+        return { who, says: `pick up ${pickedWords(run, done)}`, note }
+      case 'pass': {
+        const way = goes.every((g) => g.way === -1) ? 'back through' : 'through'
+        return { who, says: `${way} ${passedWords(run, done, sizes, manyOf)}`, note }
       }
+      case 'fix':
+        return { who, says: `through the ${to}${amount > 1 ? ` ${timesWords(amount)}` : ''}`, note }
+      case 'wrap':
+        return { who, says: `wind ${turnsWords(amount)} round the ${to}`, note }
+      case 'knot':
+        return { who, says: 'knot', note }
+      case 'say':
+        return { who, says: note, note: '' }
     }
-    if (act === 'say') return says ?? ''
-    return `${two ? `${carrierName(run.head, by)}: ` : ''}${what()}${says ? ` — ${says}` : ''}`
   })
 }
+
+/** A step as one sentence: “left needle: back through all 3 cubes — draw tight”. */
+export const stepSentence = ({ who, says, note }: StepWords): string =>
+  `${who ? `${who}: ` : ''}${says}${note ? ` — ${note}` : ''}`
+
+/** Steps of a run in words, one sentence for each. */
+export const recipeWords = (run: Run): string[] => stepWords(run).map(stepSentence)

@@ -14,7 +14,7 @@ import {
   type Part,
   type Piece,
 } from '../piece/piece'
-import { titled, type TechniqueWords, type WorkingRow } from '../technique/technique'
+import { titled, type TechniqueWords, type ToldStep, type WorkingRow } from '../technique/technique'
 
 /** A run of equal beads in the order in which they are picked up; number 0 is a gap where no bead lies. */
 export interface WordRun {
@@ -40,12 +40,23 @@ export interface RowWords {
    */
   /** What else the hands do, act by act, beyond picking beads up. */
   readonly acts?: readonly string[]
+  /** All that the hands do, step by step, where it is told so; the runs are those of its steps, in order. */
+  readonly told?: readonly ToldRuns[]
   readonly edges?: { readonly start: number; readonly end: number }
   /** What the technique calls it. */
   readonly line: TechniqueWords['line']
 }
 
+/** A step of a row with the beads that it picks up, as runs. */
+export interface ToldRuns extends Omit<ToldStep, 'keys'> {
+  readonly runs: readonly WordRun[]
+}
+
 const NO_CELLS = new Uint16Array(0)
+
+/** A step as one sentence, its beads only counted. */
+const toldText = ({ who, says, note }: ToldRuns): string =>
+  `${who ? `${who}: ` : ''}${says}${note ? ` — ${note}` : ''}`
 
 const WAYS = { on: 'on', back: 'back' } as const
 
@@ -87,7 +98,13 @@ export const workingRowCount = (part: Part): number => techniqueOf(part).order.c
 export function rowWords(part: Part, i: number): RowWords {
   const columns = columnsOf(part)
   const row = techniqueOf(part).order.row(i, workOf(part))
-  const { runs, beads, places } = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
+  const told = row.told?.map(({ keys, ...step }) => ({
+    ...step,
+    runs: keyedRuns(part, columns, Int32Array.from(keys)).runs,
+  }))
+  const all = row.even ? evenRuns(part, columns, row.even) : keyedRuns(part, columns, row.keys)
+  const { beads, places } = all
+  const runs = told ? told.flatMap((step) => step.runs) : all.runs
   const edges =
     beads > 0 && i > 0 && (beads < places || hasGaps(part)) ? edgeSteps(part, i, row.keys, row.direction) : null
   return {
@@ -98,7 +115,7 @@ export function rowWords(part: Part, i: number): RowWords {
     runs,
     beads,
     ...(row.after ? { after: row.after } : {}),
-    ...(row.told ? { acts: row.told } : row.acts ? { acts: actWords(row.acts) } : {}),
+    ...(told ? { told, acts: told.map(toldText) } : row.acts ? { acts: actWords(row.acts) } : {}),
     ...(edges ? { edges } : {}),
     line: techniqueOf(part).words.line,
   }

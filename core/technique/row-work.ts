@@ -2,7 +2,7 @@ import { keyOf } from '../grid/key'
 import { bridgeByPose, type Pose } from '../recipe/measure'
 import { runRows, type Row, type RowProgram } from '../recipe/rows'
 import type { Done, Node, Run } from '../recipe/run'
-import { recipeWords } from '../recipe/words'
+import { stepWords, type StepWords } from '../recipe/words'
 import { totalsOf } from '../recipe/total'
 import type { Act, CarrierId } from './act'
 import { freeDrawing, type Carrier, type PlacedBead } from './drawing'
@@ -44,7 +44,7 @@ interface Told {
   readonly program: RowProgram
   readonly run: Run
   readonly layout: RowLayout
-  readonly words: readonly string[]
+  readonly words: readonly StepWords[]
   /** Steps of each row, as places in `run.done`; what begins and ends the work goes with the first and the last. */
   readonly steps: readonly (readonly number[])[]
   /** Beads by row and place. */
@@ -70,7 +70,7 @@ export function rowWork(own: RowWork): Strung {
       run,
       steps,
       layout: own.layout(work, rows),
-      words: recipeWords(run),
+      words: stepWords(run),
       nodes: new Map(run.nodes.flatMap((n) => (n.isFixture ? [] : [[keyOfNode(work, program, n), n]]))),
     }
   }
@@ -148,7 +148,11 @@ export function rowWork(own: RowWork): Strung {
       return {
         keys: Int32Array.from(acts.flatMap((act) => (act.do === 'pick' ? Array.from(act.keys) : []))),
         acts,
-        told: (told.steps[i] ?? []).map((k) => told.words[k]!),
+        told: (told.steps[i] ?? []).map((k) => {
+          const { act, goes } = told.run.done[k]!
+          const keys = act === 'pick' ? goes.map((g) => keyOfNode(work, told.program, told.run.nodes[g.node]!)) : []
+          return { ...told.words[k]!, keys }
+        }),
       }
     },
   }

@@ -8,6 +8,7 @@ import {
   lengthOfRow,
   unjoined,
   type Extent,
+  type FirstLines,
   type Growth,
   type Join,
   type Plan,
@@ -42,11 +43,14 @@ export interface Strung {
   rowsFor(lengthMm: number, work: Omit<Work, 'rows'>): number
   /** Lengths of the lines that a work of so many begins with. */
   firstLines(count: number, work: Omit<Work, 'rows'>): readonly number[]
+  readonly first?: FirstLines
   /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
   row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
   check(work: Omit<Work, 'bead'>): Problem[]
+  /** Lines as weavers count them; each, if not said. */
+  countedRows?(rows: number): number
   /** Lines after which its plan begins again; 1 if not said. */
   readonly repeatRows?: number
   readonly plain?: Growth['plain']
@@ -74,6 +78,7 @@ export function lineTechnique(strung: Strung): Technique {
     words,
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
+    ...(strung.first ? { first: strung.first } : {}),
     drawing: (work) => strung.drawing(work),
     growth: {
       lengthOf: (work) => strung.lengthOf(work),
@@ -83,7 +88,7 @@ export function lineTechnique(strung: Strung): Technique {
       columnsFor: () => 1,
       nearestColumns: (columns) => Math.max(1, Math.round(columns)),
       repeatRows: strung.repeatRows ?? 1,
-      countedRows: (rows) => rows,
+      countedRows: (rows) => strung.countedRows?.(rows) ?? rows,
       beads: beadsIn,
       ...(strung.plain ? { plain: strung.plain } : {}),
       sampleColumns: 1,

@@ -91,9 +91,21 @@ export interface WorkingRow {
   /** All that the hands do, where picking the beads up one after the other does not say it (act.ts). */
   readonly acts?: readonly Act[]
   /** The same in words, step by step, where it is told more exactly than the acts can be read. */
-  readonly told?: readonly string[]
+  readonly told?: readonly ToldStep[]
   /** What the hands do after the last bead, beyond turning the work: named in the words. */
   readonly after?: 'step up' | 'long turn' | 'join'
+}
+
+/** One step of a row in words. */
+export interface ToldStep {
+  /** Which needle or wire end, where there are two; empty otherwise. */
+  readonly who: string
+  /** What is done: “back through all 3 beads”. */
+  readonly says: string
+  /** What is said besides; empty for most. */
+  readonly note: string
+  /** Beads that it picks up, in order. */
+  readonly keys: ArrayLike<number>
 }
 
 /** The cells of a working row as places. */
@@ -236,6 +248,14 @@ export interface Growth {
   readonly sampleColumns: number
 }
 
+/** How lines are begun whose beads play different parts. */
+export interface FirstLines {
+  /** Size for each part after the first, which is the bead that the work is drawn for. */
+  readonly sizes: readonly string[]
+  /** Which part each place of a line plays, counted from 0. */
+  parts(r: number, count: number, work: Omit<Work, 'rows'>): readonly number[]
+}
+
 /** In which order a work is made. */
 export interface Order {
   /** How many things there are to do. */
@@ -278,6 +298,8 @@ export interface Technique {
   quarter?(rows: number): string
   /** Lengths of the lines that a work of so many begins with; only of a technique that keeps lines. */
   firstLines?(count: number, work: Omit<Work, 'rows'>): readonly number[]
+  /** What such lines are begun with, where not every bead plays the same part. */
+  readonly first?: FirstLines
   /** Where its beads lie. A lattice asks for no rows; what lies freely is asked with all its lines. */
   drawing(work: Work & { readonly chart?: string }): Drawing
   /**

@@ -15,7 +15,7 @@ const length = (p: ReturnType<typeof rungLadder>) => extentOf(p, onlyPart(p)).le
 const LEAD = Math.sqrt(10.5 ** 2 - 4.5 ** 2)
 
 describe('a ladder of rungs', () => {
-  it('of 24 rungs of three 3 mm cubes, three 8/0 at the sides, five to the clasp: 7 inches closed (common practice)', () => {
+  it('of 24 rungs of 3 cubes, 3 seeds at the sides, 5 to the clasp: 7 inches closed (common practice)', () => {
     const p = rungLadder(24)
     expect([...tallyPart(onlyPart(p))].sort()).toEqual([
       [1, 72],
@@ -78,7 +78,7 @@ describe('a ladder of rungs', () => {
       'right needle: pick up 3 beads',
       'left needle: back through all 3 beads (rung) — draw both tight',
     ])
-    expect(line(1)).toContain('6B 3A')
+    expect(line(1)).toContain('3B 3B 3A (9)')
     expect(rowWords(onlyPart(p), 0).acts!.slice(0, 2)).toEqual([
       'left needle: through the clasp ring',
       'right needle: through the clasp ring',

@@ -3,6 +3,7 @@ import { keyOf } from '../../grid/key'
 import { crossed, rungOf, type Row, type Rung } from '../../recipe/rows'
 import { plainNumber } from '../../units/length'
 import type { Carrier, PlacedBead } from '../drawing'
+import { BEADS } from '../material'
 import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
 import type { Settings } from '../setting'
 import { rangeOf, type Work } from '../technique'
@@ -200,6 +201,19 @@ const ladder: RowWork = {
     { key: 'lead', label: 'Seeds to the clasp', help: 'On each needle, at both ends.', kind: 'number' },
   ],
   plan: z.strictObject({}),
+  material: { ...BEADS, usualSpec: 'cube-3-mm' },
+  // Rungs of the bead that it is drawn for, seeds at the sides and to the clasp.
+  first: {
+    sizes: ['round-8', 'round-8'],
+    parts(r, count, work) {
+      const { side, lead, rung } = read(work.settings)
+      const line = (seeds: number, part: number, rest: number) => [
+        ...Array<number>(2 * seeds).fill(part),
+        ...Array<number>(rest).fill(0),
+      ]
+      return r === 0 ? line(lead, 2, rung) : r === count - 1 ? line(lead, 2, 0) : line(side, 1, rung)
+    },
+  },
   words: {
     line: 'rung',
     place: 'bead',
@@ -249,6 +263,8 @@ const ladder: RowWork = {
     return Math.max(0, (lengthMm - ends) / usualPitch(work) + 2)
   },
   firstLines,
+  // The last line leads to the clasp, and is no rung.
+  countedRows: (rows) => (rows > 1 ? rows - 1 : rows),
   runs(work, ways) {
     const sum = [...ways.values()].reduce((a, b) => a + b, 0)
     const two = ways.size > 1

@@ -721,7 +721,7 @@ const underHand = computed(() => {
   border-radius: var(--round);
   padding: 8px 18px;
   display: flex;
-  align-items: center;
+  align-items: safe center;
   min-width: 0;
   max-height: 84px;
   overflow-y: auto;

@@ -429,8 +429,17 @@ async function readIn(event: Event) {
           <li v-for="(line, k) in chart.words" :key="k">
             <template v-if="line.kind === 'row'"
               ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b>
-              {{ line.words.runs.map((r) => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span
-              ><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template
+              <template v-if="line.words.told"
+                ><template v-for="(step, n) in line.words.told" :key="n"
+                  >{{ n > 0 ? ' · ' : '' }}<i v-if="step.who">{{ step.who }} </i
+                  >{{ step.runs.length ? step.runs.map((r) => runText(r, letters)).join(' ') : step.says
+                  }}<i v-if="step.note">, {{ step.note }}</i></template
+                >
+                <span>({{ line.words.beads }})</span></template
+              ><template v-else
+                >{{ line.words.runs.map((r) => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span
+                ><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template
+              ></template
             >
             <template v-else
               ><b>{{ line.from }}–{{ line.to }}</b> as {{ linesWord(chart.part) }} {{ line.asFrom }}–{{ line.asTo }},
