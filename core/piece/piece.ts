@@ -113,6 +113,9 @@ export const basisOf = (part: Part): Omit<Work, 'rows'> => ({
   bead: beadOf(part),
   settings: part.settings,
   ...(part.plan ? { plan: part.plan } : {}),
+  ...(!isGrid(part) && part.repeat.rows > 0
+    ? { usual: Array.from(lineAt(part.repeat, 0), (number) => beadOfNumber(part, number)) }
+    : {}),
 })
 
 export function findPart(piece: Piece, id: string): Part | undefined {

@@ -2,7 +2,8 @@ import { requireLattice } from '../technique/stitch'
 import { keyOf } from '../grid/key'
 import { nextOnTray, type TrayBead } from '../bead/bead'
 import { cellsFrom, emptyCells } from '../grid/cells'
-import { insertLines, linesOf, raggedFrom, removeLines, type Lines } from '../grid/lines'
+import { insertLines, lineAt, linesOf, raggedFrom, removeLines, type Lines } from '../grid/lines'
+import { runsOf } from '../grid/runs'
 import { latticeOf } from './drawing'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { requireSpec } from '../bead/spec'
@@ -10,8 +11,8 @@ import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
-import { copyLinesStep, insertColumnsStep, removeColumnsStep, setStep } from './edit'
-import { beadOf, columnsOf, isGrid, partRow, rowsOf, wholePart, type Part, type Piece } from './piece'
+import { copyLinesStep, insertColumnsStep, removeColumnsStep, removeLinesStep, setStep } from './edit'
+import { beadOf, columnsOf, isGrid, partRow, rowsOf, SECTIONS, wholePart, type Part, type Piece } from './piece'
 import { beadsOfSide, hangingOn } from './joint'
 import { LIMITS, type Joint, type Side } from './schema'
 import type { SetStep, Step } from './step'
@@ -66,6 +67,43 @@ export function stitchSteps(
     setStep(piece, ['parts', part.id, 'technique'], technique),
     setStep(piece, ['parts', part.id, 'settings'], { ...own }),
   ]
+}
+
+/** Lines of a part as they are when its settings are others, where its technique has them follow. */
+function relinedSteps(part: Part, settings: Settings): Step[] {
+  const technique = requireTechnique(part.technique)
+  const count = rowsOf(part)
+  return SECTIONS.flatMap((section) => {
+    const lines = part[section]
+    // Lines of a repeat stand for all their copies: none of them is the first or the last, if there are more.
+    const first = section === 'end' ? count - lines.rows : section === 'start' ? 0 : Math.max(1, part.start.rows)
+    const next = linesOf(lines).map((line, k) => [
+      ...technique.relined!(
+        [...line],
+        { r: first + k, count: section === 'repeat' ? Infinity : count },
+        part.settings,
+        settings,
+      ),
+    ])
+    if (next.every((line, k) => line.join() === lineAt(lines, k).join())) return []
+    return [
+      removeLinesStep(part, section, 0, lines.rows),
+      { type: 'lines' as const, do: 'insert' as const, part: part.id, section, at: 0, lines: next.map(runsOf) },
+    ]
+  })
+}
+
+/**
+ * Changes how a part is worked: a count across that the settings ask for follows, in the bead `number`, and so do the
+ * lines where the settings say how many beads they hold.
+ */
+export function settingSteps(piece: Piece, part: Part, settings: Settings, number: number): Step[] {
+  const technique = requireTechnique(part.technique)
+  const parsed = technique.settings.safeParse(settings)
+  const set = setStep(piece, ['parts', part.id, 'settings'], { ...settings })
+  if (!parsed.success) return [set]
+  if (technique.relined) return [set, ...relinedSteps(part, parsed.data)]
+  return [set, ...widthSteps(part, technique.growth.nearestColumns(columnsOf(part), parsed.data), number)]
 }
 
 /**

@@ -41,6 +41,9 @@ export function sized<P extends { readonly tray: readonly TrayBead[]; readonly p
   return { ...piece, parts: piece.parts.map((part) => (isRagged(part.repeat) ? { ...part, sizes } : part)) }
 }
 
+/** Texts of sections, which never change: asked for every row of words. */
+const textOfLines = new WeakMap<Lines, { readonly of: Sizes; readonly text: string }>()
+
 /** Which sizes lie in a block of lines, place by place: by the block, which never changes. */
 const textOfBlock = new WeakMap<Uint16Array, { readonly of: Sizes; readonly text: string }>()
 
@@ -48,8 +51,18 @@ const textOfBlock = new WeakMap<Uint16Array, { readonly of: Sizes; readonly text
  * A text that is the same as long as beads of the same sizes lie in the same places of a section: drawings and ways of
  * threads follow from it, whatever the colours. Empty where there is one size only.
  */
-export function sizesText(sizes: Sizes | undefined, { blocks }: Lines): string {
-  if (!sizes || new Set(sizes.values()).size < 2) return ''
+export function sizesText(sizes: Sizes | undefined, lines: Lines): string {
+  if (!sizes) return ''
+  let known = textOfLines.get(lines)
+  if (known?.of !== sizes) {
+    known = { of: sizes, text: writtenSizes(sizes, lines) }
+    textOfLines.set(lines, known)
+  }
+  return known.text
+}
+
+function writtenSizes(sizes: Sizes, { blocks }: Lines): string {
+  if (new Set(sizes.values()).size < 2) return ''
   const short = new Map([...new Set(sizes.values())].map((spec, k) => [spec, String.fromCharCode(97 + k)]))
   const known = new Map([...sizes].map(([number, spec]) => [number, short.get(spec)!]))
   return blocks

@@ -80,17 +80,17 @@ const through = (
 // ---- crossed: rungs with beads at their sides
 
 /** A row of a ladder: the beads of its one side, of its other side, and of its rung. */
-export interface Rung {
-  readonly down: Row
-  readonly up: Row
-  readonly rung: Row
+export interface Rung<B = BeadSpec> {
+  readonly down: readonly B[]
+  readonly up: readonly B[]
+  readonly rung: readonly B[]
 }
 
 /**
  * What a row of a ladder is: so many beads at each side and the rest in the rung; where there are fewer than both
  * sides take, they share them.
  */
-export function rungOf(row: Row, side: number): Rung {
+export function rungOf<B>(row: readonly B[], side: number): Rung<B> {
   const down = row.length >= 2 * side ? side : Math.ceil(row.length / 2)
   const up = row.length >= 2 * side ? side : Math.floor(row.length / 2)
   return { down: row.slice(0, down), up: row.slice(down, down + up), rung: row.slice(down + up) }

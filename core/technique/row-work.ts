@@ -1,4 +1,5 @@
 import { keyOf } from '../grid/key'
+import { problem } from '../problem'
 import { bridgeByPose, type Pose } from '../recipe/measure'
 import { runRows, type Row, type RowProgram } from '../recipe/rows'
 import type { Done, Node, Run } from '../recipe/run'
@@ -40,6 +41,9 @@ export const rowsOfWork = (work: Work): Row[] =>
 /** What carries beads, by what it is: pins are wire too. */
 const CARRIERS: Readonly<Record<string, CarrierId>> = { thread: 'thread', wire: 'wire', cord: 'cord', pin: 'wire' }
 
+/** Row work is told hole by hole: so many beads are held at most, far more than anyone strings. */
+export const MOST_TOLD = 60_000
+
 interface Told {
   readonly program: RowProgram
   readonly run: Run
@@ -49,6 +53,8 @@ interface Told {
   readonly steps: readonly (readonly number[])[]
   /** Beads by row and place. */
   readonly nodes: ReadonlyMap<number, Node>
+  /** Way of each carrier through the work, mm; worked out when it is asked for. */
+  ways?: ReadonlyMap<string, number>
 }
 
 /** Row work as a technique of lines. */
@@ -134,12 +140,23 @@ export function rowWork(own: RowWork): Strung {
     path(work) {
       const told = toldOf(work)
       const { nodes, run } = told
-      const most = Math.max(1, ...run.nodes.flatMap((n) => (n.isFixture ? [] : n.passes)))
+      const most = run.nodes.reduce((sum, n) => (n.isFixture ? sum : Math.max(sum, ...n.passes)), 1)
+      told.ways ??= waysOf(work, told)
       return {
         passes: most,
         passesAt: (c, r, hole) => nodes.get(keyOf(work.columns, c, r))?.passes[hole === 'a' ? 0 : 1] ?? 0,
-        runs: own.runs(work, waysOf(work, told)),
+        runs: own.runs(work, told.ways),
       }
+    },
+    check(work) {
+      let beads = 0
+      for (let r = 0; r < work.rows; r++) beads += lengthOfRow(work, r)
+      const tooMany = problem(
+        'beads-many',
+        'lines',
+        `${own.name} can hold ${MOST_TOLD} beads, not ${beads}. Make two parts of it.`,
+      )
+      return [...(beads > MOST_TOLD ? [tooMany] : []), ...own.check(work)]
     },
     row(i, work): Pick<WorkingRow, 'keys' | 'acts' | 'told'> {
       const told = toldOf(work)

@@ -44,6 +44,7 @@ export interface Strung {
   /** Lengths of the lines that a work of so many begins with. */
   firstLines(count: number, work: Omit<Work, 'rows'>): readonly number[]
   readonly first?: FirstLines
+  relined?: Technique['relined']
   /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
@@ -79,6 +80,7 @@ export function lineTechnique(strung: Strung): Technique {
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
     ...(strung.first ? { first: strung.first } : {}),
+    ...(strung.relined ? { relined: strung.relined } : {}),
     drawing: (work) => strung.drawing(work),
     growth: {
       lengthOf: (work) => strung.lengthOf(work),

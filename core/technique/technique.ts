@@ -25,6 +25,8 @@ export interface Work {
   lineLength?(r: number): number
   /** The bead at place c of line r, where lines hold beads of different sizes; `bead` if it is not given. */
   beadAt?(c: number, r: number): BeadSpec
+  /** Beads of a line as they mostly are, where rows are asked about that are not there yet. */
+  readonly usual?: readonly BeadSpec[]
   /** One value as long as the lines keep their lengths and their beads’ sizes: by it can be kept what follows. */
   readonly shape?: object
   /** What is really laid, where places are left empty; the whole grid if it is not given. */
@@ -248,6 +250,12 @@ export interface Growth {
   readonly sampleColumns: number
 }
 
+/** Which of how many lines. */
+export interface LineAt {
+  readonly r: number
+  readonly count: number
+}
+
 /** How lines are begun whose beads play different parts. */
 export interface FirstLines {
   /** Size for each part after the first, which is the bead that the work is drawn for. */
@@ -300,6 +308,11 @@ export interface Technique {
   firstLines?(count: number, work: Omit<Work, 'rows'>): readonly number[]
   /** What such lines are begun with, where not every bead plays the same part. */
   readonly first?: FirstLines
+  /**
+   * A line of tray numbers as it is after settings changed that say how many beads play which part; the r-th of so
+   * many. Colours stay where their parts stay. Left out where settings change no line.
+   */
+  relined?(line: readonly number[], at: LineAt, from: Settings, to: Settings): readonly number[]
   /** Where its beads lie. A lattice asks for no rows; what lies freely is asked with all its lines. */
   drawing(work: Work & { readonly chart?: string }): Drawing
   /**

@@ -1,12 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import { rungLadder } from '../../../tests/fixture/rung-ladder'
+import { beginPiece } from '../../begin/begin'
 import { extentOf } from '../../fit/extent'
-import { raggedFrom } from '../../grid/lines'
+import { fitOf } from '../../fit/reckon'
+import { linesOf, raggedFrom } from '../../grid/lines'
+import { pieceToBody } from '../../piece/codec'
 import { centreOf } from '../../piece/drawing'
-import { workOf, type Part } from '../../piece/piece'
+import { basisOf, workOf, type Part } from '../../piece/piece'
+import { settingSteps } from '../../piece/recast'
+import { applySteps, invertSteps } from '../../piece/step'
+import { valueOf } from '../../problem'
 import { pathOf } from '../../supply/thread'
 import { tallyPart } from '../../tally/tally'
 import { rowWords, wordsLine } from '../../tally/words'
+import { usualClosure } from '../../wear/closure'
 import { requireTechnique } from '../registry'
 
 const onlyPart = (p: ReturnType<typeof rungLadder>): Part => p.parts[0]!
@@ -39,6 +46,69 @@ describe('a ladder of rungs', () => {
     const p = rungLadder(12)
     const uneven: Part = { ...onlyPart(p), end: raggedFrom([Array<number>(10).fill(3)]) }
     expect(length({ ...p, parts: [uneven] })).toBeCloseTo(length(p), 9)
+  })
+  it('is begun as long as it is wanted, in cubes with seeds at their sides', () => {
+    for (const bodyMm of [150, 165, 190]) {
+      const p = beginPiece({
+        kind: 'bracelet',
+        name: 'New ladder',
+        wearer: '',
+        bodyMm,
+        easeMm: 13,
+        widthMm: 9,
+        closure: usualClosure('toggle'),
+        technique: 'rung-ladder',
+        spec: 'cube-3-mm',
+        motif: 'plain',
+        start: 'left',
+      })
+      expect(p.tray.map((b) => b.spec)).toEqual(['cube-3-mm', 'round-8', 'round-8'])
+      // Within half a step of three seeds.
+      expect(Math.abs(fitOf(p).differenceMm)).toBeLessThan(6.3 / 2 + 0.1)
+    }
+  })
+  it('takes so many lines for a length, and has that length with so many, as it mostly is', () => {
+    const { growth } = requireTechnique('rung-ladder')
+    const p = rungLadder(24)
+    const basis = basisOf(onlyPart(p))
+    expect(growth.lengthOf({ ...basis, rows: 25 })).toBeCloseTo(length(p), 9)
+    expect(growth.rowsFor(length(p), basis)).toBeCloseTo(25, 9)
+    // By the beads that lie in its lines, not by those it is drawn for.
+    const larger = rungLadder(24, { specs: ['cube-3-mm', 'round-6', 'round-8'] })
+    const step = (q: typeof p) => {
+      const own = basisOf(onlyPart(q))
+      return growth.lengthOf({ ...own, rows: 11 }) - growth.lengthOf({ ...own, rows: 10 })
+    }
+    expect([step(p), step(larger)].map((mm) => Math.round(mm * 100) / 100)).toEqual([6.3, 8.7])
+    expect(growth.countedRows(25, onlyPart(p).settings)).toBe(24)
+  })
+  it('follows its settings: seeds and rungs grow and shrink where they are, in their own colours', () => {
+    const p = rungLadder(4)
+    const set = (q: typeof p, over: object) => {
+      const steps = settingSteps(q, onlyPart(q), { ...onlyPart(q).settings, ...over }, 1)
+      const next = valueOf(applySteps(q, steps))
+      expect(JSON.stringify(pieceToBody(valueOf(applySteps(next, invertSteps(steps)))))).toBe(
+        JSON.stringify(pieceToBody(q)),
+      )
+      return next
+    }
+    const linesIn = (q: typeof p) =>
+      (['start', 'repeat', 'end'] as const).map((name) => linesOf(onlyPart(q)[name]).map((line) => [...line].join('')))
+    expect(linesIn(set(p, { side: 4 }))).toEqual([['3333333333111'], ['22222222111'], ['3333333333']])
+    expect(linesIn(set(p, { lead: 2 }))).toEqual([['3333111'], ['222222111'], ['3333']])
+    expect(linesIn(set(p, { rung: 5 }))).toEqual([['333333333311111'], ['22222211111'], ['3333333333']])
+    // What was there comes back as it was; a colour in the middle stays.
+    expect(linesIn(set(set(p, { side: 1 }), { side: 3 }))).toEqual(linesIn(p))
+    const mixed = { ...p, parts: [{ ...onlyPart(p), repeat: raggedFrom([[2, 3, 2, 3, 2, 3, 1, 2, 1]]) }] }
+    expect(linesIn(set(mixed, { side: 2 }))[1]).toEqual(['2332121'])
+    // With one repeat alone, its line stands between the others.
+    expect(set(p, { needles: 'one' }).parts[0]!.repeat).toBe(p.parts[0]!.repeat)
+  })
+  it('holds as many beads as can be told, and no more', () => {
+    const { check } = requireTechnique('rung-ladder')
+    const work = { ...workOf(onlyPart(rungLadder(3))), lineLength: () => 100 }
+    expect(check({ ...work, rows: 600 })).toEqual([])
+    expect(check({ ...work, rows: 601 }).map((one) => one.code)).toEqual(['beads-many'])
   })
   it('leads of beads to the clasp, straight where the rung is wider than they are long', () => {
     const short = rungLadder(4, { lead: 1 })

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { requireSpec } from '../../bead/spec'
 import { keyOf } from '../../grid/key'
 import { crossed, rungOf, type Row, type Rung } from '../../recipe/rows'
 import { plainNumber } from '../../units/length'
@@ -76,8 +77,8 @@ function measure(work: Work, rows: readonly Row[]): Measure {
   return {
     rungs,
     at,
-    widthMm: Math.max(0, ...middle.map(({ rung }) => longOf(rung))),
-    outMm: Math.max(0, ...rungs.flatMap(({ down, up }) => [thickOf(down), thickOf(up)])),
+    widthMm: middle.reduce((most, { rung }) => Math.max(most, longOf(rung)), 0),
+    outMm: rungs.reduce((most, { down, up }) => Math.max(most, thickOf(down), thickOf(up)), 0),
     lengthMm: y + (last ? thickOf(last.rung) / 2 : 0) + endRun,
   }
 }
@@ -163,8 +164,20 @@ function layout(work: Work, rows: readonly Row[]): RowLayout {
   }
 }
 
-/** A line of the usual beads, for rows that are not there yet. */
-const usualLine = (work: Omit<Work, 'rows'>, count: number): Row => Array.from({ length: count }, () => work.bead)
+/** Size of the seeds at the sides and to the clasp where nothing lies yet. */
+const USUAL_SEED = 'round-8'
+
+/** A step of the ladder as it mostly is: of rows that are not there yet. */
+function usualRung(work: Omit<Work, 'rows'>): Rung {
+  const { side, rung } = read(work.settings)
+  if (work.usual) return rungOf(work.usual, side)
+  const seeds = Array.from({ length: side }, () => requireSpec(USUAL_SEED))
+  return { down: seeds, up: seeds, rung: Array.from({ length: rung }, () => work.bead) }
+}
+
+/** A list made so long: cut off at its end, or gone on with in one number. */
+const resized = (list: readonly number[], length: number, number: number): number[] =>
+  Array.from({ length: Math.max(0, length) }, (_, k) => list[k] ?? number)
 
 /** Lengths of so many lines: leads and the first rung, sides and rungs, leads. */
 function firstLines(count: number, work: Pick<Work, 'settings'>): number[] {
@@ -174,10 +187,17 @@ function firstLines(count: number, work: Pick<Work, 'settings'>): number[] {
   )
 }
 
-/** Rungs one after the other in the usual bead, so many mm from one to the next. */
-const usualPitch = (work: Omit<Work, 'rows'>): number => {
-  const { side } = read(work.settings)
-  return Math.max(work.bead.d, side * work.bead.l)
+/** Length that a step brings at least, mm, so that a line without any bead can be reckoned with. */
+const LEAST_STEP = 0.1
+
+/** Length of so many lines as they mostly are: leads, rungs and sides in the usual beads. */
+function usualLength(rows: number, work: Omit<Work, 'rows'>): number {
+  if (rows === 0) return 0
+  const own = usualRung(work)
+  const seed = own.down[0] ?? requireSpec(USUAL_SEED)
+  const lead = leadRun(read(work.settings).lead * seed.l, longOf(own.rung))
+  const step = Math.max(LEAST_STEP, pitchMm(own, own))
+  return lead + thickOf(own.rung) + Math.max(0, rows - 2) * step + (rows > 1 ? lead : 0)
 }
 
 const ladder: RowWork = {
@@ -204,7 +224,7 @@ const ladder: RowWork = {
   material: { ...BEADS, usualSpec: 'cube-3-mm' },
   // Rungs of the bead that it is drawn for, seeds at the sides and to the clasp.
   first: {
-    sizes: ['round-8', 'round-8'],
+    sizes: [USUAL_SEED, USUAL_SEED],
     parts(r, count, work) {
       const { side, lead, rung } = read(work.settings)
       const line = (seeds: number, part: number, rest: number) => [
@@ -228,6 +248,22 @@ const ladder: RowWork = {
       wide: false,
     },
   },
+  relined(line, { r, count }, from, to) {
+    const [was, now] = [read(from), read(to)]
+    const isLast = r === count - 1 && count > 1
+    const seeds = (own: typeof was) => (r === 0 || isLast ? own.lead : own.side)
+    const { down, up, rung } = isLast
+      ? { down: line.slice(0, Math.ceil(line.length / 2)), up: line.slice(Math.ceil(line.length / 2)), rung: [] }
+      : rungOf(line, seeds(was))
+    const sized = (list: readonly number[], more: number, other: readonly number[]) =>
+      resized(list, list.length + more, list.at(-1) ?? other.at(-1) ?? line[0] ?? 0)
+    const more = seeds(now) - seeds(was)
+    return [
+      ...sized(down, more, up),
+      ...sized(up, more, down),
+      ...(isLast ? [] : sized(rung, now.rung - was.rung, down)),
+    ]
+  },
   program: (work, rows) =>
     crossed(rungsOf(work, rows), {
       needles: read(work.settings).needles === 'two' ? 2 : 1,
@@ -242,7 +278,7 @@ const ladder: RowWork = {
     return {
       lengthMm: rangeOf(lengthMm, SPREAD),
       widthMm: rangeOf(widthMm + 2 * outMm, SPREAD),
-      thicknessMm: Math.max(work.bead.d, ...rungs.map(({ rung }) => thickOf(rung))),
+      thicknessMm: rungs.reduce((most, { rung }) => Math.max(most, thickOf(rung)), work.bead.d),
       basis: { kind: 'nominal', spread: SPREAD },
       lengthFormula:
         `${steps} steps between ${steps + 1} rungs, each as long as its longer side or its rungs are thick, and the ` +
@@ -250,17 +286,10 @@ const ladder: RowWork = {
       widthFormula: `longest rung ${plainNumber(widthMm)} mm + 2 × ${plainNumber(outMm)} mm beside it`,
     }
   },
-  lengthOf(work) {
-    if (work.lineLength) return measure(work, rowsOfWork(work)).lengthMm
-    const lines = firstLines(work.rows, work)
-    return measure(
-      work,
-      lines.map((count) => usualLine(work, count)),
-    ).lengthMm
-  },
+  lengthOf: (work) => (work.lineLength ? measure(work, rowsOfWork(work)).lengthMm : usualLength(work.rows, work)),
   rowsFor(lengthMm, work) {
-    const ends = ladder.lengthOf({ ...work, rows: 2 })
-    return Math.max(0, (lengthMm - ends) / usualPitch(work) + 2)
+    const own = usualRung(work)
+    return Math.max(0, (lengthMm - usualLength(2, work)) / Math.max(LEAST_STEP, pitchMm(own, own)) + 2)
   },
   firstLines,
   // The last line leads to the clasp, and is no rung.

@@ -9,8 +9,8 @@ import { feelQuestion, feelShort } from '#core/fit/feel'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
 
 import { setStep } from '#core/piece/edit'
-import { columnsOf, fittedPart, numberAt, techniqueOf } from '#core/piece/piece'
-import { becomes, conversionNotes, specSteps, stitchSteps, widthSteps } from '#core/piece/recast'
+import { columnsOf, fittedPart, numberAt } from '#core/piece/piece'
+import { becomes, conversionNotes, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
@@ -63,15 +63,7 @@ const ground = computed(() => numberAt(part.value, 0, 0) || (piece.value.tray[0]
 const setting = (key: string, value: string | number | boolean) => {
   if (part.value.settings[key] === value) return
   const next = { ...part.value.settings, [key]: value }
-  const parsed = techniqueOf(part.value).settings.safeParse(next)
-  // A table of moves may ask for another count of strands: columns come and go with it.
-  const columns = parsed.success
-    ? techniqueOf(part.value).growth.nearestColumns(columnsOf(part.value), parsed.data)
-    : columnsOf(part.value)
-  commit('How the stitch is worked', [
-    setStep(piece.value, ['parts', part.value.id, 'settings'], next),
-    ...widthSteps(part.value, columns, ground.value),
-  ])
+  commit('How the stitch is worked', settingSteps(piece.value, part.value, next, ground.value))
 }
 /** What the last move to another stitch changed. */
 const moved = ref<readonly string[]>([])
