@@ -50,7 +50,7 @@ const boatLadder = (): Piece => {
         on: null,
         start: raggedFrom([[...lead, ...lead, ...rung(0)]]),
         repeat: raggedFrom(four),
-        end: raggedFrom([...four.slice(0, 3), [...lead, ...lead]]),
+        end: raggedFrom([...four.slice(0, 2), [...four[2]!, ...lead, ...lead]]),
       },
     ],
   })

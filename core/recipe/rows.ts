@@ -79,21 +79,33 @@ const through = (
 
 // ---- crossed: rungs with beads at their sides
 
-/** A row of a ladder: the beads of its one side, of its other side, and of its rung. */
+/** A row of a ladder: the beads at its sides, its rung, and what leads from there to a clasp at the end of the work. */
 export interface Rung<B = BeadSpec> {
   readonly down: readonly B[]
   readonly up: readonly B[]
   readonly rung: readonly B[]
+  readonly tailDown: readonly B[]
+  readonly tailUp: readonly B[]
 }
 
+/** Names under which the beads of a row are remembered, in the order in which its list has them. */
+const RUNG_PARTS = ['down', 'up', 'rung', 'tailDown', 'tailUp'] as const
+
+/** So many of a list in two halves, the first the larger. */
+const halves = (count: number): [number, number] => [Math.ceil(count / 2), Math.floor(count / 2)]
+
 /**
- * What a row of a ladder is: so many beads at each side and the rest in the rung; where there are fewer than both
- * sides take, they share them.
+ * What a row of a ladder is: so many beads at each side, the rest in the rung, and so many at each side that lead away
+ * behind it. Where there are fewer, the sides come first, and share what there is; then what leads away.
  */
-export function rungOf<B>(row: readonly B[], side: number): Rung<B> {
-  const down = row.length >= 2 * side ? side : Math.ceil(row.length / 2)
-  const up = row.length >= 2 * side ? side : Math.floor(row.length / 2)
-  return { down: row.slice(0, down), up: row.slice(down, down + up), rung: row.slice(down + up) }
+export function rungOf<B>(row: readonly B[], side: number, tail = 0): Rung<B> {
+  const [down, up] = row.length >= 2 * side ? [side, side] : halves(row.length)
+  const rest = row.length - down - up
+  const [tailDown, tailUp] = rest >= 2 * tail ? [tail, tail] : halves(rest)
+  const counts = [down, up, rest - tailDown - tailUp, tailDown, tailUp]
+  let from = 0
+  const lists = counts.map((count) => row.slice(from, (from += count)))
+  return Object.fromEntries(RUNG_PARTS.map((name, k) => [name, lists[k]!])) as unknown as Rung<B>
 }
 
 const NEEDLES: Carriers = [
@@ -112,56 +124,44 @@ interface Ladder {
 
 /** Rungs whose sides are strung between them; begins and ends at a clasp. */
 export function crossed(rungs: readonly Rung[], ladder: Ladder): RowProgram {
-  const { slots, spec, items } = sizesIn(rungs.flatMap(({ down, up, rung }) => [down, up, rung]))
+  const { slots, spec, items } = sizesIn(rungs.flatMap((own) => RUNG_PARTS.map((name) => own[name])))
   const two = ladder.needles === 2
   const fix = (by?: string): Step => ({ do: 'fix', fixture: ladder.end, ...(by ? { by } : {}) })
-  // With one needle: whether the row begins at the far end, where the one before left off.
-  const fromBelow = (i: number): boolean => i % 2 === 1
-  const isTurned = ({ name, motif }: Node): boolean =>
-    !two && (name === 'rung' ? fromBelow(motif) : fromBelow(motif) === (name === 'up'))
-  const units = rungs.map((own, motif): Unit => {
-    const [isFirst, isLast] = [motif === 0, motif === rungs.length - 1 && rungs.length > 1]
-    const count = { down: own.down.length, up: own.up.length, rung: own.rung.length }
-    const rungBefore = motif === 0 ? 0 : rungs[motif - 1]!.rung.length
-    if (two) {
-      // After each crossing the needles have changed sides.
-      const [above, below] = motif % 2 === 0 ? ['left', 'right'] : ['right', 'left']
-      return {
-        section: 'motif',
-        motif,
-        steps: only(
-          isFirst ? fix(above) : null,
-          isFirst ? fix(below) : null,
+  const isLast = (motif: number): boolean => motif === rungs.length - 1
+  const units: Unit[] = []
+  let [above, below] = ['left', 'right']
+  rungs.forEach((own, motif) => {
+    const steps = two
+      ? only(
+          motif === 0 ? fix(above) : null,
+          motif === 0 ? fix(below) : null,
           pick(items(own.down, 'down'), below),
           pick(items(own.up, 'up'), above),
           pick(items(own.rung, 'rung'), above),
-          through('rung', count.rung, { by: below, back: true, note: 'draw both tight' }),
-          isLast ? fix(above) : null,
-          isLast ? fix(below) : null,
-        ),
-      }
-    }
-    // The row goes down (or up) its first side, through the rung, back along the second side, and on.
-    const below = fromBelow(motif)
-    const [first, second] = below ? (['down', 'up'] as const) : (['up', 'down'] as const)
-    const rung = below ? own.rung.toReversed() : own.rung
-    const back = own[second].toReversed()
-    return {
-      section: 'motif',
-      motif,
-      steps: only(
-        isFirst ? fix() : null,
-        pick(items(own[first], first)),
-        isLast ? fix() : null,
-        pick(items(rung, 'rung')),
-        pick(items(back, second)),
-        isFirst ? fix() : null,
-        through('rung', rungBefore, { prev: true }),
-        through(first, count[first]),
-        isLast ? fix() : through('rung', count.rung),
-      ),
-    }
+          through('rung', own.rung.length, { by: below, back: true, note: 'draw both tight' }),
+        )
+      : roundStep(own, motif, rungs[motif - 1]?.rung.length ?? 0, items, fix)
+    // After each crossing the needles have changed sides.
+    if (two && own.rung.length > 0) [above, below] = [below, above]
+    if (isLast(motif))
+      steps.push(
+        ...(two
+          ? only(
+              pick(items(own.tailDown, 'tailDown'), below),
+              pick(items(own.tailUp, 'tailUp'), above),
+              fix(above),
+              fix(below),
+            )
+          : tailSteps(own, motif, items, fix)),
+      )
+    units.push({ section: 'motif', motif, steps })
   })
+  const isTurned = ({ name, motif }: Node): boolean => {
+    if (two) return false
+    const fromBelow = isFromBelow(motif)
+    if (name === 'rung') return fromBelow
+    return fromBelow === (name === 'up' || name === 'tailDown')
+  }
   return {
     head: {
       slots,
@@ -173,17 +173,49 @@ export function crossed(rungs: readonly Rung[], ladder: Ladder): RowProgram {
     spec,
     isTurned,
     placeOf(node) {
-      const { name, at, motif } = node
-      const { down, up, rung } = rungs[motif]!
-      const [from, count] =
-        name === 'down'
-          ? [0, down.length]
-          : name === 'up'
-            ? [down.length, up.length]
-            : [down.length + up.length, rung.length]
-      return from + (isTurned(node) ? count - 1 - at : at)
+      const own = rungs[node.motif]!
+      let from = 0
+      for (const name of RUNG_PARTS) {
+        if (name === node.name) return from + (isTurned(node) ? own[name].length - 1 - node.at : node.at)
+        from += own[name].length
+      }
+      return from
     },
   }
+}
+
+/** With one needle every second row begins at the far end, where the one before left off. */
+const isFromBelow = (motif: number): boolean => motif % 2 === 1
+
+type Items = (row: Row, as: string) => Item[]
+
+/** A step of a ladder with one needle: along its first side, through the rung, back along the second, and on. */
+function roundStep(own: Rung, motif: number, rungBefore: number, items: Items, fix: () => Step): Step[] {
+  const below = isFromBelow(motif)
+  const [first, second] = below ? (['down', 'up'] as const) : (['up', 'down'] as const)
+  return only(
+    motif === 0 ? fix() : null,
+    pick(items(own[first], first)),
+    pick(items(below ? own.rung.toReversed() : own.rung, 'rung')),
+    pick(items(own[second].toReversed(), second)),
+    motif === 0 ? fix() : null,
+    through('rung', rungBefore, { prev: true }),
+    through(first, own[first].length),
+    through('rung', own.rung.length),
+  )
+}
+
+/** With one needle to the clasp and back along the other lead, once more through the last rung, and to the clasp. */
+function tailSteps(own: Rung, motif: number, items: Items, fix: () => Step): Step[] {
+  const [first, second] = isFromBelow(motif) ? (['tailUp', 'tailDown'] as const) : (['tailDown', 'tailUp'] as const)
+  return only(
+    pick(items(own[first], first)),
+    fix(),
+    pick(items(own[second].toReversed(), second)),
+    through('rung', own.rung.length),
+    through(first, own[first].length),
+    fix(),
+  )
 }
 
 // ---- wrapped: rows stitched between two cords

@@ -7,7 +7,7 @@ import { stepWords, type StepWords } from '../recipe/words'
 import { totalsOf } from '../recipe/total'
 import type { Act, CarrierId } from './act'
 import { freeDrawing, type Carrier, type PlacedBead } from './drawing'
-import type { Point } from './lattice'
+import { halfBox, type Point } from './lattice'
 import type { Strung } from './strung'
 import { lengthOfRow, type ThreadRun, type Work, type WorkingRow } from './technique'
 
@@ -57,6 +57,29 @@ interface Told {
   ways?: ReadonlyMap<string, number>
 }
 
+/** A layout moved and made larger so that every bead lies within it, as it is turned. */
+function framed(layout: RowLayout, usual: Work['bead']): RowLayout {
+  const edge = { left: 0, top: 0, right: layout.widthMm, bottom: layout.lengthMm }
+  for (const { x, y, turnDegrees, bead = usual } of layout.placed) {
+    const half = halfBox({ beadX: bead.l, beadY: bead.d }, turnDegrees)
+    edge.left = Math.min(edge.left, x - half.x)
+    edge.right = Math.max(edge.right, x + half.x)
+    edge.top = Math.min(edge.top, y - half.y)
+    edge.bottom = Math.max(edge.bottom, y + half.y)
+  }
+  const moved = <P extends Point>(p: P): P => ({ ...p, x: p.x - edge.left, y: p.y - edge.top })
+  return {
+    placed: layout.placed.map(moved),
+    carriers: layout.carriers.map((carrier) => ({ ...carrier, points: carrier.points.map(moved) })),
+    widthMm: edge.right - edge.left,
+    lengthMm: edge.bottom - edge.top,
+    fixtureAt(fixture, row) {
+      const at = layout.fixtureAt?.(fixture, row)
+      return at ? moved(at) : null
+    },
+  }
+}
+
 /** Row work as a technique of lines. */
 export function rowWork(own: RowWork): Strung {
   const kept = new WeakMap<object, Told>()
@@ -75,7 +98,7 @@ export function rowWork(own: RowWork): Strung {
       program,
       run,
       steps,
-      layout: own.layout(work, rows),
+      layout: framed(own.layout(work, rows), work.bead),
       words: stepWords(run),
       nodes: new Map(run.nodes.flatMap((n) => (n.isFixture ? [] : [[keyOfNode(work, program, n), n]]))),
     }

@@ -50,8 +50,6 @@ export interface Strung {
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
   row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
   check(work: Omit<Work, 'bead'>): Problem[]
-  /** Lines as weavers count them; each, if not said. */
-  countedRows?(rows: number): number
   /** Lines after which its plan begins again; 1 if not said. */
   readonly repeatRows?: number
   readonly plain?: Growth['plain']
@@ -90,7 +88,7 @@ export function lineTechnique(strung: Strung): Technique {
       columnsFor: () => 1,
       nearestColumns: (columns) => Math.max(1, Math.round(columns)),
       repeatRows: strung.repeatRows ?? 1,
-      countedRows: (rows) => strung.countedRows?.(rows) ?? rows,
+      countedRows: (rows) => rows,
       beads: beadsIn,
       ...(strung.plain ? { plain: strung.plain } : {}),
       sampleColumns: 1,

@@ -18,6 +18,7 @@ test('a ladder of rungs is begun, drawn on, counted, cut for and exported', asyn
   expect(piece.tray.map((b) => b.spec)).toEqual(['cube-3-mm', 'round-8', 'round-8'])
   expect(piece.parts[0]!.start).toEqual([[10, 3, 3, 1]])
   expect(piece.parts[0]!.repeat).toEqual([[6, 2, 3, 1]])
+  expect(piece.parts[0]!.end).toEqual([[6, 2, 3, 1, 10, 3]])
   expect(piece.parts[0]!.times).toBeGreaterThan(15)
 
   // The first place is a lead: another seed is laid there, and undone.

@@ -35,7 +35,7 @@ const WORDS: Record<string, { columns: number; settings?: Record<string, string>
 }
 
 /** Plain cords have no beads to write down; they have a test of their own (braid.spec.ts). */
-const BEADED = TECHNIQUES.filter((t) => t.material.counted)
+const BEADED = TECHNIQUES.filter((t) => t.material.counted && t.store === 'cells')
 
 test('every stitch has its list', () => expect(Object.keys(WORDS).sort()).toEqual(BEADED.map((t) => t.id).sort()))
 

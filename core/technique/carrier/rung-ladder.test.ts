@@ -6,7 +6,7 @@ import { fitOf } from '../../fit/reckon'
 import { linesOf, raggedFrom } from '../../grid/lines'
 import { pieceToBody } from '../../piece/codec'
 import { centreOf } from '../../piece/drawing'
-import { basisOf, workOf, type Part } from '../../piece/piece'
+import { basisOf, columnsOf, workOf, type Part } from '../../piece/piece'
 import { settingSteps } from '../../piece/recast'
 import { applySteps, invertSteps } from '../../piece/step'
 import { valueOf } from '../../problem'
@@ -42,10 +42,6 @@ describe('a ladder of rungs', () => {
     // Sides of a larger bead make it longer, whatever it is drawn for.
     const larger = rungLadder(12, { specs: ['cube-3-mm', 'round-6', 'round-8'] })
     expect(length(larger) - length(rungLadder(12))).toBeCloseTo(11 * 3 * (2.9 - 2.1), 9)
-    // One longer side makes its step longer, and only that.
-    const p = rungLadder(12)
-    const uneven: Part = { ...onlyPart(p), end: raggedFrom([Array<number>(10).fill(3)]) }
-    expect(length({ ...p, parts: [uneven] })).toBeCloseTo(length(p), 9)
   })
   it('is begun as long as it is wanted, in cubes with seeds at their sides', () => {
     for (const bodyMm of [150, 165, 190]) {
@@ -71,8 +67,8 @@ describe('a ladder of rungs', () => {
     const { growth } = requireTechnique('rung-ladder')
     const p = rungLadder(24)
     const basis = basisOf(onlyPart(p))
-    expect(growth.lengthOf({ ...basis, rows: 25 })).toBeCloseTo(length(p), 9)
-    expect(growth.rowsFor(length(p), basis)).toBeCloseTo(25, 9)
+    expect(growth.lengthOf({ ...basis, rows: 24 })).toBeCloseTo(length(p), 9)
+    expect(growth.rowsFor(length(p), basis)).toBeCloseTo(24, 9)
     // By the beads that lie in its lines, not by those it is drawn for.
     const larger = rungLadder(24, { specs: ['cube-3-mm', 'round-6', 'round-8'] })
     const step = (q: typeof p) => {
@@ -80,7 +76,6 @@ describe('a ladder of rungs', () => {
       return growth.lengthOf({ ...own, rows: 11 }) - growth.lengthOf({ ...own, rows: 10 })
     }
     expect([step(p), step(larger)].map((mm) => Math.round(mm * 100) / 100)).toEqual([6.3, 8.7])
-    expect(growth.countedRows(25, onlyPart(p).settings)).toBe(24)
   })
   it('follows its settings: seeds and rungs grow and shrink where they are, in their own colours', () => {
     const p = rungLadder(4)
@@ -94,9 +89,9 @@ describe('a ladder of rungs', () => {
     }
     const linesIn = (q: typeof p) =>
       (['start', 'repeat', 'end'] as const).map((name) => linesOf(onlyPart(q)[name]).map((line) => [...line].join('')))
-    expect(linesIn(set(p, { side: 4 }))).toEqual([['3333333333111'], ['22222222111'], ['3333333333']])
-    expect(linesIn(set(p, { lead: 2 }))).toEqual([['3333111'], ['222222111'], ['3333']])
-    expect(linesIn(set(p, { rung: 5 }))).toEqual([['333333333311111'], ['22222211111'], ['3333333333']])
+    expect(linesIn(set(p, { side: 4 }))).toEqual([['3333333333111'], ['22222222111'], ['222222221113333333333']])
+    expect(linesIn(set(p, { lead: 2 }))).toEqual([['3333111'], ['222222111'], ['2222221113333']])
+    expect(linesIn(set(p, { rung: 5 }))).toEqual([['333333333311111'], ['22222211111'], ['222222111113333333333']])
     // What was there comes back as it was; a colour in the middle stays.
     expect(linesIn(set(set(p, { side: 1 }), { side: 3 }))).toEqual(linesIn(p))
     const mixed = { ...p, parts: [{ ...onlyPart(p), repeat: raggedFrom([[2, 3, 2, 3, 2, 3, 1, 2, 1]]) }] }
@@ -155,7 +150,9 @@ describe('a ladder of rungs', () => {
     ])
     // After every rung the needles have changed sides.
     expect(rowWords(onlyPart(p), 2).acts![0]).toBe('right needle: pick up 3 beads')
-    expect(rowWords(onlyPart(p), 4).acts!.slice(-2)).toEqual([
+    expect(rowWords(onlyPart(p), 3).acts!.slice(-4)).toEqual([
+      'right needle: pick up 5 beads',
+      'left needle: pick up 5 beads',
       'left needle: through the clasp ring',
       'right needle: through the clasp ring',
     ])
@@ -163,7 +160,7 @@ describe('a ladder of rungs', () => {
   it('picks the beads of a rung up from its far side where one needle comes back', () => {
     const p = rungLadder(4, { needles: 'one' })
     const { order } = requireTechnique('rung-ladder')
-    const columns = 13
+    const columns = columnsOf(onlyPart(p))
     const keys = (i: number) => [...order.row(i, workOf(onlyPart(p))).keys].map((key) => key - i * columns)
     expect(keys(1)).toEqual([0, 1, 2, 8, 7, 6, 5, 4, 3])
     expect(keys(2)).toEqual([3, 4, 5, 6, 7, 8, 2, 1, 0])

@@ -11,9 +11,9 @@ import { rangeOf, type Work } from '../technique'
 
 /**
  * Ladder of rungs with beads at their sides: rungs of any beads, so many seeds at each side between one rung and the
- * next, and so many to the clasp at each end. The first line is the leads to the clasp and the first rung; every other
- * line brings the seeds at both sides and its rung; the last the leads alone. Worked with two needles that cross in
- * every rung, or with one that goes round each step.
+ * next, and so many to the clasp at each end. A line is a rung and what comes before it: the seeds at both sides, or
+ * the leads from the clasp in the first line; the last one brings the leads behind its rung as well. Worked with two
+ * needles that cross in every rung, or with one that goes round each step.
  */
 const settings = z.strictObject({
   side: z.int().min(0).max(30).default(3).describe('Seeds at each side between two rungs'),
@@ -24,17 +24,17 @@ const settings = z.strictObject({
 
 const read = (own: Settings) => settings.parse(own)
 
-/** A row as it is worked: what lies at its sides (or leads to the clasp) and in its rung. */
-function rungsOf(work: Pick<Work, 'settings' | 'rows'>, rows: readonly Row[]): Rung[] {
-  const { side, lead } = read(work.settings)
-  return rows.map((row, r) => {
-    if (r === rows.length - 1 && rows.length > 1) {
-      const half = Math.ceil(row.length / 2)
-      return { down: row.slice(0, half), up: row.slice(half), rung: [] }
-    }
-    return rungOf(row, r === 0 ? lead : side)
-  })
+/** How many beads a line has at each side before its rung, and at each side behind it. */
+const seedsOf = (settings: Settings, r: number, count: number): { readonly side: number; readonly tail: number } => {
+  const { side, lead } = read(settings)
+  return { side: r === 0 ? lead : side, tail: r === count - 1 ? lead : 0 }
 }
+
+const rungsOf = (work: Pick<Work, 'settings'>, rows: readonly Row[]): Rung[] =>
+  rows.map((row, r) => {
+    const { side, tail } = seedsOf(work.settings, r, rows.length)
+    return rungOf(row, side, tail)
+  })
 
 const sumOf = (row: Row, of: (bead: Row[number]) => number): number => row.reduce((sum, bead) => sum + of(bead), 0)
 const longOf = (row: Row): number => sumOf(row, (bead) => bead.l)
@@ -61,25 +61,33 @@ const leadRun = (lead: number, rungMm: number): number => Math.sqrt(Math.max(0, 
 const pitchMm = (before: Rung, next: Rung): number =>
   Math.max((thickOf(before.rung) + thickOf(next.rung)) / 2, longOf(next.down), longOf(next.up))
 
+/** The two sides of a ladder: which way out, and what a row has there before its rung and behind it. */
+const SIDES = [
+  { sign: 1, before: 'down', behind: 'tailDown' },
+  { sign: -1, before: 'up', behind: 'tailUp' },
+] as const
+
 function measure(work: Work, rows: readonly Row[]): Measure {
   const rungs = rungsOf(work, rows)
-  const middle = rungs.length > 1 ? rungs.slice(0, -1) : rungs
   const at: number[] = []
   let y = 0
-  middle.forEach((own, i) => {
-    if (i === 0) y = leadRun(Math.max(longOf(own.down), longOf(own.up)), longOf(own.rung)) + thickOf(own.rung) / 2
-    else y += pitchMm(middle[i - 1]!, own)
+  rungs.forEach((own, r) => {
+    y +=
+      r === 0
+        ? leadRun(Math.max(longOf(own.down), longOf(own.up)), longOf(own.rung)) + thickOf(own.rung) / 2
+        : pitchMm(rungs[r - 1]!, own)
     at.push(y)
   })
-  const last = middle.at(-1)
-  const end = rungs.length > 1 ? rungs.at(-1)! : null
-  const endRun = end && last ? leadRun(Math.max(longOf(end.down), longOf(end.up)), longOf(last.rung)) : 0
+  const last = rungs.at(-1)
+  const end = last
+    ? thickOf(last.rung) / 2 + leadRun(Math.max(longOf(last.tailDown), longOf(last.tailUp)), longOf(last.rung))
+    : 0
   return {
     rungs,
     at,
-    widthMm: middle.reduce((most, { rung }) => Math.max(most, longOf(rung)), 0),
-    outMm: rungs.reduce((most, { down, up }) => Math.max(most, thickOf(down), thickOf(up)), 0),
-    lengthMm: y + (last ? thickOf(last.rung) / 2 : 0) + endRun,
+    widthMm: rungs.reduce((most, { rung }) => Math.max(most, longOf(rung)), 0),
+    outMm: rungs.reduce((most, own) => Math.max(most, ...SIDES.map(({ before }) => thickOf(own[before]))), 0),
+    lengthMm: y + end,
   }
 }
 
@@ -110,57 +118,37 @@ function layout(work: Work, rows: readonly Row[]): RowLayout {
   const { rungs, at, widthMm, outMm, lengthMm } = measure(work, rows)
   const middle = outMm + widthMm / 2
   const placed: PlacedBead[] = []
-  const lay = (r: number, from: number, beads: ReturnType<typeof strung>) => {
-    beads.forEach((one, k) => placed.push({ key: keyOf(work.columns, from + k, r), ...one }))
-  }
-  const endsOf = (r: number) => {
-    const half = longOf(rungs[r]?.rung ?? []) / 2
-    return { y: at[r] ?? lengthMm, down: middle + half, up: middle - half }
-  }
   const carriers: Carrier[] = []
-  const thread = (...points: { x: number; y: number }[]) => carriers.push({ kind: 'thread', thickMm: 0.25, points })
   rungs.forEach((own, r) => {
-    const here = endsOf(r)
-    const isLast = r === rungs.length - 1 && rungs.length > 1
-    const before = r === 0 ? null : endsOf(r - 1)
-    const half = (row: Row) => thickOf(row) / 2
-    // Leads run to the clasp between the needles; sides stand beside the ends of their rungs.
-    const sides = [
-      { row: own.down, from: 0, sign: 1, x: (e: typeof here) => e.down },
-      { row: own.up, from: own.down.length, sign: -1, x: (e: typeof here) => e.up },
-    ] as const
-    for (const { row, from, sign, x } of sides) {
-      const out = sign * half(row)
-      // Leads lie beside each other at the clasp, and end at the holes of their rung.
-      const clasp = { x: middle + out, y: isLast ? lengthMm : 0 }
-      const holeOf = (e: typeof here) => ({ x: middle + sign * Math.max(sign * (x(e) - middle), half(row)), y: e.y })
-      const [start, stop] =
-        r === 0
-          ? [clasp, holeOf(here)]
-          : isLast
-            ? [holeOf(before!), clasp]
-            : [
-                { x: x(before!) + out, y: before!.y },
-                { x: x(here) + out, y: here.y },
-              ]
-      lay(r, from, strung(row, start, stop))
-      thread(start, stop)
+    let from = 0
+    const y = at[r]!
+    const lay = (row: Row, start: { x: number; y: number }, stop: { x: number; y: number }) => {
+      strung(row, start, stop).forEach((one, k) => placed.push({ key: keyOf(work.columns, from + k, r), ...one }))
+      from += row.length
+      carriers.push({ kind: 'thread', thickMm: 0.25, points: [start, stop] })
     }
-    if (own.rung.length > 0) {
-      const [a, b] = [
-        { x: here.up, y: here.y },
-        { x: here.down, y: here.y },
-      ]
-      lay(r, own.down.length + own.up.length, strung(own.rung, a, b))
-      thread(a, b)
+    const half = longOf(own.rung) / 2
+    // Leads lie beside each other at the clasp, and end at the holes of their rung.
+    const clasp = (sign: number, beads: Row, where: number) => ({ x: middle + (sign * thickOf(beads)) / 2, y: where })
+    const hole = (sign: number, beads: Row) => ({ x: middle + sign * Math.max(half, thickOf(beads) / 2), y })
+    for (const { sign, before } of SIDES) {
+      const beads = own[before]
+      if (r === 0) lay(beads, clasp(sign, beads, 0), hole(sign, beads))
+      else {
+        const beside = (halfRung: number) => middle + sign * (halfRung + thickOf(beads) / 2)
+        lay(beads, { x: beside(longOf(rungs[r - 1]!.rung) / 2), y: at[r - 1]! }, { x: beside(half), y })
+      }
     }
+    lay(own.rung, { x: middle - half, y }, { x: middle + half, y })
+    for (const { sign, behind } of SIDES)
+      if (own[behind].length > 0) lay(own[behind], hole(sign, own[behind]), clasp(sign, own[behind], lengthMm))
   })
   return {
     placed,
     carriers,
     widthMm: widthMm + 2 * outMm,
     lengthMm: Math.max(lengthMm, 0.1),
-    fixtureAt: (_, row) => ({ x: middle, y: row > 0 && row === rungs.length - 1 ? lengthMm : 0 }),
+    fixtureAt: (_, row) => ({ x: middle, y: row === 0 ? 0 : lengthMm }),
   }
 }
 
@@ -172,23 +160,25 @@ function usualRung(work: Omit<Work, 'rows'>): Rung {
   const { side, rung } = read(work.settings)
   if (work.usual) return rungOf(work.usual, side)
   const seeds = Array.from({ length: side }, () => requireSpec(USUAL_SEED))
-  return { down: seeds, up: seeds, rung: Array.from({ length: rung }, () => work.bead) }
+  const beads = Array.from({ length: rung }, () => work.bead)
+  return { down: seeds, up: seeds, rung: beads, tailDown: [], tailUp: [] }
 }
 
 /** A list made so long: cut off at its end, or gone on with in one number. */
 const resized = (list: readonly number[], length: number, number: number): number[] =>
   Array.from({ length: Math.max(0, length) }, (_, k) => list[k] ?? number)
 
-/** Lengths of so many lines: leads and the first rung, sides and rungs, leads. */
-function firstLines(count: number, work: Pick<Work, 'settings'>): number[] {
-  const { side, lead, rung } = read(work.settings)
-  return Array.from({ length: count }, () => 2 * side + rung).map((length, r) =>
-    r === 0 ? 2 * lead + rung : r === count - 1 ? 2 * lead : length,
-  )
-}
+/** Lengths of so many lines: leads and the first rung, sides and rungs, and leads behind the last. */
+const firstLines = (count: number, work: Pick<Work, 'settings'>): number[] =>
+  Array.from({ length: count }, (_, r) => {
+    const { side, tail } = seedsOf(work.settings, r, count)
+    return 2 * side + read(work.settings).rung + 2 * tail
+  })
 
 /** Length that a step brings at least, mm, so that a line without any bead can be reckoned with. */
 const LEAST_STEP = 0.1
+
+const usualStep = (work: Omit<Work, 'rows'>): number => Math.max(LEAST_STEP, pitchMm(usualRung(work), usualRung(work)))
 
 /** Length of so many lines as they mostly are: leads, rungs and sides in the usual beads. */
 function usualLength(rows: number, work: Omit<Work, 'rows'>): number {
@@ -196,8 +186,7 @@ function usualLength(rows: number, work: Omit<Work, 'rows'>): number {
   const own = usualRung(work)
   const seed = own.down[0] ?? requireSpec(USUAL_SEED)
   const lead = leadRun(read(work.settings).lead * seed.l, longOf(own.rung))
-  const step = Math.max(LEAST_STEP, pitchMm(own, own))
-  return lead + thickOf(own.rung) + Math.max(0, rows - 2) * step + (rows > 1 ? lead : 0)
+  return 2 * lead + thickOf(own.rung) + (rows - 1) * usualStep(work)
 }
 
 const ladder: RowWork = {
@@ -226,12 +215,9 @@ const ladder: RowWork = {
   first: {
     sizes: [USUAL_SEED, USUAL_SEED],
     parts(r, count, work) {
-      const { side, lead, rung } = read(work.settings)
-      const line = (seeds: number, part: number, rest: number) => [
-        ...Array<number>(2 * seeds).fill(part),
-        ...Array<number>(rest).fill(0),
-      ]
-      return r === 0 ? line(lead, 2, rung) : r === count - 1 ? line(lead, 2, 0) : line(side, 1, rung)
+      const { side, tail } = seedsOf(work.settings, r, count)
+      const many = (length: number, part: number) => Array<number>(length).fill(part)
+      return [...many(2 * side, r === 0 ? 2 : 1), ...many(read(work.settings).rung, 0), ...many(2 * tail, 2)]
     },
   },
   words: {
@@ -249,19 +235,17 @@ const ladder: RowWork = {
     },
   },
   relined(line, { r, count }, from, to) {
-    const [was, now] = [read(from), read(to)]
-    const isLast = r === count - 1 && count > 1
-    const seeds = (own: typeof was) => (r === 0 || isLast ? own.lead : own.side)
-    const { down, up, rung } = isLast
-      ? { down: line.slice(0, Math.ceil(line.length / 2)), up: line.slice(Math.ceil(line.length / 2)), rung: [] }
-      : rungOf(line, seeds(was))
-    const sized = (list: readonly number[], more: number, other: readonly number[]) =>
+    const [was, now] = [seedsOf(from, r, count), seedsOf(to, r, count)]
+    const { down, up, rung, tailDown, tailUp } = rungOf(line, was.side, was.tail)
+    const grown = (list: readonly number[], more: number, other: readonly number[]) =>
       resized(list, list.length + more, list.at(-1) ?? other.at(-1) ?? line[0] ?? 0)
-    const more = seeds(now) - seeds(was)
+    const [side, tail] = [now.side - was.side, now.tail - was.tail]
     return [
-      ...sized(down, more, up),
-      ...sized(up, more, down),
-      ...(isLast ? [] : sized(rung, now.rung - was.rung, down)),
+      ...grown(down, side, up),
+      ...grown(up, side, down),
+      ...grown(rung, read(to).rung - read(from).rung, down),
+      ...grown(tailDown, tail, tailUp),
+      ...grown(tailUp, tail, tailDown),
     ]
   },
   program: (work, rows) =>
@@ -274,26 +258,21 @@ const ladder: RowWork = {
   extent(work) {
     const rows = rowsOfWork(work)
     const { rungs, widthMm, outMm, lengthMm } = measure(work, rows)
-    const steps = Math.max(0, rungs.length - 2)
+    const steps = Math.max(0, rungs.length - 1)
     return {
       lengthMm: rangeOf(lengthMm, SPREAD),
       widthMm: rangeOf(widthMm + 2 * outMm, SPREAD),
       thicknessMm: rungs.reduce((most, { rung }) => Math.max(most, thickOf(rung)), work.bead.d),
       basis: { kind: 'nominal', spread: SPREAD },
       lengthFormula:
-        `${steps} steps between ${steps + 1} rungs, each as long as its longer side or its rungs are thick, and the ` +
+        `${steps} steps between ${rungs.length} rungs, each as long as its longer side or its rungs are thick, and the ` +
         `leads to the clasp: ${plainNumber(lengthMm)} mm; the sides lie in arcs, so it may come out shorter`,
       widthFormula: `longest rung ${plainNumber(widthMm)} mm + 2 × ${plainNumber(outMm)} mm beside it`,
     }
   },
   lengthOf: (work) => (work.lineLength ? measure(work, rowsOfWork(work)).lengthMm : usualLength(work.rows, work)),
-  rowsFor(lengthMm, work) {
-    const own = usualRung(work)
-    return Math.max(0, (lengthMm - usualLength(2, work)) / Math.max(LEAST_STEP, pitchMm(own, own)) + 2)
-  },
+  rowsFor: (lengthMm, work) => Math.max(0, (lengthMm - usualLength(1, work)) / usualStep(work) + 1),
   firstLines,
-  // The last line leads to the clasp, and is no rung.
-  countedRows: (rows) => (rows > 1 ? rows - 1 : rows),
   runs(work, ways) {
     const sum = [...ways.values()].reduce((a, b) => a + b, 0)
     const two = ways.size > 1
