@@ -1,7 +1,7 @@
 import { keyOf, placeOfKey } from '../grid/key'
 import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
 import { halfBox, type Lattice, type Lie, type Point } from '../technique/lattice'
-import { centreOf, freeOf, isScattered, latticeAlong, latticeOf, turnOf, usualBead } from '../piece/drawing'
+import { centreOf, freeOf, halfAt, isScattered, latticeAlong, latticeOf } from '../piece/drawing'
 
 export type { Lie }
 
@@ -172,7 +172,7 @@ export function workPoint(part: Part, view: View, x: number, y: number): Point {
  * be.
  */
 export function rectOfCell(part: Part, view: View, c: number, r: number, grow = 1): PixelRect {
-  const box = halfBox(usualBead(part), turnOf(part, c, r))
+  const box = halfAt(part, c, r)
   const half = view.lie === 'level' ? { x: box.y, y: box.x } : box
   const middle = screenPoint(part, view, c, r)
   const left = middle.x - half.x * grow * view.scale

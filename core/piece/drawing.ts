@@ -1,8 +1,9 @@
 import { modulo } from '../modulo'
 import { keyOf, placeOfKey } from '../grid/key'
-import { beadNear, beadsTouching, type Drawing, type FreeDrawing } from '../technique/drawing'
+import { beadNear, beadsTouching, halfOf, type Drawing, type FreeDrawing } from '../technique/drawing'
 import {
   beadCentre,
+  halfBox,
   nearestPlace,
   neighbourOffsets,
   siteOf,
@@ -106,6 +107,13 @@ export function turnOf(part: Part, c: number, r: number): number {
 
 /** Size of the usual bead as it lies at turn 0, mm, and which way its hole runs then. */
 export const usualBead = (part: Part): Pick<Lattice, 'beadX' | 'beadY' | 'hole'> => freeOf(part) ?? latticeOf(part)
+
+/** Half of the room that the bead at (c, r) takes on each axis, mm: in its own size where it lies freely. */
+export function halfAt(part: Part, c: number, r: number): Point {
+  const free = freeOf(part)
+  const k = free?.indexOf(keyOf(columnsOf(part), c, r)) ?? -1
+  return free && k >= 0 ? halfOf(free, k) : halfBox(usualBead(part), turnOf(part, c, r))
+}
 
 /** A place where nothing lies. */
 const NOWHERE: Place = { c: -1, r: -1 }

@@ -79,7 +79,7 @@ const through = (
 
 // ---- crossed: rungs with beads at their sides
 
-/** A row of a ladder: the beads at its sides, its rung, and what leads from there to a clasp at the end of the work. */
+/** A row of a ladder: beads at its sides, its rung, and what leads from there to a clasp at the end of the work. */
 export interface Rung<B = BeadSpec> {
   readonly down: readonly B[]
   readonly up: readonly B[]

@@ -4,7 +4,7 @@ import { keyOf } from '#core/grid/key'
 import { slotCount } from '#core/grid/lines'
 import { extentOf } from '#core/fit/extent'
 import { readPieceFile, writePieceFile } from '#core/format/piece-file'
-import { centreOf, freeOf, neighboursOf, placeNear, turnOf, usualBead } from '#core/piece/drawing'
+import { centreOf, freeOf, halfAt, neighboursOf, placeNear, usualBead } from '#core/piece/drawing'
 import { laidWork } from '#core/piece/laid'
 import { pieceToBody } from '#core/piece/codec'
 import {
@@ -30,7 +30,7 @@ import { threadCuts } from '#core/supply/thread'
 import { tallyPart, totalOf } from '#core/tally/tally'
 import { rowWords, workingRowCount } from '#core/tally/words'
 import { eachPass } from '#core/technique/act'
-import { halfBox, type Place } from '#core/technique/lattice'
+import type { Place } from '#core/technique/lattice'
 import { TECHNIQUES } from '#core/technique/registry'
 import { anyPiece, anyPieceOf } from '../fixture/piece'
 
@@ -160,7 +160,7 @@ describe('any drawing', () => {
         const slack = freeOf(part) ? 1e-6 : Math.max(usual.beadX, usual.beadY) / 2
         for (const { c, r } of everyPlace(part)) {
           const { x, y } = centreOf(part, c, r)
-          const half = halfBox(usual, turnOf(part, c, r))
+          const half = halfAt(part, c, r)
           expect(x - half.x).toBeGreaterThan(-slack)
           expect(y - half.y).toBeGreaterThan(-slack)
           expect(x + half.x).toBeLessThan(width + 1e-6)

@@ -265,8 +265,8 @@ const ladder: RowWork = {
       thicknessMm: rungs.reduce((most, { rung }) => Math.max(most, thickOf(rung)), work.bead.d),
       basis: { kind: 'nominal', spread: SPREAD },
       lengthFormula:
-        `${steps} steps between ${rungs.length} rungs, each as long as its longer side or its rungs are thick, and the ` +
-        `leads to the clasp: ${plainNumber(lengthMm)} mm; the sides lie in arcs, so it may come out shorter`,
+        `${steps} steps between ${rungs.length} rungs, each as long as its longer side or its rungs are thick, and ` +
+        `the leads to the clasp: ${plainNumber(lengthMm)} mm; the sides lie in arcs, so it may come out shorter`,
       widthFormula: `longest rung ${plainNumber(widthMm)} mm + 2 × ${plainNumber(outMm)} mm beside it`,
     }
   },
