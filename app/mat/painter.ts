@@ -2,6 +2,7 @@ import type { TrayBead } from '#core/bead/bead'
 import { placeOfIndex, type Lines } from '#core/grid/lines'
 import { columnsOf, rowsOf, SECTIONS, sectionStart, type Part } from '#core/piece/piece'
 import { largestGrowth, makeSprites, type PaintOptions, type Sprites } from '#core/picture/sprite'
+import { freeOf } from '#core/piece/drawing'
 import { rectOfCell, type PixelRect, type View } from '#core/picture/view'
 import { paintWhole } from '#core/picture/whole'
 import { fadedTray } from '#core/picture/fade'
@@ -233,6 +234,8 @@ function clipped(rect: PixelRect, within: PixelRect): PixelRect {
  * simpler.
  */
 function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1): PixelRect[] | null {
+  // A bead of another size moves others.
+  if (freeOf(a) !== freeOf(b)) return null
   const rects: PixelRect[] = []
   const rows = rowsOf(b)
   for (const section of SECTIONS) {

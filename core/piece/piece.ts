@@ -97,7 +97,7 @@ export function shapeOf(part: Part): object {
   const { technique, spec, settings, plan, times, repeat } = part
   const of = [
     ...[technique, spec, settings, plan, times],
-    ...SECTIONS.flatMap((name) => [part[name].ends, sizesText(part.sizes, part[name])]),
+    ...SECTIONS.flatMap((name) => [part[name].ends, sizesText(part.sizes, part[name], spec)]),
   ]
   let known = shapes.get(repeat.ends!)
   if (!known?.of.every((value, i) => value === of[i])) {

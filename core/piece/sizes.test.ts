@@ -22,6 +22,8 @@ const ragged = (over: Partial<Part> = {}): Part => ({
 const mixed = (specs: readonly string[] = ['round-11', 'round-8', 'round-11']) =>
   piece({ tray: specs.map((spec, k) => bead(k + 1, { spec })), parts: [ragged()] })
 
+const text = ({ sizes, repeat, spec }: Part): string => sizesText(sizes, repeat, spec)
+
 describe('sizes of the beads in lines', () => {
   it('are those of the tray, asked by place; nothing lies as the part is drawn', () => {
     const [one] = mixed().parts
@@ -54,11 +56,13 @@ describe('sizes of the beads in lines', () => {
       const [step] = layingSteps(one!, new Map([[0, number]]))
       return { ...one!, repeat: lines([step ? number : 1, 2], [2, 2, 3]) }
     }
-    expect(sizesText(laid(3).sizes, laid(3).repeat)).toBe(sizesText(p.parts[0]!.sizes, p.parts[0]!.repeat))
-    expect(sizesText(laid(2).sizes, laid(2).repeat)).not.toBe(sizesText(p.parts[0]!.sizes, p.parts[0]!.repeat))
-    // One size on the tray: nothing can differ.
-    const plain = mixed(['round-11', 'round-11', 'round-11'])
-    expect(sizesText(plain.parts[0]!.sizes, plain.parts[0]!.repeat)).toBe('')
+    expect(text(laid(3))).toBe(text(p.parts[0]!))
+    expect(text(laid(2))).not.toBe(text(p.parts[0]!))
+    // All of the size that the part is drawn for: nothing can differ, not even where nothing lies.
+    const plain = mixed(['cylinder-11', 'cylinder-11', 'cylinder-11'])
+    expect(text(plain.parts[0]!)).toBe('')
+    const one = mixed(['round-11', 'round-11', 'round-11']).parts[0]!
+    expect(text({ ...one, repeat: lines([1, 0]) })).not.toBe(text({ ...one, repeat: lines([1, 2]) }))
     expect(shapeOf(p.parts[0]!)).toBe(before)
   })
   it('are told apart by text, however many there are', () => {
@@ -66,7 +70,7 @@ describe('sizes of the beads in lines', () => {
       fc.property(fc.array(fc.integer({ min: 0, max: 3 }), { maxLength: 30 }), (numbers) => {
         const { sizes } = mixed().parts[0]!
         const letters = ['.', 'a', 'b', 'a']
-        expect(sizesText(sizes, lines(numbers))).toBe(numbers.map((n) => letters[n]).join(''))
+        expect(sizesText(sizes, lines(numbers), 'cylinder-11')).toBe(numbers.map((n) => letters[n]).join(''))
       }),
     )
   })

@@ -49,10 +49,11 @@ const textOfBlock = new WeakMap<Uint16Array, { readonly of: Sizes; readonly text
 
 /**
  * A text that is the same as long as beads of the same sizes lie in the same places of a section: drawings and ways of
- * threads follow from it, whatever the colours. Empty where there is one size only.
+ * threads follow from it, whatever the colours. Empty where all beads are of the usual size.
  */
-export function sizesText(sizes: Sizes | undefined, lines: Lines): string {
-  if (!sizes) return ''
+export function sizesText(sizes: Sizes | undefined, lines: Lines, usual: string): string {
+  // Where nothing lies, room is kept for the usual bead: it is a size like the others.
+  if (!sizes || [...sizes.values()].every((spec) => spec === usual)) return ''
   let known = textOfLines.get(lines)
   if (known?.of !== sizes) {
     known = { of: sizes, text: writtenSizes(sizes, lines) }
@@ -62,7 +63,6 @@ export function sizesText(sizes: Sizes | undefined, lines: Lines): string {
 }
 
 function writtenSizes(sizes: Sizes, { blocks }: Lines): string {
-  if (new Set(sizes.values()).size < 2) return ''
   const short = new Map([...new Set(sizes.values())].map((spec, k) => [spec, String.fromCharCode(97 + k)]))
   const known = new Map([...sizes].map(([number, spec]) => [number, short.get(spec)!]))
   return blocks
