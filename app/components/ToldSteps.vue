@@ -107,4 +107,10 @@ b {
 .large .note {
   font-size: 0.78em;
 }
+@media (width <= 900px) {
+  /* Each needle over what it does, whether that is short or long. */
+  .large .who {
+    min-width: 100%;
+  }
+}
 </style>

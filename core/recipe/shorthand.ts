@@ -34,8 +34,8 @@ export const itemText = ({ slot, as, hole, count }: Item): string =>
 const OF = { this: '', prev: 'prev/', start: 'start/' } as const
 
 export function refText({ bead, of, at, to, hole, way }: Ref): string {
-  const place = to === undefined ? (at === 0 ? '' : `[${exprText(at)}]`) : `[${exprText(at)}..${exprText(to)}]`
-  return `${OF[of]}${bead}${place}${hole === 'b' ? '.b' : ''}${way === 'back' ? '<' : ''}`
+  const where = to === undefined ? (at === 0 ? '' : `[${exprText(at)}]`) : `[${exprText(at)}..${exprText(to)}]`
+  return `${OF[of]}${bead}${where}${hole === 'b' ? '.b' : ''}${way === 'back' ? '<' : ''}`
 }
 
 /** Lines of a list of steps, each so many spaces in. */

@@ -36,8 +36,7 @@ const rungsOf = (work: Pick<Work, 'settings'>, rows: readonly Row[]): Rung[] =>
     return rungOf(row, side, tail)
   })
 
-const sumOf = (row: Row, of: (bead: Row[number]) => number): number => row.reduce((sum, bead) => sum + of(bead), 0)
-const longOf = (row: Row): number => sumOf(row, (bead) => bead.l)
+const longOf = (row: Row): number => row.reduce((sum, bead) => sum + bead.l, 0)
 const thickOf = (row: Row): number => row.reduce((most, bead) => Math.max(most, bead.d), 0)
 
 /** Spread of the figures until a gauge stands: the sides lie in arcs, which this model does not know (±10 %). */
@@ -100,7 +99,7 @@ function strung(
   const long = Math.hypot(to.x - from.x, to.y - from.y)
   const whole = longOf(row)
   const [ux, uy] = long > 0 ? [(to.x - from.x) / long, (to.y - from.y) / long] : [0, 1]
-  // Beads that are shorter than their way lie in its middle; longer ones are pushed together on it.
+  // Beads lie about the middle of their way, whether they are shorter or longer than it.
   let along = (long - whole) / 2
   return row.map((bead) => {
     const here = along + bead.l / 2
