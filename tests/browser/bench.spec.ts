@@ -2,9 +2,8 @@ import { readFile } from 'node:fs/promises'
 import { AxeBuilder } from '@axe-core/playwright'
 import ICAL from 'ical.js'
 import type { Page } from '@playwright/test'
-import type { MakingListing, SyncedMaking } from '#core/contract/making'
+import type { MakingListing } from '#core/contract/making'
 import { courseOf } from '#core/making/chore'
-import { stateOf } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
 import { supplySchema } from '#core/piece/schema'
 import { requireSpec } from '#core/bead/spec'
@@ -14,7 +13,7 @@ import { pieceFromBody } from '#core/piece/codec'
 import type { PieceBody } from '#core/piece/schema'
 import { requireTechnique } from '#core/technique/registry'
 import { bead, part, piece, rows } from '../fixture/piece'
-import { address, createPiece, expect, newName, PASSWORD, test } from './weaver'
+import { address, createPiece, expect, newName, PASSWORD, stateThere, test } from './weaver'
 
 const small = (technique: string, over: Partial<Piece> = {}): Piece => {
   const t = requireTechnique(technique)
@@ -51,16 +50,6 @@ const beginRows = async (page: Page, id: string) => {
   await page.keyboard.press('Space')
   await expect(page.locator('[data-test=runs]')).toBeVisible()
 }
-/** What the server knows of the only making of a piece. */
-async function stateThere(page: Page, id: string, at = address()) {
-  const { makings } = (await (await page.request.get(`${at}/api/piece/${id}/making`)).json()) as {
-    makings: MakingListing[]
-  }
-  const path = `${at}/api/piece/${id}/making/${makings[0]!.id}`
-  const { events } = (await (await page.request.get(path)).json()) as SyncedMaking
-  return stateOf(events)
-}
-
 // One of each family, to the end: begun here, a part of it while the line is down, the rest on another device.
 for (const technique of ['peyote', 'loom', 'right-angle', 'peyote-tube', 'ladder', 'braid-8', 'braid-cord', 'coil']) {
   test(`a small piece of ${technique} is made to the end`, async ({ weaver: page, context, browser, baseURL }) => {

@@ -13,6 +13,7 @@ import {
   plainBracelet,
   readPiece,
   saved,
+  stateThere,
   test,
   walkTo,
 } from './weaver'
@@ -105,9 +106,9 @@ test('a round is stepped through, paused, and found again on a second device', a
   for (let k = 0; k < 10; k++) await page.keyboard.press('Space')
   await page.keyboard.press('Backspace')
   await expect(page.locator('[data-test=round]')).toHaveText('2')
-  const kept = page.waitForResponse((r) => r.url().endsWith('/event') && r.request().method() === 'POST')
   await page.keyboard.press('Space')
-  await kept
+  // Presses go out in bundles: what another device can know is here when the last of them has arrived.
+  await expect.poll(async () => (await stateThere(page, id)).presses.length).toBe(15)
   await expect(page.getByText(/wait in this browser/)).toHaveCount(0)
   const words = await next.locator('h3').innerText()
 

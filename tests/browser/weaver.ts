@@ -1,4 +1,6 @@
 import { test as base, expect, type Page } from '@playwright/test'
+import type { MakingListing, SyncedMaking } from '#core/contract/making'
+import { stateOf } from '#core/making/event'
 import { usualClosure } from '#core/wear/closure'
 import { beginPiece, type PieceWish } from '#core/begin/begin'
 import { pieceToBody } from '#core/piece/codec'
@@ -136,3 +138,13 @@ export async function walkTo(page: Page, part: Part, to: Place, from: Place = { 
 
 export const saved = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible({ timeout: 15_000 })
+
+/** What the server knows of the only making of a piece. */
+export async function stateThere(page: Page, id: string, at = address()) {
+  const { makings } = (await (await page.request.get(`${at}/api/piece/${id}/making`)).json()) as {
+    makings: MakingListing[]
+  }
+  const path = `${at}/api/piece/${id}/making/${makings[0]!.id}`
+  const { events } = (await (await page.request.get(path)).json()) as SyncedMaking
+  return stateOf(events)
+}
