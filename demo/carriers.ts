@@ -1,12 +1,61 @@
 import { raggedFrom } from '../core/grid/lines'
 import { sized } from '../core/piece/sizes'
-import type { Piece } from '../core/piece/piece'
+import type { Part, Piece } from '../core/piece/piece'
 import { costSchema, fitSchema, supplySchema } from '../core/piece/schema'
 import { requireTechnique } from '../core/technique/registry'
 import { usualClosure } from '../core/wear/closure'
 import { trayOf } from './plan'
 
 /** Work on threads, cords, pins and cuffs that no grid decides. */
+
+interface Strung {
+  readonly name: string
+  readonly notes: string
+  readonly tray: Piece['tray']
+  readonly fit: Partial<Piece['fit']>
+  readonly part: Pick<Part, 'name' | 'technique' | 'times'> & {
+    readonly settings?: Part['settings']
+    readonly plan?: unknown
+    readonly start: readonly (readonly number[])[]
+    readonly repeat: readonly (readonly number[])[]
+    readonly end: readonly (readonly number[])[]
+  }
+  readonly supply?: Partial<Piece['supply']>
+}
+
+/** A piece of one part of lines, drawn for the first bead of its tray. */
+function strung({ name, notes, tray, fit, part, supply = {} }: Strung): Piece {
+  const technique = requireTechnique(part.technique)
+  return sized({
+    ...{ name, notes, tray },
+    fit: fitSchema.parse({
+      kind: 'bracelet',
+      bodyMm: 165,
+      easeMm: 13,
+      closure: usualClosure('toggle'),
+      widthMm: 9,
+      ...fit,
+    }),
+    gauges: [],
+    supply: supplySchema.parse(supply),
+    cost: costSchema.parse({}),
+    parts: [
+      {
+        ...{ id: 'band', name: part.name, technique: part.technique, times: part.times, on: null },
+        spec: tray[0]!.spec,
+        settings: technique.settings.parse(part.settings ?? {}),
+        ...(technique.plan ? { plan: technique.plan.parse(part.plan ?? {}) } : {}),
+        start: raggedFrom(part.start),
+        repeat: raggedFrom(part.repeat),
+        end: raggedFrom(part.end),
+      },
+    ],
+  })
+}
+
+/** So many of each number, one after the other. */
+const runs = (...of: readonly (readonly [count: number, number: number])[]): number[] =>
+  of.flatMap(([count, number]) => Array<number>(count).fill(number))
 
 /** Rungs of a boat ladder: the middle cube wanders from side to side, the seeds beside it answer. */
 const BOAT_LADDER = 24
@@ -17,7 +66,7 @@ const boatLadder = (): Piece => {
   const lead = [4, 4, 5, 4, 4]
   const sides = (r: number): number[] => [4, r % 2 === 0 ? 5 : 4, 4]
   const four = [1, 2, 3, 0].map((r) => [...sides(r), ...sides(r + 1), ...rung(r)])
-  return sized({
+  return strung({
     name: 'Boat ladder',
     notes: 'Draw both needles tight after every rung, or the sides stand out.',
     tray: trayOf('cube-3-mm', [
@@ -27,33 +76,70 @@ const boatLadder = (): Piece => {
       ['Foam', '#dfe3dc', 'lustre', 'round-8'],
       ['Deep water', '#1d5a6b', 'transparent', 'round-8'],
     ]),
-    fit: fitSchema.parse({
-      kind: 'bracelet',
-      wearer: 'the fair',
-      bodyMm: 165,
-      easeMm: 13,
-      closure: usualClosure('toggle'),
-      widthMm: 9,
-    }),
-    gauges: [],
-    supply: supplySchema.parse({}),
-    cost: costSchema.parse({}),
-    parts: [
-      {
-        id: 'ladder',
-        name: 'Ladder',
-        technique: 'rung-ladder',
-        settings: requireTechnique('rung-ladder').settings.parse({}),
-        plan: {},
-        spec: 'cube-3-mm',
-        times: (BOAT_LADDER - 4) / 4,
-        on: null,
-        start: raggedFrom([[...lead, ...lead, ...rung(0)]]),
-        repeat: raggedFrom(four),
-        end: raggedFrom([...four.slice(0, 2), [...four[2]!, ...lead, ...lead]]),
-      },
-    ],
+    fit: { wearer: 'the fair' },
+    part: {
+      name: 'Ladder',
+      technique: 'rung-ladder',
+      times: (BOAT_LADDER - 4) / 4,
+      start: [[...lead, ...lead, ...rung(0)]],
+      repeat: four,
+      end: [...four.slice(0, 2), [...four[2]!, ...lead, ...lead]],
+    },
   })
 }
 
-export const CARRIER_PIECES: readonly Piece[] = [boatLadder()]
+/** A twig with a sloe at the end of every leaf: the thread turns round a seed and comes back through leaf and sloe. */
+const SLOE_TWIG = `
+recipe sloe-twig "Sloe twig"
+field s 2..8=3 "Stem beads between two leaves"
+field f 3..9=5 "Beads of a leaf"
+bead stem round-8 "stem bead" "stem beads"
+bead leaf round-11 "leaf bead" "leaf beads"
+bead sloe ball-4-mm "sloe" "sloes"
+bead turn round-11 "turning seed" "turning seeds"
+carrier thread thread 0.15 "thread"
+start
+  pick stem:loop*7
+  pass loop -- "draw the loop round, and knot"
+  knot 10
+motif
+  pick stem*s
+  pick leaf*f sloe turn
+  pass sloe< leaf[-1..0]< -- "leave the last seed; draw the leaf close to its stem"
+end
+  pick stem*s stem:loop*7
+  pass loop
+  knot 10
+`
+
+const sloeTwig = (): Piece => {
+  const leaf = (k: number): number[] => [
+    ...runs([2, 1], [1, k % 2 === 0 ? 2 : 1]),
+    ...runs([3, 3], [2, 4], [1, 5], [1, 6]),
+  ]
+  return strung({
+    name: 'Sloe twig',
+    notes: 'Leaves fall to both sides by themselves.',
+    tray: trayOf('round-8', [
+      ['Blackthorn', '#4a3a35', 'matte'],
+      ['Lichen', '#b9b58a', 'opaque'],
+      ['Leaf green', '#4f7a4a', 'transparent', 'round-11'],
+      ['Young leaf', '#9db86a', 'lustre', 'round-11'],
+      ['Sloe', '#3a4478', 'matte', 'ball-4-mm'],
+      ['Dew', '#dfe7ea', 'transparent', 'round-11'],
+    ]),
+    fit: { wearer: 'the fair' },
+    part: {
+      name: 'Twig',
+      technique: 'own-recipe',
+      settings: { motif: 7.4 },
+      plan: { recipe: SLOE_TWIG },
+      times: 11,
+      start: [runs([7, 1])],
+      repeat: [leaf(0), leaf(1)],
+      end: [runs([3, 1], [7, 1])],
+    },
+  })
+}
+
+export const CARRIER_PIECES: readonly Piece[] = [boatLadder(), sloeTwig()]

@@ -94,8 +94,10 @@ function freeLayout(part: Part, free: FreeDrawing, room: Room, index: number): L
   for (let r = 0; r < rows;) {
     let count = 1
     while (r + count < rows && reachOf(part, r, r + count + 1, free).long * scale <= room.heightMm) count++
-    pages.push({ r, rows: count, overlapRows: r === 0 ? 0 : Math.min(OVERLAP, count - 1) })
+    const before = pages.at(-1)
+    pages.push({ r, rows: count, overlapRows: before ? before.r + before.rows - r : 0 })
     if (r + count >= rows) break
+    // Where hardly a line fits, pages share fewer, and every one brings a new line.
     r += Math.max(1, count - OVERLAP)
   }
   return {

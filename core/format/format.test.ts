@@ -9,7 +9,7 @@ import { pieceToBody, pieceToFile } from '../piece/codec'
 import { rowsOf, columnsOf } from '../piece/piece'
 import { tallyPiece, totalOf } from '../tally/tally'
 import { chartStrips, chartSvg } from './chart-svg'
-import { archiveJsonSchema, pieceJsonSchema } from './json-schema'
+import { archiveJsonSchema, pieceJsonSchema, recipeJsonSchema } from './json-schema'
 import { readPieceFile, writePieceFile } from './piece-file'
 import { reportPiece } from './report'
 import { csv, rowsCsv, tallyCsv } from './tally-csv'
@@ -54,6 +54,7 @@ describe('the piece file', () => {
   it.each([
     ['piece-file', pieceJsonSchema],
     ['archive', archiveJsonSchema],
+    ['recipe', recipeJsonSchema],
   ])('has the schema that docs/ shows of the %s', (name, schema) => {
     expect(JSON.parse(readFileSync(new URL(`../../docs/${name}.schema.json`, import.meta.url), 'utf8'))).toEqual(
       JSON.parse(JSON.stringify(schema())),

@@ -7,7 +7,8 @@ import { fitOf } from '../fit/reckon'
 import { requireSpec } from '../bead/spec'
 import { joinOf } from '../piece/join'
 import { laidCounted, laidRows } from '../piece/laid'
-import { columnsOf, fittedPart, SECTIONS, type Part, type Piece } from '../piece/piece'
+import { columnsOf, fittedPart, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { partFindings } from '../proof/finding'
 import { beadsToBuy } from '../supply/beads'
 import { costOf } from '../supply/cost'
 import { cutList, holeChecks, pathOf, threadCuts } from '../supply/thread'
@@ -28,6 +29,7 @@ const byLetter = (piece: Piece, counts: Counts): Record<string, number> =>
 
 function reportPart(piece: Piece, part: Part) {
   const counts = tallyPart(part)
+  const sums = techniqueOf(part).sums?.(workOf(part))
   return {
     id: part.id,
     name: part.name,
@@ -53,6 +55,8 @@ function reportPart(piece: Piece, part: Part) {
     extent: extentOf(piece, part),
     join: joinOf(piece, part),
     path: pathOf(part, piece),
+    ...(sums ? { told: sums } : {}),
+    findings: partFindings(part),
     thread: threadCuts(piece, part),
     holes: holeChecks(piece, part),
   }

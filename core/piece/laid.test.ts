@@ -7,7 +7,7 @@ import { cellsFrom, emptyCells, insertColumns, insertRows } from '../grid/cells'
 import { withNumbers } from '../grid/lines'
 import { columnOfKey, keyOf, rowOfKey } from '../grid/key'
 import { beadCentre } from '../technique/lattice'
-import { gapFindings } from '../proof/gaps'
+import { partFindings } from '../proof/finding'
 import { threadCuts } from '../supply/thread'
 import { tallyPart, totalOf } from '../tally/tally'
 import { allRowWords } from '../tally/words'
@@ -52,7 +52,7 @@ describe('what is laid', () => {
     expect([...allRowWords(one)]).toHaveLength(60)
     // weft: 60 rows of 2 × (6 × 1.3 + 7 × 0.2) + 2 × 1.6
     expect(threadCuts(p, one)[0]!.pathMm).toBeCloseTo(60 * (2 * 9.2 + 3.2), 9)
-    expect(gapFindings(one)).toEqual([
+    expect(partFindings(one)).toEqual([
       { code: 'edge-empty', weight: 'note', says: '40 empty rows at the end: not counted as size.' },
     ])
   })
@@ -134,16 +134,16 @@ describe('what is laid', () => {
   )
   it('an empty row or column between beads is a finding, not a size', () => {
     const one = part({ start: rows('AAAA', '....', 'AAAA'), repeat: rows('AAAA'), end: rows('AAAA'), times: 1 })
-    const [finding] = gapFindings(one)
+    const [finding] = partFindings(one)
     expect(finding).toMatchObject({ code: 'row-empty', weight: 'stops' })
     expect(finding!.says).toContain('rows 3–4')
     expect(extentOf(piece(), one).lengthMm.nominal).toBeCloseTo(4.5 * 1.6, 9)
     const split = stitch('loom', { start: rows('AA.AA'), repeat: rows('AA.AA'), end: rows('AA.AA'), times: 2 })
-    expect(gapFindings(split)[0]).toMatchObject({ code: 'column-empty', weight: 'stops' })
-    expect(gapFindings(split)[0]!.says).toContain('column 3')
+    expect(partFindings(split)[0]).toMatchObject({ code: 'column-empty', weight: 'stops' })
+    expect(partFindings(split)[0]!.says).toContain('column 3')
     expect(extentOf(piece(), split).widthMm.nominal).toBeCloseTo(4 * 1.3 + 5 * 0.2, 9)
-    expect(gapFindings(part())).toEqual([])
-    expect(gapFindings(part({ start: rows('....'), repeat: rows('....'), end: rows('....') }))).toEqual([])
+    expect(partFindings(part())).toEqual([])
+    expect(partFindings(part({ start: rows('....'), repeat: rows('....'), end: rows('....') }))).toEqual([])
   })
   it('nothing laid is no length, no row and no thread', () => {
     fc.assert(

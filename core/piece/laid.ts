@@ -24,7 +24,7 @@ import {
 /**
  * What of a grid is really laid: length, width, thread and time follow from it, never from room that is left empty. An
  * empty bead row or column at an edge is no size; one between beads is none either, but a finding
- * (core/proof/gaps.ts).
+ * (core/proof/finding.ts).
  */
 interface Laid {
   /** The part without its empty bead rows: what is worked. The part itself where no row is empty. */

@@ -5,7 +5,7 @@ import { EARRING_GRAMS } from '../wear/kind'
 import { weightOf } from '../supply/cost'
 import { holeChecks } from '../supply/thread'
 import { strandCords } from '../tally/cords'
-import { gapFindings } from './gaps'
+import { partFindings } from './finding'
 import { tallyPart, totalOf } from '../tally/tally'
 
 /** The stages of a piece and how many things in each want a look. */
@@ -31,7 +31,7 @@ export function readinessOf(piece: Piece): Readiness {
     fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
     mat:
       empty +
-      piece.parts.flatMap(gapFindings).filter((f) => f.weight === 'stops').length +
+      piece.parts.flatMap(partFindings).filter((f) => f.weight === 'stops').length +
       piece.parts.filter((part) => strandCords(part, piece.tray).some((c) => c.changes)).length,
     tally: 0,
     supplies:

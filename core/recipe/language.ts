@@ -23,6 +23,9 @@ export const RECIPE_LIMITS = {
   text: 32_768,
   /** Turns of one wrap, and times of one fixing. */
   turns: 200,
+  /** Steps and beads of a whole run: far more than anyone works. */
+  runSteps: 400_000,
+  runBeads: 120_000,
 } as const
 
 const name = z

@@ -1,4 +1,5 @@
 import type { BeadSpec } from '../bead/spec'
+import type { Env } from './expression'
 import type { Item, Recipe, Step } from './language'
 import { runSteps, type Node, type RecipeHead, type Run, type Unit } from './run'
 
@@ -12,15 +13,20 @@ export type Row = readonly BeadSpec[]
 /** Rows compiled to steps, and which place of its row each bead has that they pick up. */
 export interface RowProgram {
   readonly head: RecipeHead
-  readonly units: readonly Unit[]
+  readonly units: Iterable<Unit>
   spec(slot: string): BeadSpec
+  /** Values that the steps reckon with; none if left out. */
+  readonly env?: Env
+  /** Which line a motif is; its own number if left out. */
+  lineOf?(motif: number): number
   placeOf(node: Node): number
   /** Whether a bead is strung against the order of the places of its row. */
   isTurned?(node: Node): boolean
 }
 
 /** Carries a program out. */
-export const runRows = ({ head, units, spec }: RowProgram): Run => runSteps({ head, units, env: new Map(), spec })
+export const runRows = ({ head, units, spec, env = new Map() }: RowProgram): Run =>
+  runSteps({ head, units, env, spec })
 
 type Carriers = Recipe['carriers']
 

@@ -120,7 +120,7 @@ describe('many motifs', () => {
       }),
       { numRuns: 200 },
     )
-    expect(short).toBeGreaterThan(20)
+    expect(short).toBeGreaterThan(5)
   })
   it('of the samples too, at every length', () => {
     for (const recipe of SAMPLES)

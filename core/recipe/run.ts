@@ -122,6 +122,8 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
   let unit: Unit = { section: 'start', motif: -1, steps: [] }
   let budget = 0
   let picked = 0
+  let spent = 0
+  let strung = 0
 
   const fault = (code: string, path: string, says: string): void => {
     const key = `${code} ${path}`
@@ -141,6 +143,10 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
     return 0
   }
   const spend = (path: string): void => {
+    if (++spent > RECIPE_LIMITS.runSteps) {
+      fault('too-long', path, `More than ${RECIPE_LIMITS.runSteps} steps in all: make fewer motifs, or two parts.`)
+      throw new Stop()
+    }
     if (++budget <= RECIPE_LIMITS.steps) return
     fault('too-long', path, `More than ${RECIPE_LIMITS.steps} steps in one ${unit.section}: repeat less often.`)
     throw new Stop()
@@ -183,6 +189,10 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
       }
       if (picked + count > RECIPE_LIMITS.beads) {
         fault('too-many', path, `More than ${RECIPE_LIMITS.beads} beads in one ${unit.section}: pick up fewer.`)
+        throw new Stop()
+      }
+      if ((strung += count) > RECIPE_LIMITS.runBeads) {
+        fault('too-many', path, `More than ${RECIPE_LIMITS.runBeads} beads in all: make fewer motifs, or two parts.`)
         throw new Stop()
       }
       for (let k = 0; k < count; k++) {

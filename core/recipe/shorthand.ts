@@ -1,6 +1,6 @@
 import { bad, good, problem, type Result } from '../problem'
 import { readRecipe } from './check'
-import { RECIPE_SECTIONS, type Expr, type Item, type Recipe, type Ref, type Step } from './language'
+import { RECIPE_LIMITS, RECIPE_SECTIONS, type Expr, type Item, type Recipe, type Ref, type Step } from './language'
 
 /**
  * A recipe in short hand, for people and tests: a line for each thing, steps within steps two spaces further in.
@@ -241,6 +241,10 @@ const keyed = (list: readonly string[]): Record<string, number> =>
 
 /** Reads a recipe in short hand. */
 export function readRecipeText(text: string): Result<Recipe> {
+  if (text.length > RECIPE_LIMITS.text)
+    return bad(
+      problem('too-large', 'recipe', `A recipe takes at most ${RECIPE_LIMITS.text / 1024} kB: make two of it.`),
+    )
   const lines = text.split(/\r?\n/).flatMap((raw, k): Line[] => {
     const line = raw.trimEnd()
     return line.trim() === '' || line.trim().startsWith('#')

@@ -158,7 +158,7 @@ function cordCuts(piece: Piece, part: Part): Bought[] {
   })
 }
 
-/** One run of thread: cut as it is, or in working lengths. */
+/** One run of thread: cut as it is, or in working lengths; each of several threads that are sewn with by itself. */
 function runCut(piece: Piece, part: Part, { id, name, count, joined, lengthMm, formula }: ThreadRun): ThreadCut {
   const { supply, fit } = piece
   if (!joined) {
@@ -177,18 +177,18 @@ function runCut(piece: Piece, part: Part, { id, name, count, joined, lengthMm, f
   }
   const { joins, totalMm, spareMm } = cutThread({
     pathMm: lengthMm,
-    sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm : 0,
+    sewingMm: part.id === fittedPart(piece).id ? closureOf(fit.closure.kind).sewingMm / count : 0,
     supply,
   })
   return {
     id,
     name,
-    pieces: totalMm === 0 ? 0 : joins + 1,
+    pieces: totalMm === 0 ? 0 : (joins + 1) * count,
     cutMm: Math.min(totalMm, supply.workingLengthMm * (supply.doubled ? 2 : 1)),
-    totalMm,
-    joins,
-    spareMm,
-    pathMm: lengthMm,
+    totalMm: totalMm * count,
+    joins: joins * count,
+    spareMm: spareMm * count,
+    pathMm: lengthMm * count,
     formula,
   }
 }

@@ -1,6 +1,7 @@
 import { braid12, braid16, braid8 } from './braid/round'
 import { cordBraid } from './braid/cord'
 import { braid7, braidOwn } from './braid/table'
+import { ownRecipe } from './carrier/own-recipe'
 import { rungLadder } from './carrier/rung-ladder'
 import { coiledRope } from './coil/coiled-rope'
 import { GUESTS } from './guests'
@@ -41,7 +42,7 @@ const STITCHES: readonly Stitch[] = [
   coiledRope,
 ]
 
-const LINES: readonly Strung[] = [rungLadder]
+const LINES: readonly Strung[] = [rungLadder, ownRecipe]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */
 export const TECHNIQUES: readonly Technique[] = [

@@ -4,12 +4,12 @@ import { bridgeByPose, type Pose } from '../recipe/measure'
 import { runRows, type Row, type RowProgram } from '../recipe/rows'
 import type { Done, Node, Run } from '../recipe/run'
 import { stepWords, type StepWords } from '../recipe/words'
-import { totalsOf } from '../recipe/total'
+import { greatestPasses, totalsOf, type BridgeMm, type Passes, type Totals } from '../recipe/total'
 import type { Act, CarrierId } from './act'
 import { freeDrawing, type Carrier, type PlacedBead } from './drawing'
 import { halfBox, type Point } from './lattice'
 import type { Strung } from './strung'
-import { lengthOfRow, type ThreadRun, type Work, type WorkingRow } from './technique'
+import { lengthOfRow, type Finding, type ThreadRun, type Work, type WorkingRow, type WorkSums } from './technique'
 
 /** Where the beads of row work lie, and what carries them. */
 export interface RowLayout {
@@ -30,6 +30,8 @@ export interface RowWork extends Omit<Strung, 'drawing' | 'path' | 'acts' | 'row
   layout(work: Work, rows: readonly Row[]): RowLayout
   /** What is cut, from the way of each carrier through the work, mm. */
   runs(work: Work, ways: ReadonlyMap<string, number>): readonly ThreadRun[]
+  /** How far it is from hole to hole, where the picture does not show it; as the beads lie if left out. */
+  readonly bridge?: BridgeMm
 }
 
 /** Beads of each line of a work, each in its size. */
@@ -51,10 +53,11 @@ interface Told {
   readonly words: readonly StepWords[]
   /** Steps of each row, as places in `run.done`; what begins and ends the work goes with the first and the last. */
   readonly steps: readonly (readonly number[])[]
-  /** Beads by row and place. */
+  /** Key of each bead, −1 where it has none; and the other way round. */
+  readonly keys: readonly number[]
   readonly nodes: ReadonlyMap<number, Node>
-  /** Way of each carrier through the work, mm; worked out when it is asked for. */
-  ways?: ReadonlyMap<string, number>
+  /** Sums of the run, once they were asked for. */
+  totals?: Totals
 }
 
 /** A layout moved and made larger so that every bead lies within it, as it is turned. */
@@ -80,19 +83,27 @@ function framed(layout: RowLayout, usual: Work['bead']): RowLayout {
   }
 }
 
+/** Cells of the beads that a step goes through, in order. */
+const pickedKeys = ({ goes }: Done, keys: readonly number[]): number[] =>
+  goes.map((g) => keys[g.node]!).filter((key) => key >= 0)
+
 /** Row work as a technique of lines. */
 export function rowWork(own: RowWork): Strung {
   const kept = new WeakMap<object, Told>()
-  const keyOfNode = (work: Pick<Work, 'columns'>, program: RowProgram, node: Node): number =>
-    keyOf(work.columns, program.placeOf(node), node.motif)
-
   function tell(work: Work): Told {
     const rows = rowsOfWork(work)
     const program = own.program(work, rows)
     const run = runRows(program)
     const steps: number[][] = rows.map(() => [])
+    const rowOf = (motif: number): number =>
+      Math.max(0, Math.min(rows.length - 1, program.lineOf ? program.lineOf(motif) : motif))
     run.done.forEach(({ motif }, k) => {
-      steps[Math.max(0, Math.min(rows.length - 1, motif))]?.push(k)
+      steps[rowOf(motif)]?.push(k)
+    })
+    /** Cells of the beads; one that its line has no room for has none. */
+    const keys = run.nodes.map((node) => {
+      const [c, r] = [program.placeOf(node), rowOf(node.motif)]
+      return node.isFixture || c >= (rows[r]?.length ?? 0) ? -1 : keyOf(work.columns, c, r)
     })
     return {
       program,
@@ -100,7 +111,8 @@ export function rowWork(own: RowWork): Strung {
       steps,
       layout: framed(own.layout(work, rows), work.bead),
       words: stepWords(run),
-      nodes: new Map(run.nodes.flatMap((n) => (n.isFixture ? [] : [[keyOfNode(work, program, n), n]]))),
+      keys,
+      nodes: new Map(run.nodes.flatMap((n) => (keys[n.id]! < 0 ? [] : [[keys[n.id]!, n]]))),
     }
   }
   function toldOf(work: Work): Told {
@@ -113,18 +125,19 @@ export function rowWork(own: RowWork): Strung {
     return told
   }
 
-  function actsOf(work: Work, { program, run }: Told, done: Done): Act[] {
+  function actsOf({ run, keys }: Told, done: Done): Act[] {
     const carrier = run.head.carriers.find((c) => c.id === done.by)!
     const by = CARRIERS[carrier.kind] ?? 'thread'
     const to = done.fixture === undefined ? '' : (run.head.fixtures[done.fixture]?.name ?? done.fixture)
-    const keyAt = (id: number): number => keyOfNode(work, program, run.nodes[id]!)
     switch (done.act) {
       case 'pick':
-        return [{ do: 'pick', by, keys: done.goes.map((g) => keyAt(g.node)) }]
+        return [{ do: 'pick', by, keys: pickedKeys(done, keys) }]
       case 'pass':
-        return done.goes.map(({ node, hole, way }) => ({
-          ...{ do: 'pass', by, key: keyAt(node), hole: hole === 0 ? 'a' : 'b', way: way === 1 ? 'on' : 'back' },
-        })) as Act[]
+        return done.goes.flatMap(({ node, hole, way }): Act[] =>
+          keys[node]! < 0
+            ? []
+            : [{ do: 'pass', by, key: keys[node]!, hole: hole === 0 ? 'a' : 'b', way: way === 1 ? 'on' : 'back' }],
+        )
       case 'fix':
         return [{ do: 'fix', by, to }]
       case 'wrap':
@@ -136,22 +149,26 @@ export function rowWork(own: RowWork): Strung {
     }
   }
 
-  /** Ways of the carriers through the work as its beads lie, mm. */
-  function waysOf(work: Work, { program, run, layout }: Told): Map<string, number> {
+  /** How far it is from hole to hole, as the beads lie. */
+  function bridgeOf({ program, layout, keys }: Told): BridgeMm {
     const places = new Map(layout.placed.map((p) => [p.key, p]))
-    const poseOf = (node: Node): Pose | null => {
+    return bridgeByPose((node: Node): Pose | null => {
       if (node.isFixture) {
         const at = layout.fixtureAt?.(node.slot, node.motif)
         return at ? { ...at, turnDegrees: 0 } : null
       }
-      const place = places.get(keyOfNode(work, program, node))
+      const place = places.get(keys[node.id]!)
       const turned = program.isTurned?.(node) ?? false
       return place
         ? { x: place.x, y: place.y, turnDegrees: place.turnDegrees + (turned ? 180 : 0), flip: turned ? -1 : 1 }
         : null
-    }
-    const { ways } = totalsOf(run, bridgeByPose(poseOf))
-    return new Map([...ways].map(([by, way]) => [by, way.rodMm + way.bridgeMm + way.extraMm]))
+    })
+  }
+
+  /** Sums of the work, its carriers along the beads as they lie; worked out when they are asked for. */
+  function sumsOf(told: Told): Totals {
+    told.totals ??= totalsOf(told.run, own.bridge ?? bridgeOf(told))
+    return told.totals
   }
 
   return {
@@ -164,12 +181,21 @@ export function rowWork(own: RowWork): Strung {
       const told = toldOf(work)
       const { nodes, run } = told
       const most = run.nodes.reduce((sum, n) => (n.isFixture ? sum : Math.max(sum, ...n.passes)), 1)
-      told.ways ??= waysOf(work, told)
+      const ways = new Map([...sumsOf(told).ways].map(([by, way]) => [by, way.rodMm + way.bridgeMm + way.extraMm]))
       return {
         passes: most,
         passesAt: (c, r, hole) => nodes.get(keyOf(work.columns, c, r))?.passes[hole === 'a' ? 0 : 1] ?? 0,
-        runs: own.runs(work, told.ways),
+        runs: own.runs(work, ways),
       }
+    },
+    sums(work) {
+      const told = toldOf(work)
+      return sumsOfRun(told.run, sumsOf(told), greatestPasses(told.run))
+    },
+    findings(work) {
+      const told = toldOf(work)
+      const faults = told.run.faults.map(({ code, says }): Finding => ({ code, weight: 'stops', says }))
+      return [...faults, ...(own.findings?.(work) ?? [])]
     },
     check(work) {
       let beads = 0
@@ -184,16 +210,45 @@ export function rowWork(own: RowWork): Strung {
     row(i, work): Pick<WorkingRow, 'keys' | 'acts' | 'told'> {
       const told = toldOf(work)
       const done = (told.steps[i] ?? []).map((k) => told.run.done[k]!)
-      const acts = done.flatMap((one) => actsOf(work, told, one))
+      const acts = done.flatMap((one) => actsOf(told, one))
       return {
         keys: Int32Array.from(acts.flatMap((act) => (act.do === 'pick' ? Array.from(act.keys) : []))),
         acts,
         told: (told.steps[i] ?? []).map((k) => {
-          const { act, goes } = told.run.done[k]!
-          const keys = act === 'pick' ? goes.map((g) => keyOfNode(work, told.program, told.run.nodes[g.node]!)) : []
-          return { ...told.words[k]!, keys }
+          const done = told.run.done[k]!
+          return { ...told.words[k]!, keys: done.act === 'pick' ? pickedKeys(done, told.keys) : [] }
         }),
       }
     },
+  }
+}
+
+/** Sums of a run under the names of its beads and carriers. */
+export function sumsOfRun({ head }: Pick<Run, 'head'>, totals: Totals, most: Passes): WorkSums {
+  return {
+    beads: totals.beads,
+    steps: totals.steps,
+    slots: [...totals.counts].map(([slot, beads]) => ({
+      slot,
+      name: head.slots[slot]?.many ?? slot,
+      spec: head.slots[slot]?.spec ?? '',
+      beads,
+      holes: (totals.passSums.get(slot) ?? []).map((passes, hole) => ({
+        hole: hole === 0 ? ('a' as const) : ('b' as const),
+        passes,
+        most: most.get(slot)?.[hole]?.passes ?? 0,
+      })),
+    })),
+    carriers: head.carriers.map(({ id, name }) => {
+      const { rodMm = 0, bridgeMm = 0, extraMm = 0 } = totals.ways.get(id) ?? {}
+      return {
+        id,
+        name,
+        throughMm: rodMm,
+        betweenMm: bridgeMm,
+        roundMm: extraMm,
+        lengthMm: rodMm + bridgeMm + extraMm,
+      }
+    }),
   }
 }

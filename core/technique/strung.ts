@@ -49,6 +49,8 @@ export interface Strung {
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
   row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
+  sums?: Technique['sums']
+  findings?: Technique['findings']
   check(work: Omit<Work, 'bead'>): Problem[]
   /** Lines after which its plan begins again; 1 if not said. */
   readonly repeatRows?: number
@@ -117,6 +119,8 @@ export function lineTechnique(strung: Strung): Technique {
       rowOf: ({ r }) => r,
       before: (i) => i - 1,
     },
+    ...(strung.sums ? { sums: strung.sums } : {}),
+    ...(strung.findings ? { findings: strung.findings } : {}),
     check: (work) => strung.check(work),
   }
 }

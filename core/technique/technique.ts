@@ -161,10 +161,41 @@ export interface ThreadPath {
   readonly cord?: ThreadGauge & { readonly name: string }
 }
 
+/** Something of a work that wants a look: what stops it, or what is worth knowing. */
+export interface Finding {
+  readonly code: string
+  readonly weight: 'stops' | 'note'
+  readonly says: string
+}
+
+/** What work that is told step by step comes to: beads and passes by the part they play, and each carrier’s way. */
+export interface WorkSums {
+  readonly beads: number
+  /** Steps of the hands. */
+  readonly steps: number
+  readonly slots: readonly {
+    readonly slot: string
+    readonly name: string
+    readonly spec: string
+    readonly beads: number
+    /** Passes of all its beads by each hole, and the most that one bead has. */
+    readonly holes: readonly { readonly hole: Hole; readonly passes: number; readonly most: number }[]
+  }[]
+  /** Way of each carrier, mm: through holes, from hole to hole, round things and in knots, and in all. */
+  readonly carriers: readonly {
+    readonly id: string
+    readonly name: string
+    readonly throughMm: number
+    readonly betweenMm: number
+    readonly roundMm: number
+    readonly lengthMm: number
+  }[]
+}
+
 /** What a technique calls its lines, what is counted across them, and the sample by which a hand is measured. */
 export interface TechniqueWords {
   /** A working line: “row 12”. */
-  readonly line: 'row' | 'round' | 'strand' | 'rung' | 'pin' | 'motif' | 'rib'
+  readonly line: 'row' | 'round' | 'strand' | 'rung' | 'pin' | 'line' | 'rib'
   /** One of those across: “strand 3”. */
   readonly place: 'column' | 'strand' | 'bead'
   /** Behind a count of them: “26 across”, “8 strands”. */
@@ -325,6 +356,10 @@ export interface Technique {
   /** Whether and how the ends join to a ring. */
   join(work: Work): Join
   readonly order: Order
+  /** Sums over what is told step by step; left out where counts say it all. */
+  sums?(work: Work): WorkSums
+  /** What of its own wants a look, beyond what is asked of every technique. */
+  findings?(work: Work): readonly Finding[]
   check(work: Omit<Work, 'bead'>): Problem[]
 }
 

@@ -21,7 +21,7 @@ const ROOMS = [
     'pattern',
     'tally',
   ],
-  ...['shelf', 'image', 'fit', 'supply', 'begin', 'picture', 'making', 'device', 'contract', 'format', 'proof'],
+  ...['shelf', 'image', 'fit', 'supply', 'proof', 'begin', 'picture', 'making', 'device', 'contract', 'format'],
 ]
 
 const files = readdirSync(CORE, { recursive: true, encoding: 'utf8' }).filter(

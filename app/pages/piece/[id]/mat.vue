@@ -22,7 +22,7 @@ import { followBox, followed, followPlace } from '#core/piece/follow'
 import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
 import { feelQuestion } from '#core/fit/feel'
-import { gapFindings } from '#core/proof/gaps'
+import { partFindings } from '#core/proof/finding'
 
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
@@ -312,7 +312,7 @@ watch(
 )
 
 // ---- answers
-const findings = computed(() => gapFindings(part.value))
+const findings = computed(() => partFindings(part.value))
 const counts = computed(() => beadCounts(piece.value.tray, tallyPiece(piece.value)))
 const beads = computed(() => counts.value.reduce((sum, b) => sum + b.count, 0))
 const words = computed(() => {

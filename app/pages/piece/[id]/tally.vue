@@ -3,7 +3,7 @@ import { isCounted, linesWord } from '#core/piece/nature'
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
-import { gapFindings } from '#core/proof/gaps'
+import { partFindings } from '#core/proof/finding'
 import { columnsOf, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/piece'
 
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
@@ -40,7 +40,7 @@ const join = computed(() => ({
   words: joinWords(piece.value, part.value),
   counts: tallyJoin(piece.value),
 }))
-const findings = computed(() => gapFindings(part.value))
+const findings = computed(() => partFindings(part.value))
 const pages = computed(() => Math.max(1, Math.ceil(count.value / PAGE)))
 const shown = computed(() => {
   const from = Math.min(page.value, pages.value - 1) * PAGE

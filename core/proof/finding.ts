@@ -1,12 +1,6 @@
 import { emptyOf, laidRows } from '../piece/laid'
-import { countedRows, rowsOf, techniqueOf, type Part } from '../piece/piece'
-
-/** Something of a part that wants a look: what stops the work, or what is worth knowing. */
-interface GapFinding {
-  readonly code: 'row-empty' | 'column-empty' | 'edge-empty'
-  readonly weight: 'stops' | 'note'
-  readonly says: string
-}
+import { countedRows, rowsOf, techniqueOf, workOf, type Part } from '../piece/piece'
+import type { Finding } from '../technique/technique'
 
 /** Numbers in a row as spans: 3 4 5 9 → 3–5, 9. */
 function spans(numbers: readonly number[]): string {
@@ -20,11 +14,14 @@ function spans(numbers: readonly number[]): string {
   return `${shown.join(', ')}${out.length > 4 ? ` and ${out.length - 4} more` : ''}`
 }
 
+/** What of a part wants a look: places left empty, and what its technique says of its own. */
+export const partFindings = (part: Part): Finding[] =>
+  laidRows(part) === 0 ? [] : [...gapFindings(part), ...(techniqueOf(part).findings?.(workOf(part)) ?? [])]
+
 /** Empty rows and columns of a part: between beads they leave the work in pieces, at its edges they are no size. */
-export function gapFindings(part: Part): GapFinding[] {
+function gapFindings(part: Part): Finding[] {
   const { rows: emptyRows, columns: emptyColumns } = emptyOf(part)
-  const out: GapFinding[] = []
-  if (laidRows(part) === 0) return out
+  const out: Finding[] = []
   const name = techniqueOf(part).words.line
   const { between } = emptyRows
   if (between.length > 0) {
