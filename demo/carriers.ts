@@ -142,4 +142,99 @@ const sloeTwig = (): Piece => {
   })
 }
 
-export const CARRIER_PIECES: readonly Piece[] = [boatLadder(), sloeTwig()]
+/** Lanterns along a quay, between two cords: a light in every third row, its glow in the seeds beside it. */
+const quayLanterns = (): Piece => {
+  const row = (k: number): number[] => (k % 4 === 1 ? [4, 2, 4] : k % 4 === 3 ? [5, 3, 5] : [5, 1, 5])
+  const taper = [[5], [5, 5], [5, 4, 5]]
+  return strung({
+    name: 'Quay lanterns',
+    notes: 'Push the rows together before the last ten: the cord gives.',
+    tray: trayOf('faceted-4-mm', [
+      ['Slate', '#3c4a57', 'matte'],
+      ['Lantern', '#e0a63a', 'lustre'],
+      ['Port light', '#b8473a', 'transparent'],
+      ['Glow', '#f0dfae', 'lustre', 'round-8'],
+      ['Dusk', '#55627a', 'transparent', 'round-8'],
+    ]),
+    fit: {
+      wearer: 'the fair',
+      bodyMm: 165,
+      easeMm: 13,
+      closure: { ...usualClosure('button'), openings: 2, openingStepMm: 25 },
+    },
+    part: {
+      name: 'Rows',
+      technique: 'cord-ladder',
+      settings: { row: 3, cord: 2, button: 14 },
+      times: 9,
+      start: taper,
+      repeat: [0, 1, 2, 3].map(row),
+      end: [row(0), ...taper.toReversed()],
+    },
+  })
+}
+
+/** Shutters: slanting light that turns back, on pins that stand head and foot in turn. */
+const morningShutters = (): Piece => {
+  const ON_A_PIN = 14
+  const HALF = 10
+  const light = (r: number, c: number): number => {
+    const shift = r <= HALF ? r : 2 * HALF - r
+    const at = (c + shift) % 7
+    return at === 0 ? 3 : at <= 2 ? 2 : at === 6 ? 4 : 1
+  }
+  return strung({
+    name: 'Morning shutters',
+    notes: 'Lay the pins out in tens before the elastic goes through.',
+    tray: trayOf('round-11', [
+      ['Shutter green', '#4c6b57', 'matte'],
+      ['Straw light', '#e8d27c', 'lustre'],
+      ['Noon', '#f6efdb', 'opaque'],
+      ['Hinge', '#7b6a4f', 'metallic'],
+    ]),
+    fit: { wearer: 'the fair', bodyMm: 160, easeMm: 6, closure: usualClosure('elastic'), widthMm: 24 },
+    part: {
+      name: 'Pins',
+      technique: 'pins',
+      settings: { pin: 20, stand: 'in turn' },
+      times: 4,
+      start: [],
+      repeat: Array.from({ length: 2 * HALF }, (_, r) => Array.from({ length: ON_A_PIN }, (_, c) => light(r, c))),
+      end: [],
+    },
+  })
+}
+
+/** Combs of hexagons on a cuff: two columns of the wire share them, seeds between them up and down. */
+const combCuff = (): Piece => {
+  const up = (k: number): number[] => runs([2, 3], [1, k % 2 === 0 ? 1 : 2], [1, 3], [1, k % 2 === 0 ? 2 : 1], [2, 3])
+  const down = (k: number): number[] => (k % 2 === 0 ? [3, 3, 4, 3, 3] : [3, 4, 3, 4, 3])
+  return strung({
+    name: 'Comb cuff',
+    notes: 'Push the ribs together with a fingernail after every fourth.',
+    tray: trayOf('hexagon-6-mm', [
+      ['Honey', '#d79a2b', 'transparent'],
+      ['Wax', '#ecd9a4', 'matte'],
+      ['Pollen', '#c9b24a', 'lustre', 'round-11'],
+      ['Soot', '#4b4038', 'matte', 'round-11'],
+    ]),
+    fit: { kind: 'cuff', wearer: 'the fair', bodyMm: 165, easeMm: 0, closure: usualClosure('none'), widthMm: 20 },
+    part: {
+      name: 'Ribs',
+      technique: 'cuff-ribs',
+      settings: { cuff: 20, thick: 1, bare: 10, gauge: 28, turns: 1, ends: 3, shared: true },
+      times: 8,
+      start: [],
+      repeat: [up(0), down(0), up(1), down(1)],
+      end: [],
+    },
+  })
+}
+
+export const CARRIER_PIECES: readonly Piece[] = [
+  boatLadder(),
+  sloeTwig(),
+  quayLanterns(),
+  morningShutters(),
+  combCuff(),
+]

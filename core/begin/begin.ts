@@ -109,14 +109,17 @@ function linesPart(technique: Technique, spec: string, settings: Settings, count
   const work = { columns: 1, bead: requireSpec(spec), settings }
   const { first } = technique
   const lengths = first ? [] : technique.firstLines!(count, work)
+  const edge = first?.edge ?? 1
+  const all = Math.max(2 * edge + 1, count)
   const line = (r: number) =>
-    Uint16Array.from(first?.parts(r, Math.max(3, count), work) ?? [], (part) => numbers[part % numbers.length]!)
+    Uint16Array.from(first?.parts(r, all, work) ?? [], (part) => numbers[part % numbers.length]!)
+  const edgeLines = (from: number) => raggedFrom(Array.from({ length: edge }, (_, k) => line(from + k)))
   const sections = first
     ? {
-        times: Math.max(1, count - 2),
-        start: raggedFrom([line(0)]),
-        repeat: raggedFrom([line(1)]),
-        end: raggedFrom([line(Math.max(3, count) - 1)]),
+        times: all - 2 * edge,
+        start: edgeLines(0),
+        repeat: raggedFrom([line(edge)]),
+        end: edgeLines(all - edge),
       }
     : {
         times: 1,

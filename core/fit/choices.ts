@@ -1,4 +1,5 @@
 import { insertLines, lineAt, linesOf, plainLines, removeLines, type Lines } from '../grid/lines'
+import { runsOf } from '../grid/runs'
 import { copyLinesStep, insertLinesStep, removeLinesStep, setStep } from '../piece/edit'
 import { joinNumbers } from '../piece/join'
 import { laidRows, laidWork } from '../piece/laid'
@@ -59,6 +60,22 @@ const withPlain = (part: Part, mm: number): Part => {
   return plain && mm !== plainOf(part) ? { ...part, settings: { ...part.settings, [plain.key]: mm } } : part
 }
 
+/**
+ * Lines at each end of a part that must stay the outermost: leads to a clasp, rows that taper. Rows that are put on or
+ * taken off then lie between them and the repeat.
+ */
+const edgeOf = (part: Part): number => {
+  const { first } = techniqueOf(part)
+  return first ? (first.edge ?? 1) : 0
+}
+
+/** Lines as a row of the repeat has them, to be put between the repeat and the lines at an end. */
+function innerLines({ start, repeat, end }: Part, at: 'start' | 'end', count: number): Uint16Array[] {
+  const from = repeat.rows > 0 ? repeat : at === 'start' ? start : end
+  const line = from.rows > 0 ? lineAt(from, at === 'start' ? from.rows - 1 : 0) : new Uint16Array(0)
+  return Array.from({ length: count }, () => Uint16Array.from(line))
+}
+
 /** The part as a change has it: plain rows at the outer edges, cycles after the last repeat. */
 function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, cycleRows, plainMm }: Change): Part {
   const columns = columnsOf(part)
@@ -70,6 +87,16 @@ function changed(tray: Piece['tray'], part: Part, { times, startRows, endRows, c
   }
   // Rows of the repeat that are begun again.
   const end = cycleRows > 0 ? insertLines(part.end, 0, linesOf(part.repeat).slice(0, cycleRows)) : part.end
+  if (edgeOf(part) > 0)
+    return {
+      ...withPlain(part, plainMm),
+      times,
+      start:
+        startRows < 0
+          ? removeLines(part.start, part.start.rows + startRows, -startRows)
+          : insertLines(part.start, part.start.rows, innerLines(part, 'start', startRows)),
+      end: endRows < 0 ? removeLines(end, 0, -endRows) : insertLines(end, 0, innerLines(part, 'end', endRows)),
+    }
   return {
     ...withPlain(part, plainMm),
     times,
@@ -162,7 +189,9 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
   const keeps = ({ times, startRows, endRows, cycleRows, plainMm }: Change): boolean => {
     if (made === 0) return true
     const common = part.start.rows + Math.min(times, part.times) * part.repeat.rows
-    const same = times === part.times && cycleRows === 0 ? common + part.end.rows + Math.min(0, endRows) : common
+    const outer = edgeOf(part) === 0 || endRows === 0
+    const same =
+      times === part.times && cycleRows === 0 && outer ? common + part.end.rows + Math.min(0, endRows) : common
     return startRows === 0 && plainMm === plainOf(part) && made <= same
   }
   const offer = (
@@ -242,7 +271,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
     // Beads of other sizes make rows of different length, so the next count on either side may come nearer.
     const near = [rows, rows - 1, rows + 1].map((k) => ({
       times,
-      ...shared(k, part.start.rows, part.end.rows, made > 0),
+      ...shared(k, part.start.rows - edgeOf(part), part.end.rows - edgeOf(part), made > 0),
     }))
     const best = near
       .map((change) => ({ change, off: farMm(fitOf(piece, { part: build(change).next })) }))
@@ -322,17 +351,38 @@ export function choiceSteps(
 ): Step[] {
   const part = fittedPart(piece)
   const steps: Step[] = []
-  if (startRows > 0) steps.push(insertLinesStep(part, 'start', 0, startRows, plainNumber(piece.tray, part, 'start')))
-  else if (startRows < 0) steps.push(removeLinesStep(part, 'start', 0, -startRows))
-  if (endRows > 0)
-    steps.push(insertLinesStep(part, 'end', part.end.rows, endRows, plainNumber(piece.tray, part, 'end')))
-  else if (endRows < 0) steps.push(removeLinesStep(part, 'end', part.end.rows + endRows, -endRows))
+  if (edgeOf(part) > 0) steps.push(...innerSteps(part, startRows, endRows))
+  else steps.push(...outerSteps(piece, part, startRows, endRows))
   if (cycleRows > 0) steps.push(copyLinesStep(part, 'end', 0, 'repeat', 0, cycleRows))
   if (times !== part.times) steps.push(setStep(piece, ['parts', part.id, 'times'], times))
   if (plainMm !== plainOf(part))
     steps.push(setStep(piece, ['parts', part.id, 'settings'], { ...withPlain(part, plainMm).settings }))
   if (!sameClosure(closure, piece.fit.closure)) steps.push(setStep(piece, ['fit', 'closure'], { ...closure }))
   return [...steps, ...specSteps(piece, part, spec)]
+}
+
+/** Steps that put plain rows on at the outer edges, or take rows off there. */
+function outerSteps({ tray }: Piece, part: Part, startRows: number, endRows: number): Step[] {
+  const steps: Step[] = []
+  if (startRows > 0) steps.push(insertLinesStep(part, 'start', 0, startRows, plainNumber(tray, part, 'start')))
+  else if (startRows < 0) steps.push(removeLinesStep(part, 'start', 0, -startRows))
+  if (endRows > 0) steps.push(insertLinesStep(part, 'end', part.end.rows, endRows, plainNumber(tray, part, 'end')))
+  else if (endRows < 0) steps.push(removeLinesStep(part, 'end', part.end.rows + endRows, -endRows))
+  return steps
+}
+
+/** Steps that put lines between the repeat and the lines at its ends, or take them out there. */
+function innerSteps(part: Part, startRows: number, endRows: number): Step[] {
+  const put = (section: 'start' | 'end', at: number, count: number): Step => ({
+    ...{ type: 'lines', do: 'insert', part: part.id, section, at },
+    lines: innerLines(part, section, count).map((line) => runsOf(line)),
+  })
+  return [
+    ...(startRows > 0 ? [put('start', part.start.rows, startRows)] : []),
+    ...(startRows < 0 ? [removeLinesStep(part, 'start', part.start.rows + startRows, -startRows)] : []),
+    ...(endRows > 0 ? [put('end', 0, endRows)] : []),
+    ...(endRows < 0 ? [removeLinesStep(part, 'end', 0, -endRows)] : []),
+  ]
 }
 
 interface WidthChoice {

@@ -56,7 +56,7 @@ function reportPart(piece: Piece, part: Part) {
     join: joinOf(piece, part),
     path: pathOf(part, piece),
     ...(sums ? { told: sums } : {}),
-    findings: partFindings(part),
+    findings: partFindings(part, piece),
     thread: threadCuts(piece, part),
     holes: holeChecks(piece, part),
   }

@@ -149,6 +149,19 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
   let [i, total] = [0, 0]
   let ended = false
   const from = lines.findIndex((l) => l.trim() === 'Rows')
+  // Which place a run fills may hang on how long its line is, and those beside it: their lengths are read first.
+  if (own && from >= 0)
+    for (const line of lines.slice(from + 1)) {
+      const [, row, , runs] = rowLine.exec(line.trim()) ?? []
+      const index = row === undefined ? undefined : byNumber.get(Number(row))
+      if (index === undefined) continue
+      const counts = [...runs!.matchAll(/(\d+)\D+/g)].map(([, count]) => Number(count))
+      lengths[index] = Math.min(
+        columns,
+        counts.reduce((sum, count) => sum + count, 0),
+      )
+    }
+  const laid = own ? { ...work, lineLength: (r: number) => lengths[r]! } : work
   for (let at = from + 1; from >= 0 && at < lines.length; at++) {
     const line = lines[at]!.trim()
     if (line === '') continue
@@ -182,7 +195,7 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
         `row ${found[1]} stands there already, or out of order. Write the rows in the order in which they are worked.`,
       )
     i = index + 1
-    const { keys } = technique.order.row(index, work)
+    const { keys } = technique.order.row(index, laid)
     let [k, beads] = [0, 0]
     for (const run of found[3]!.split(/\s+/).filter(Boolean)) {
       const [, count, letter] = /^(\d+)(\D+)$/.exec(run) ?? []
@@ -198,8 +211,7 @@ export function readWordChart(text: string, tray: Piece['tray']): Result<ReadCha
         numbers[keys[k]!] = number
       }
     }
-    if (own) lengths[index] = k
-    else if (k !== keys.length)
+    if (!own && k !== keys.length)
       return trouble(at + 1, `this row has ${keys.length} places; its runs hold ${k}. Write gaps as 2${GAP}.`)
     if (beads !== Number(found[4]))
       return trouble(at + 1, `its runs hold ${beads} beads where it says ${found[4]}. Correct one of them.`)

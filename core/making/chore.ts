@@ -5,10 +5,12 @@ import { jointWords } from '../piece/joint'
 import { discOf, isCounted } from '../piece/nature'
 import { fittedPart, SECTIONS, trayByNumber, type Part, type Piece } from '../piece/piece'
 import { pathOf, threadCuts } from '../supply/thread'
+import { workplaceOf } from '../supply/tools'
 import { strandLists, strandWords } from '../tally/strand'
 import { tallyPart } from '../tally/tally'
 import { requireNeedle, requireThread } from '../thread/catalogue'
 import type { CarrierId } from '../technique/act'
+import type { Handling } from '../technique/workplace'
 import { showLength, showLongLength, showNumber, type LengthUnit } from '../units/length'
 import { closureName, closureOf } from '../wear/closure'
 import {
@@ -101,6 +103,9 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
     const count = counts.reduce((sum, c) => sum + (c.get(bead.number) ?? 0), 0)
     return count > 0 ? [{ bead, spec: requireSpec(bead.spec), count }] : []
   })
+  for (const part of piece.parts)
+    for (const one of workplaceOf(piece, part)?.ready ?? [])
+      if (!items.some(({ text }) => text === one.text)) add(`${part.id}-${one.id}`, one.text, one.minutes)
   const beads = used.filter(({ spec }) => spec.shape !== 'cord')
   if (beads.length > 0)
     add(
@@ -257,8 +262,15 @@ function finish(piece: Piece): Chore[] {
         minutes: MINUTES.sew,
       }),
     )
+  const own = workplaceOf(piece, part)
+  const handled = (kind: Chore['kind'], { title, says, minutes }: Handling) =>
+    out.push(chore(kind, title, { says, minutes }))
+  if (own?.fasten) handled('fasten', own.fasten)
   const named = closureName(closure)
-  if (!isRing(piece.fit) && closure.kind !== 'elastic' && closure.kind !== 'none')
+  const closes = !isRing(piece.fit) && closure.kind !== 'elastic' && closure.kind !== 'none'
+  const clasp = closes ? own?.clasp?.(named) : undefined
+  if (clasp) handled('clasp', clasp)
+  else if (closes)
     out.push(
       chore('clasp', braided ? `Set the ends into: ${named}` : `Sew on: ${named}`, {
         says: [
@@ -271,7 +283,7 @@ function finish(piece: Piece): Chore[] {
         cautions: entry.caution ? [entry.caution] : [],
       }),
     )
-  const glued = braided || closure.kind === 'elastic'
+  const glued = braided || closure.kind === 'elastic' || own?.glued === true
   if (sews || closure.kind === 'elastic')
     out.push(
       chore('knot', closure.kind === 'elastic' ? 'Knot the elastic' : 'Knot and weave in the tails', {
@@ -287,7 +299,7 @@ function finish(piece: Piece): Chore[] {
     )
   if (glued)
     out.push(
-      chore('glue', braided ? 'Glue the ends in' : 'A drop of glue on the knot', {
+      chore('glue', braided ? 'Glue the ends in' : `A drop of glue on ${own?.glued ? 'every' : 'the'} knot`, {
         says: [`Then leave it: ${GLUE_MINUTES.move} minutes before it is moved, 24 hours before it is worn.`],
         minutes: MINUTES.glue,
         cautions: [GLUE_CAUTION],
@@ -394,6 +406,8 @@ export function choresOf(
     for (let copy = 1; copy <= order.copies; copy++) {
       const put = (k: number, c: Chore) => out.push({ part: part.id, copy, k, chore: copy > 1 ? quiet(c) : c })
       if (loading) put(0, loading)
+      const begin = workplaceOf(piece, part)?.begin
+      if (begin) put(0, chore('load', begin.title, { says: begin.says, minutes: begin.minutes }))
       for (const stop of rests) put(stop.k, chore('pause', 'Look at the tapes', { says: [stop.says], minutes: 1 }))
       for (const stop of copy === 1 ? stops : [])
         put(

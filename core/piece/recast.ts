@@ -237,6 +237,28 @@ export function quarterTurnSteps(piece: Piece, part: Part): Step[] | null {
   return exchangeSteps(piece, part, next, (side) => QUARTER_SIDE[side])
 }
 
+/**
+ * Makes lines of the rows of a part, each with its beads: a strip becomes work between cords. Its repeat stays a
+ * repeat. Null where its stitch does not become such work.
+ */
+export function asLinesSteps(piece: Piece, part: Part): Step[] | null {
+  const to = requireTechnique(part.technique).asLines
+  if (!to || !isGrid(part)) return null
+  const technique = requireTechnique(to.technique)
+  const { columns } = part.repeat
+  const next: Part = {
+    ...part,
+    id: freePartId(piece, part.id),
+    technique: technique.id,
+    settings: technique.settings.parse(to.settings(part.settings)),
+    ...(technique.plan ? { plan: technique.plan.parse({}) } : {}),
+    start: raggedFrom(linesOf(part.start)),
+    repeat: raggedFrom(linesOf(part.repeat)),
+    end: raggedFrom(linesOf(part.end)),
+  }
+  return technique.check({ ...next, columns, rows: rowsOf(part) }).length > 0 ? null : exchangeSteps(piece, part, next)
+}
+
 /** Rows become columns: what was joined at its first row is joined at its first column. */
 const QUARTER_SIDE: Record<Side, Side> = { start: 'left', left: 'start', end: 'right', right: 'end' }
 

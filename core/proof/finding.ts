@@ -1,5 +1,6 @@
 import { emptyOf, laidRows } from '../piece/laid'
-import { countedRows, rowsOf, techniqueOf, workOf, type Part } from '../piece/piece'
+import { countedRows, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { closingOf } from '../supply/thread'
 import type { Finding } from '../technique/technique'
 
 /** Numbers in a row as spans: 3 4 5 9 → 3–5, 9. */
@@ -14,9 +15,17 @@ function spans(numbers: readonly number[]): string {
   return `${shown.join(', ')}${out.length > 4 ? ` and ${out.length - 4} more` : ''}`
 }
 
-/** What of a part wants a look: places left empty, and what its technique says of its own. */
-export const partFindings = (part: Part): Finding[] =>
-  laidRows(part) === 0 ? [] : [...gapFindings(part), ...(techniqueOf(part).findings?.(workOf(part)) ?? [])]
+/**
+ * What of a part wants a look: places left empty, and what its technique says of its own. With its piece, also what
+ * its closure has to do with it.
+ */
+export const partFindings = (part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): Finding[] =>
+  laidRows(part) === 0
+    ? []
+    : [
+        ...gapFindings(part),
+        ...(techniqueOf(part).findings?.({ ...workOf(part), ...(piece ? closingOf(piece, part) : {}) }) ?? []),
+      ]
 
 /** Empty rows and columns of a part: between beads they leave the work in pieces, at its edges they are no size. */
 function gapFindings(part: Part): Finding[] {

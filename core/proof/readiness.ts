@@ -31,7 +31,7 @@ export function readinessOf(piece: Piece): Readiness {
     fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
     mat:
       empty +
-      piece.parts.flatMap(partFindings).filter((f) => f.weight === 'stops').length +
+      piece.parts.flatMap((part) => partFindings(part, piece)).filter((f) => f.weight === 'stops').length +
       piece.parts.filter((part) => strandCords(part, piece.tray).some((c) => c.changes)).length,
     tally: 0,
     supplies:

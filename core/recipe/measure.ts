@@ -20,15 +20,17 @@ export function portAt({ hole, end }: Omit<Port, 'node'>, node: Node, pose: Pose
   return { x: pose.x + u * Math.cos(turn) - v * Math.sin(turn), y: pose.y + u * Math.sin(turn) + v * Math.cos(turn) }
 }
 
-/** Bridges as the beads lie; nothing where one of them has no place. */
+/**
+ * Bridges as the beads lie, straight or only along the work; nothing where one of them has no place.
+ */
 export const bridgeByPose =
-  (poseOf: (node: Node) => Pose | null): BridgeMm =>
+  (poseOf: (node: Node) => Pose | null, way: 'straight' | 'along' = 'straight'): BridgeMm =>
   (from, to, nodes) => {
     const [a, b] = [nodes[from.node]!, nodes[to.node]!]
     const [p, q] = [poseOf(a), poseOf(b)]
     if (!p || !q) return 0
     const [start, stop] = [portAt(from, a, p), portAt(to, b, q)]
-    return Math.hypot(stop.x - start.x, stop.y - start.y)
+    return Math.hypot(way === 'along' ? 0 : stop.x - start.x, stop.y - start.y)
   }
 
 /**

@@ -135,11 +135,13 @@ describe('ribs on a cuff', () => {
     const program = ribbed([up, row(3), up, row(3)], { ...cuff, shared: true, turns: 1 })
     expect(codes(program)).toEqual([])
     expect(passes(program, 0)).toEqual([[1], [1, 1], [1], [1, 1], [1]])
-    expect(recipeWords(runRows(program)).slice(3, 8)).toEqual([
+    // The wire turns at the far edge: a bare turn leads only from one pair to the next.
+    expect(turnsIn(program)).toBe(3 + 1 + 3)
+    expect(recipeWords(runRows(program)).slice(2, 7)).toEqual([
       'pick up 1 bead',
-      'back through the 4th bead of the motif before, second hole',
+      'back through the 4th bead of the rib before, second hole',
       'pick up 1 bead',
-      'back through the 2nd bead of the motif before, second hole',
+      'back through the 2nd bead of the rib before, second hole',
       'pick up 1 bead',
     ])
     // Without a rib that goes back, the second holes stay empty, and that is said.

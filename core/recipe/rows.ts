@@ -171,6 +171,7 @@ export function crossed(rungs: readonly Rung[], ladder: Ladder): RowProgram {
   return {
     head: {
       slots,
+      unit: 'rung',
       carriers: two ? NEEDLES : NEEDLE,
       fixtures: ladder.fixtures,
       cut: { folded: two, each: 'piece' },
@@ -275,6 +276,7 @@ export function wrapped(rows: readonly Row[], { cordMm, bindTurns }: Cords): Row
   return {
     head: {
       slots,
+      unit: 'row',
       carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }],
       fixtures: { near: cord('near cord'), far: cord('far cord') },
       cut: { folded: false, each: 'piece' },
@@ -294,6 +296,7 @@ export function pinned(rows: readonly Row[], { alternating }: { readonly alterna
   return {
     head: {
       slots,
+      unit: 'pin',
       carriers: [{ id: 'pin', name: 'pin', kind: 'pin', mm: 0.7 }],
       fixtures: {},
       cut: { folded: false, each: 'motif' },
@@ -343,8 +346,8 @@ export function ribbed(rows: readonly Row[], cuff: Cuff): RowProgram {
   const units = rows.map((row, motif): Unit => {
     const goesBack = isBack(rows, motif, cuff.shared)
     const goesOn = cuff.shared && isBack(rows, motif + 1 < rows.length ? motif + 1 : motif, cuff.shared)
-    // Up and down meet at the same edge; without sharing the wire comes back behind the cuff.
-    const between = cuff.turns + (goesBack || goesOn ? 0 : 0.5)
+    // Up and down meet at the same edge and need no turn; without sharing the wire comes back behind the cuff.
+    const between = goesOn ? 0 : cuff.turns + (goesBack ? 0 : 0.5)
     return {
       section: 'motif',
       motif,
@@ -362,6 +365,7 @@ export function ribbed(rows: readonly Row[], cuff: Cuff): RowProgram {
   return {
     head: {
       slots,
+      unit: 'rib',
       carriers: [{ id: 'wire', name: 'wire', kind: 'wire', mm: cuff.wireMm }],
       fixtures: {
         cuff: { name: 'cuff', d: (2 * (cuff.widthMm + cuff.thickMm)) / Math.PI, holes: 1, pitch: 0 },
@@ -479,6 +483,7 @@ export function hung(strands: readonly Row[], { top, holes, pitchMm, turning }: 
   return {
     head: {
       slots,
+      unit: 'strand',
       carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }],
       fixtures: { component: { name: 'component', d: 1, holes, pitch: pitchMm } },
       cut: { folded: false, each: 'piece' },

@@ -64,7 +64,10 @@ export interface Done {
 export type Ports = Readonly<Record<string, Port | null>>
 
 /** What a list of steps is carried out with. */
-export type RecipeHead = Pick<Recipe, 'slots' | 'carriers' | 'fixtures' | 'cut'>
+export type RecipeHead = Pick<Recipe, 'slots' | 'carriers' | 'fixtures' | 'cut'> & {
+  /** What one of its motifs is called: “rib”; a motif if left out. */
+  readonly unit?: string
+}
 
 /** Steps that are done one after the other, with the names of their own beads. */
 export interface Unit {

@@ -65,7 +65,12 @@ function passedWords(
           : all > 1
             ? `the ${ordinal(first.at + 1)} ${slotName(run, first, false)}`
             : `the ${slotName(run, first, false)}`
-      const where = first.motif === motif ? '' : first.motif < 0 ? ' of the beginning' : ' of the motif before'
+      const where =
+        first.motif === motif
+          ? ''
+          : first.motif < 0
+            ? ' of the beginning'
+            : ` of the ${run.head.unit ?? 'motif'} before`
       const named = first.name !== first.slot && needsName(first) ? ` (${first.name})` : ''
       return `${which}${named}${where}${byHole(first, hole)}`
     })

@@ -12,7 +12,7 @@ import { tallyPart } from '../tally/tally'
 import { rowTitle } from '../tally/words'
 import type { CarrierId, Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
-import type { ThreadPath, ThreadRun } from '../technique/technique'
+import type { ThreadPath, ThreadRun, Work } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
 import { linksNeeded } from './links'
 import { EAR_WIRE_MM } from './wire'
@@ -53,13 +53,18 @@ const roundUp = (mm: number): number => Math.ceil(mm / CUT_STEP_MM - 1e-9) * CUT
 const openingsOf = ({ closure }: Piece['fit']): number =>
   closure.kind === 'button' || closure.openings > 1 ? closure.openings : 0
 
+/** What of the closure of a piece the work of a part must know; nothing for a part that it does not close. */
+export const closingOf = (piece: Pick<Piece, 'fit' | 'parts'>, part: Part): Pick<Work, 'openings' | 'stretches'> =>
+  fittedPart(piece).id === part.id
+    ? { openings: openingsOf(piece.fit), stretches: piece.fit.closure.kind === 'elastic' }
+    : {}
+
 /**
  * The way of threads, cords and wire through what is laid of a part; of the part that is fitted, with what closing or
  * joining its ends asks.
  */
 export function pathOf(part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): ThreadPath {
-  const fitted = piece !== undefined && fittedPart(piece).id === part.id
-  const path = techniqueOf(part).path({ ...laidWork(part), ...(fitted ? { openings: openingsOf(piece.fit) } : {}) })
+  const path = techniqueOf(part).path({ ...laidWork(part), ...(piece ? closingOf(piece, part) : {}) })
   const more = piece ? (joinOf(piece, part)?.threadMm ?? 0) : 0
   if (more === 0) return path
   return {

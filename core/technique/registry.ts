@@ -1,7 +1,10 @@
 import { braid12, braid16, braid8 } from './braid/round'
 import { cordBraid } from './braid/cord'
 import { braid7, braidOwn } from './braid/table'
+import { cordLadder } from './carrier/cord-ladder'
+import { cuffRibs } from './carrier/cuff-ribs'
 import { ownRecipe } from './carrier/own-recipe'
+import { pins } from './carrier/pins'
 import { rungLadder } from './carrier/rung-ladder'
 import { coiledRope } from './coil/coiled-rope'
 import { GUESTS } from './guests'
@@ -42,7 +45,7 @@ const STITCHES: readonly Stitch[] = [
   coiledRope,
 ]
 
-const LINES: readonly Strung[] = [rungLadder, ownRecipe]
+const LINES: readonly Strung[] = [rungLadder, cordLadder, pins, cuffRibs, ownRecipe]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */
 export const TECHNIQUES: readonly Technique[] = [

@@ -9,7 +9,15 @@ import type { Act, CarrierId } from './act'
 import { freeDrawing, type Carrier, type PlacedBead } from './drawing'
 import { halfBox, type Point } from './lattice'
 import type { Strung } from './strung'
-import { lengthOfRow, type Finding, type ThreadRun, type Work, type WorkingRow, type WorkSums } from './technique'
+import {
+  lengthOfRow,
+  type Finding,
+  type ThreadPath,
+  type ThreadRun,
+  type Work,
+  type WorkingRow,
+  type WorkSums,
+} from './technique'
 
 /** Where the beads of row work lie, and what carries them. */
 export interface RowLayout {
@@ -30,6 +38,10 @@ export interface RowWork extends Omit<Strung, 'drawing' | 'path' | 'acts' | 'row
   layout(work: Work, rows: readonly Row[]): RowLayout
   /** What is cut, from the way of each carrier through the work, mm. */
   runs(work: Work, ways: ReadonlyMap<string, number>): readonly ThreadRun[]
+  /** What runs through the beads, where it is neither the thread nor the needle of the piece. */
+  strungOn?(work: Work): NonNullable<ThreadPath['cord']>
+  /** Whether the way from one line to the next is counted along the work only, since turns lead across. */
+  readonly turnsAcross?: boolean
   /** How far it is from hole to hole, where the picture does not show it; as the beads lie if left out. */
   readonly bridge?: BridgeMm
 }
@@ -83,6 +95,9 @@ function framed(layout: RowLayout, usual: Work['bead']): RowLayout {
   }
 }
 
+/** Said of beads of a line that no step strings. */
+const BEYOND = 'no step strings them'
+
 /** Cells of the beads that a step goes through, in order. */
 const pickedKeys = ({ goes }: Done, keys: readonly number[]): number[] =>
   goes.map((g) => keys[g.node]!).filter((key) => key >= 0)
@@ -100,10 +115,14 @@ export function rowWork(own: RowWork): Strung {
     run.done.forEach(({ motif }, k) => {
       steps[rowOf(motif)]?.push(k)
     })
-    /** Cells of the beads; one that its line has no room for has none. */
+    /** Cells of the beads; one that its line has no room for, or another bead in it already, has none. */
+    const taken = new Set<number>()
     const keys = run.nodes.map((node) => {
       const [c, r] = [program.placeOf(node), rowOf(node.motif)]
-      return node.isFixture || c >= (rows[r]?.length ?? 0) ? -1 : keyOf(work.columns, c, r)
+      const key = keyOf(work.columns, c, r)
+      if (node.isFixture || c >= (rows[r]?.length ?? 0) || taken.has(key)) return -1
+      taken.add(key)
+      return key
     })
     return {
       program,
@@ -152,7 +171,7 @@ export function rowWork(own: RowWork): Strung {
   /** How far it is from hole to hole, as the beads lie. */
   function bridgeOf({ program, layout, keys }: Told): BridgeMm {
     const places = new Map(layout.placed.map((p) => [p.key, p]))
-    return bridgeByPose((node: Node): Pose | null => {
+    const poseOf = (node: Node): Pose | null => {
       if (node.isFixture) {
         const at = layout.fixtureAt?.(node.slot, node.motif)
         return at ? { ...at, turnDegrees: 0 } : null
@@ -162,7 +181,11 @@ export function rowWork(own: RowWork): Strung {
       return place
         ? { x: place.x, y: place.y, turnDegrees: place.turnDegrees + (turned ? 180 : 0), flip: turned ? -1 : 1 }
         : null
-    })
+    }
+    const straight = bridgeByPose(poseOf)
+    if (!own.turnsAcross) return straight
+    const along = bridgeByPose(poseOf, 'along')
+    return (from, to, nodes) => (nodes[from.node]!.motif === nodes[to.node]!.motif ? straight : along)(from, to, nodes)
   }
 
   /** Sums of the work, its carriers along the beads as they lie; worked out when they are asked for. */
@@ -184,8 +207,13 @@ export function rowWork(own: RowWork): Strung {
       const ways = new Map([...sumsOf(told).ways].map(([by, way]) => [by, way.rodMm + way.bridgeMm + way.extraMm]))
       return {
         passes: most,
-        passesAt: (c, r, hole) => nodes.get(keyOf(work.columns, c, r))?.passes[hole === 'a' ? 0 : 1] ?? 0,
+        // A bead that no step strings is laid all the same, by its first hole.
+        passesAt: (c, r, hole) => {
+          const node = nodes.get(keyOf(work.columns, c, r))
+          return node ? (node.passes[hole === 'a' ? 0 : 1] ?? 0) : hole === 'a' ? 1 : 0
+        },
         runs: own.runs(work, ways),
+        ...(own.strungOn ? { cord: own.strungOn(work) } : {}),
       }
     },
     sums(work) {
@@ -210,14 +238,24 @@ export function rowWork(own: RowWork): Strung {
     row(i, work): Pick<WorkingRow, 'keys' | 'acts' | 'told'> {
       const told = toldOf(work)
       const done = (told.steps[i] ?? []).map((k) => told.run.done[k]!)
-      const acts = done.flatMap((one) => actsOf(told, one))
+      // What lies in the line beyond what is strung is laid too, so that nothing is lost.
+      const more = Array.from({ length: lengthOfRow(work, i) }, (_, c) => keyOf(work.columns, c, i)).filter(
+        (key) => !told.nodes.has(key),
+      )
+      const acts: Act[] = [
+        ...done.flatMap((one) => actsOf(told, one)),
+        ...(more.length > 0 ? [{ do: 'pick', by: 'thread', keys: more } as const] : []),
+      ]
       return {
         keys: Int32Array.from(acts.flatMap((act) => (act.do === 'pick' ? Array.from(act.keys) : []))),
         acts,
-        told: (told.steps[i] ?? []).map((k) => {
-          const done = told.run.done[k]!
-          return { ...told.words[k]!, keys: done.act === 'pick' ? pickedKeys(done, told.keys) : [] }
-        }),
+        told: [
+          ...(told.steps[i] ?? []).map((k) => {
+            const one = told.run.done[k]!
+            return { ...told.words[k]!, keys: one.act === 'pick' ? pickedKeys(one, told.keys) : [] }
+          }),
+          ...(more.length > 0 ? [{ who: '', says: `lay ${more.length} more`, note: BEYOND, keys: more }] : []),
+        ],
       }
     },
   }

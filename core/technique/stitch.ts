@@ -43,6 +43,7 @@ export interface Stitch {
   readonly sampleColumns?: number
   /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
   quarter?(rows: number): string
+  readonly asLines?: Technique['asLines']
   readonly plain?: PlainEnds
 
   // place
@@ -113,6 +114,7 @@ export function gridTechnique(stitch: Stitch): Technique {
     material: stitch.material ?? BEADS,
     ...(charts ? { charts } : {}),
     ...(disc ? { disc } : {}),
+    ...(stitch.asLines ? { asLines: stitch.asLines } : {}),
     ...(stitch.quarter ? { quarter: (rows) => stitch.quarter!(rows) } : {}),
     drawing: (work): LatticeDrawing => ({ kind: 'lattice', lattice: stitch.lattice(work) }),
     ...(stitch.voids ? { voids: (work) => stitch.voids!(work) } : {}),

@@ -20,6 +20,7 @@ import {
   type Work,
   type WorkingRow,
 } from './technique'
+import type { WorkplaceOf } from './workplace'
 
 /**
  * A technique whose parts are lines of their own lengths, as its file says it: what a line means is in its plan. A
@@ -34,6 +35,9 @@ export interface Strung {
   readonly plan: z.ZodType<Plan>
   readonly words: TechniqueWords
   readonly material?: Material
+  readonly kinds?: Technique['kinds']
+  readonly closure?: Technique['closure']
+  readonly anyOrder?: boolean
   drawing(work: Work): Drawing
   extent(work: Work): Extent
   path(work: Work): ThreadPath
@@ -50,6 +54,7 @@ export interface Strung {
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
   row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
   sums?: Technique['sums']
+  readonly workplace?: WorkplaceOf
   findings?: Technique['findings']
   check(work: Omit<Work, 'bead'>): Problem[]
   /** Lines after which its plan begins again; 1 if not said. */
@@ -79,6 +84,9 @@ export function lineTechnique(strung: Strung): Technique {
     words,
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
+    ...(strung.kinds ? { kinds: strung.kinds } : {}),
+    ...(strung.closure ? { closure: strung.closure } : {}),
+    ...(strung.anyOrder ? { anyOrder: true } : {}),
     ...(strung.first ? { first: strung.first } : {}),
     ...(strung.relined ? { relined: strung.relined } : {}),
     drawing: (work) => strung.drawing(work),
@@ -119,6 +127,7 @@ export function lineTechnique(strung: Strung): Technique {
       rowOf: ({ r }) => r,
       before: (i) => i - 1,
     },
+    ...(strung.workplace ? { workplace: strung.workplace } : {}),
     ...(strung.sums ? { sums: strung.sums } : {}),
     ...(strung.findings ? { findings: strung.findings } : {}),
     check: (work) => strung.check(work),

@@ -2,6 +2,8 @@ import type { z } from 'zod'
 import { placeOfKey } from '../grid/key'
 import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
+import type { ClosureKind } from '../wear/closure'
+import type { FitKind } from '../wear/kind'
 import type { Problem } from '../problem'
 import type { DiscWork } from './disc'
 import type { SettingField, Settings } from './setting'
@@ -9,6 +11,7 @@ import type { Drawing } from './drawing'
 import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
+import type { WorkplaceOf } from './workplace'
 
 export type { SettingField, Settings }
 
@@ -33,6 +36,8 @@ export interface Work {
   readonly laid?: LaidWork
   /** Buttons or loops to choose from that the closure has at its end; none if it is not given. */
   readonly openings?: number
+  /** Whether elastic closes it, which is cut with the closure. */
+  readonly stretches?: boolean
 }
 
 /** Sums over the working rows that hold a bead: what the way of a thread follows from. */
@@ -291,6 +296,8 @@ export interface LineAt {
 export interface FirstLines {
   /** Size for each part after the first, which is the bead that the work is drawn for. */
   readonly sizes: readonly string[]
+  /** Lines at each end that are not of the repeat; 1 if left out. */
+  readonly edge?: number
   /** Which part each place of a line plays, counted from 0. */
   parts(r: number, count: number, work: Omit<Work, 'rows'>): readonly number[]
 }
@@ -322,6 +329,12 @@ export interface Technique {
   /** Settings of its own, with a default for each. */
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
+  /** What it can be made for; anything if left out. */
+  readonly kinds?: readonly FitKind[]
+  /** The closure that it is mostly made with, where it asks for one. */
+  readonly closure?: ClosureKind
+  /** Whether its lines can be made in any order. */
+  readonly anyOrder?: boolean
   /** What its parts keep: cells of a grid, or lines of their own lengths. */
   readonly store: 'cells' | 'lines'
   /** Shape of what its lines mean, with its defaults; none for most. */
@@ -335,6 +348,8 @@ export interface Technique {
   readonly charts?: readonly Chart[]
   /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
   quarter?(rows: number): string
+  /** Work of lines that it becomes with its rows as they are: its id, what that is called, and its settings. */
+  readonly asLines?: { readonly technique: string; readonly act: string; settings(own: Settings): Settings }
   /** Lengths of the lines that a work of so many begins with; only of a technique that keeps lines. */
   firstLines?(count: number, work: Omit<Work, 'rows'>): readonly number[]
   /** What such lines are begun with, where not every bead plays the same part. */
@@ -356,6 +371,8 @@ export interface Technique {
   /** Whether and how the ends join to a ring. */
   join(work: Work): Join
   readonly order: Order
+  /** Tools, findings by number, and what is done besides beads; none of its own if left out. */
+  readonly workplace?: WorkplaceOf
   /** Sums over what is told step by step; left out where counts say it all. */
   sums?(work: Work): WorkSums
   /** What of its own wants a look, beyond what is asked of every technique. */

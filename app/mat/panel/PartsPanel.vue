@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { shortened } from '#core/units/text'
 import { requireSpec } from '#core/bead/spec'
 import { setStep } from '#core/piece/edit'
 import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
-import { addPartSteps, quarterTurnSteps, removePartSteps } from '#core/piece/recast'
+import { addPartSteps, asLinesSteps, quarterTurnSteps, removePartSteps } from '#core/piece/recast'
 import { LIMITS } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { tallyPart, totalOf } from '#core/tally/tally'
-import { TECHNIQUES } from '#core/technique/registry'
+import { requireTechnique, TECHNIQUES } from '#core/technique/registry'
 import { useAccount } from '../../stores/account'
 import { useMat } from '../../stores/mat'
 import { hangableOn, jointWords } from '#core/piece/joint'
@@ -67,6 +67,17 @@ function turn() {
   emit('steps', 'Quarter turn', steps, made.type === 'part' ? made.value.id : undefined)
   emit('says', 'Turned by a quarter: every bead kept, its columns are rows now.')
 }
+const lined = computed(() => techniqueOf(props.part).asLines)
+function toLines() {
+  const steps = asLinesSteps(props.piece, props.part)
+  if (!steps) {
+    emit('says', 'This part has more rows than can be worked so. Make two parts of it.')
+    return
+  }
+  const made = steps[0]!
+  emit('steps', lined.value!.act, steps, made.type === 'part' ? made.value.id : undefined)
+  emit('says', `${requireTechnique(lined.value!.technique).name}: every row kept, bead for bead.`)
+}
 </script>
 
 <template>
@@ -116,6 +127,7 @@ function turn() {
     <VSelect v-model="stitch" :items="stitches" label="Another part, in" density="compact" />
     <button type="button" class="button" @click="add">Add the part</button>
     <button type="button" class="button" @click="turn">Turn by a quarter</button>
+    <button v-if="lined" type="button" class="button" @click="toLines">{{ lined.act }}</button>
     <p class="quiet">
       Peyote and brick are the same lattice turned by a quarter: no bead is lost. To move to another stitch, see Fit.
     </p>

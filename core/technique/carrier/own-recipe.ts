@@ -9,13 +9,13 @@ import { unitsOf, type Run } from '../../recipe/run'
 import { readRecipeText } from '../../recipe/shorthand'
 import { envOf, recipeTotals, runRecipe, type Params, type RecipeWork } from '../../recipe/total'
 import { problem, valueOf } from '../../problem'
-import { plainNumber } from '../../units/length'
 import type { CarrierId } from '../act'
 import type { PlacedBead } from '../drawing'
 import { BEADS } from '../material'
 import { rowWork, type RowLayout, type RowWork } from '../row-work'
 import type { Settings } from '../setting'
 import { rangeOf, type Plan, type ThreadRun, type Work } from '../technique'
+import { tenths } from './line'
 
 /**
  * Work by a recipe of one’s own, which its plan holds with the values of its fields. A line is what a motif picks up,
@@ -255,11 +255,11 @@ function runs(work: Work, ways: ReadonlyMap<string, number>): ThreadRun[] {
   if (cut.folded && carriers.length > 1) {
     const sum = carriers.reduce((mm, { id }) => mm + wayOf(id), 0)
     const { kind } = carriers[0]!
-    const formula = carriers.map(({ id, name }) => `${name} ${plainNumber(wayOf(id))} mm`).join(' + ')
+    const formula = carriers.map(({ id, name }) => `${name} ${tenths(wayOf(id))} mm`).join(' + ')
     return [run(RUN_IDS[kind], `${carriers.map((c) => c.name).join(' and ')}, folded`, sum, formula)]
   }
   return carriers.map(({ id, name, kind }) =>
-    run(RUN_IDS[kind], name.charAt(0).toUpperCase() + name.slice(1), wayOf(id), `${plainNumber(wayOf(id))} mm`),
+    run(RUN_IDS[kind], name.charAt(0).toUpperCase() + name.slice(1), wayOf(id), `${tenths(wayOf(id))} mm`),
   )
 }
 
@@ -273,9 +273,9 @@ const own: RowWork = {
   fields: [
     {
       key: 'motif',
-      label: 'Length of a motif, mm',
+      label: 'Length of a motif',
       help: 'As you measured it; 0 reckons with its beads, ± 40 %.',
-      kind: 'number',
+      kind: 'length',
     },
   ],
   plan: planSchema as unknown as z.ZodType<Plan>,
@@ -319,9 +319,9 @@ const own: RowWork = {
       thicknessMm: work.bead.d,
       basis: { kind: 'nominal', spread: motif > 0 ? 0.1 : SPREAD },
       lengthFormula:
-        `${n} motifs × ${plainNumber(usualMm(work))} mm` +
+        `${n} motifs × ${tenths(usualMm(work))} mm` +
         (motif > 0 ? ' as you measured' : ` (${SHARE} × the way through their beads, until one is measured)`) +
-        ` and the ends: ${plainNumber(mm)} mm`,
+        ` and the ends: ${tenths(mm)} mm`,
       widthFormula: 'two beads, until it is measured',
     }
   },

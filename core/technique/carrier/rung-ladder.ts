@@ -8,6 +8,7 @@ import { BEADS } from '../material'
 import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
 import type { Settings } from '../setting'
 import { rangeOf, type Work } from '../technique'
+import { LEAST_STEP, lined, longOf, resized, thickOf, tenths } from './line'
 
 /**
  * Ladder of rungs with beads at their sides: rungs of any beads, so many seeds at each side between one rung and the
@@ -35,9 +36,6 @@ const rungsOf = (work: Pick<Work, 'settings'>, rows: readonly Row[]): Rung[] =>
     const { side, tail } = seedsOf(work.settings, r, rows.length)
     return rungOf(row, side, tail)
   })
-
-const longOf = (row: Row): number => row.reduce((sum, bead) => sum + bead.l, 0)
-const thickOf = (row: Row): number => row.reduce((most, bead) => Math.max(most, bead.d), 0)
 
 /** Spread of the figures until a gauge stands: the sides lie in arcs, which this model does not know (±10 %). */
 const SPREAD = 0.1
@@ -90,29 +88,6 @@ function measure(work: Work, rows: readonly Row[]): Measure {
   }
 }
 
-/** Beads one after the other from one point towards another, each half its length on from the one before. */
-function strung(
-  row: Row,
-  from: { x: number; y: number },
-  to: { x: number; y: number },
-): { x: number; y: number; turnDegrees: number; bead: Row[number] }[] {
-  const long = Math.hypot(to.x - from.x, to.y - from.y)
-  const whole = longOf(row)
-  const [ux, uy] = long > 0 ? [(to.x - from.x) / long, (to.y - from.y) / long] : [0, 1]
-  // Beads lie about the middle of their way, whether they are shorter or longer than it.
-  let along = (long - whole) / 2
-  return row.map((bead) => {
-    const here = along + bead.l / 2
-    along += bead.l
-    return {
-      x: from.x + ux * here,
-      y: from.y + uy * here,
-      turnDegrees: (Math.atan2(uy, ux) * 180) / Math.PI,
-      bead,
-    }
-  })
-}
-
 function layout(work: Work, rows: readonly Row[]): RowLayout {
   const { rungs, at, widthMm, outMm, lengthMm } = measure(work, rows)
   const middle = outMm + widthMm / 2
@@ -122,7 +97,7 @@ function layout(work: Work, rows: readonly Row[]): RowLayout {
     let from = 0
     const y = at[r]!
     const lay = (row: Row, start: { x: number; y: number }, stop: { x: number; y: number }) => {
-      strung(row, start, stop).forEach((one, k) => placed.push({ key: keyOf(work.columns, from + k, r), ...one }))
+      lined(row, start, stop).forEach((one, k) => placed.push({ key: keyOf(work.columns, from + k, r), ...one }))
       from += row.length
       carriers.push({ kind: 'thread', thickMm: 0.25, points: [start, stop] })
     }
@@ -163,19 +138,12 @@ function usualRung(work: Omit<Work, 'rows'>): Rung {
   return { down: seeds, up: seeds, rung: beads, tailDown: [], tailUp: [] }
 }
 
-/** A list made so long: cut off at its end, or gone on with in one number. */
-const resized = (list: readonly number[], length: number, number: number): number[] =>
-  Array.from({ length: Math.max(0, length) }, (_, k) => list[k] ?? number)
-
 /** Lengths of so many lines: leads and the first rung, sides and rungs, and leads behind the last. */
 const firstLines = (count: number, work: Pick<Work, 'settings'>): number[] =>
   Array.from({ length: count }, (_, r) => {
     const { side, tail } = seedsOf(work.settings, r, count)
     return 2 * side + read(work.settings).rung + 2 * tail
   })
-
-/** Length that a step brings at least, mm, so that a line without any bead can be reckoned with. */
-const LEAST_STEP = 0.1
 
 const usualStep = (work: Omit<Work, 'rows'>): number => Math.max(LEAST_STEP, pitchMm(usualRung(work), usualRung(work)))
 
@@ -265,8 +233,8 @@ const ladder: RowWork = {
       basis: { kind: 'nominal', spread: SPREAD },
       lengthFormula:
         `${steps} steps between ${rungs.length} rungs, each as long as its longer side or its rungs are thick, and ` +
-        `the leads to the clasp: ${plainNumber(lengthMm)} mm; the sides lie in arcs, so it may come out shorter`,
-      widthFormula: `longest rung ${plainNumber(widthMm)} mm + 2 × ${plainNumber(outMm)} mm beside it`,
+        `the leads to the clasp: ${tenths(lengthMm)} mm; the sides lie in arcs, so it may come out shorter`,
+      widthFormula: `longest rung ${tenths(widthMm)} mm + 2 × ${plainNumber(outMm)} mm beside it`,
     }
   },
   lengthOf: (work) => (work.lineLength ? measure(work, rowsOfWork(work)).lengthMm : usualLength(work.rows, work)),
@@ -282,7 +250,7 @@ const ladder: RowWork = {
         count: 1,
         joined: true,
         lengthMm: sum,
-        formula: [...ways].map(([by, mm]) => `${two ? `${by} needle ` : ''}${plainNumber(mm)} mm`).join(' + '),
+        formula: [...ways].map(([by, mm]) => `${two ? `${by} needle ` : ''}${tenths(mm)} mm`).join(' + '),
       },
     ]
   },

@@ -51,6 +51,11 @@ export const ladder: Stitch = {
     },
   ],
 
+  asLines: {
+    technique: 'cord-ladder',
+    act: 'Weave it between cords',
+    settings: (own) => ({ cord: Math.max(0.5, read(own).cordMm || 1.5) }),
+  },
   workingRow: (i, { columns, settings: own }) => toAndFro(i, columns, read(own).start),
   widthOf: (work) => work.columns * work.bead.l + 2 * read(work.settings).cordMm,
   columnsFor: (widthMm, work) => (widthMm - 2 * read(work.settings).cordMm) / work.bead.l,

@@ -312,7 +312,7 @@ watch(
 )
 
 // ---- answers
-const findings = computed(() => partFindings(part.value))
+const findings = computed(() => partFindings(part.value, piece.value))
 const counts = computed(() => beadCounts(piece.value.tray, tallyPiece(piece.value)))
 const beads = computed(() => counts.value.reduce((sum, b) => sum + b.count, 0))
 const words = computed(() => {

@@ -40,7 +40,7 @@ const join = computed(() => ({
   words: joinWords(piece.value, part.value),
   counts: tallyJoin(piece.value),
 }))
-const findings = computed(() => partFindings(part.value))
+const findings = computed(() => partFindings(part.value, piece.value))
 const pages = computed(() => Math.max(1, Math.ceil(count.value / PAGE)))
 const shown = computed(() => {
   const from = Math.min(page.value, pages.value - 1) * PAGE
