@@ -222,7 +222,7 @@ const combCuff = (): Piece => {
     part: {
       name: 'Ribs',
       technique: 'cuff-ribs',
-      settings: { cuff: 20, thick: 1, bare: 10, gauge: 28, turns: 1, ends: 3, shared: true },
+      settings: { cuff: 20, thick: 1, bare: 13, gauge: 28, turns: 1, ends: 3, shared: true },
       times: 8,
       start: [],
       repeat: [up(0), down(0), up(1), down(1)],

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
-import { usualBead } from '#core/piece/drawing'
+import { freeOf, usualBead } from '#core/piece/drawing'
 import type { Part } from '#core/piece/piece'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
@@ -16,6 +16,11 @@ const frame = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(frame)
 const theme = useDayOrEvening()
+/** What of work that lies freely is bare before its first bead, mm. */
+function bareMm(): number {
+  const free = freeOf(props.part)
+  return free && free.ys.length > 0 ? Math.max(0, free.ys.reduce((least, y) => Math.min(least, y), Infinity) - 3) : 0
+}
 
 watchEffect(() => {
   const target = canvas.value
@@ -32,7 +37,8 @@ watchEffect(() => {
   const view = {
     lie: 'level' as const,
     scale,
-    x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr),
+    // From near the beads are looked at, not what is bare before them.
+    x: Math.round((props.close ? 10 : Math.min(60, 0.06 * width.value)) * dpr - (props.close ? bareMm() : 0) * scale),
     y: Math.round((target.height - one.height * scale) / 2),
   }
   paint(

@@ -7,7 +7,7 @@ import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
 import ToldSteps from './ToldSteps.vue'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
-const props = defineProps<{ words: RowWords; piece: Piece; large?: boolean }>()
+const props = defineProps<{ words: RowWords; piece: Piece; large?: boolean; brief?: boolean }>()
 /** Rounds of a plain braid have crossings of cords, no beads. */
 const crossings = computed(() => props.piece.parts.every((p) => !isCounted(p)))
 const tray = computed(() => trayByNumber(props.piece.tray))
@@ -23,9 +23,9 @@ const tray = computed(() => trayByNumber(props.piece.tray))
           }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span
         ></strong
       >
-      <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : 'beads' }}</span>
+      <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : words.beads === 1 ? 'bead' : 'beads' }}</span>
     </div>
-    <ToldSteps v-if="words.told" :told="words.told" :tray="tray" />
+    <ToldSteps v-if="words.told && !brief" :told="words.told" :tray="tray" />
     <ol v-else>
       <li v-for="(run, k) in words.runs" :key="k">
         <span class="run">{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</span>
@@ -36,7 +36,8 @@ const tray = computed(() => trayByNumber(props.piece.tray))
           aria-hidden="true"
         /><span v-else class="hidden">empty</span>
       </li>
-      <li v-for="text in asides(words)" :key="text" class="aside">{{ text }}</li>
+      <li v-if="brief && words.told" class="aside">{{ words.told.length }} steps, see Tally</li>
+      <li v-for="text in brief && words.told ? [] : asides(words)" :key="text" class="aside">{{ text }}</li>
     </ol>
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { extentOf } from '#core/fit/extent'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { boundsOf } from '#core/bounds'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
@@ -8,15 +8,17 @@ import { usualClosure } from '#core/wear/closure'
 import { FIT_TABLE, fitKindOf, type FitKind } from '#core/wear/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
 import { beginPiece, settingsFor } from '#core/begin/begin'
+import { doorsFor } from '#core/begin/door'
 import { habitOf } from '#core/piece/habit'
 import { pieceToBody } from '#core/piece/codec'
 import { columnsOf, countedRows, techniqueOf, workOf, isGrid } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
+import { canBecome } from '#core/technique/making'
 import { requireTechnique } from '#core/technique/registry'
 import { choosesWidth, titled, type Settings } from '#core/technique/technique'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
-import { createdAnswer } from '#core/contract/answers'
+import { createdAnswer, piecesAnswer } from '#core/contract/answers'
 import { api, ApiError } from '../composables/api'
 import { useLengths } from '../composables/lengths'
 import { useSpecs } from '../composables/specs'
@@ -27,7 +29,7 @@ import PersonChoice from '../components/PersonChoice.vue'
 import FitAnswer from '../components/FitAnswer.vue'
 import LengthField from '../components/LengthField.vue'
 import ReadForm from '../components/ReadForm.vue'
-import StitchChoice from '../components/StitchChoice.vue'
+import DoorChoice from '../components/DoorChoice.vue'
 import StitchSettings from '../components/StitchSettings.vue'
 import PartPicture from '../components/PartPicture.vue'
 import WorkshopHead from '../components/WorkshopHead.vue'
@@ -63,6 +65,28 @@ const USUAL_WIDTH: Record<FitKind, number> = {
 const tubeWidth = () => (requireTechnique(wish.technique).round ? 8 : USUAL_WIDTH[fit.value.kind])
 function setKind(next: FitKind) {
   fit.value = { ...asKind(fit.value, next), widthMm: USUAL_WIDTH[next] }
+  // What cannot become it gives way to what can, lately used first.
+  if (!canBecome(requireTechnique(wish.technique), next))
+    wish.technique = doorsFor({ kind: next, used: used.value, spec: wish.spec })[0]!.members[0]!.id
+  usualClosureOf(wish.technique)
+}
+/** Techniques of this person’s pieces, the latest first. */
+const used = ref<string[]>([])
+onMounted(async () => {
+  try {
+    const { pieces } = await api(piecesAnswer, 'piece')
+    used.value = [...new Set(pieces.map((p) => p.summary.technique))]
+  } catch {
+    /* without them every way stands where it usually does */
+  }
+})
+/** The closure that goes with a technique, until another is chosen by hand. */
+const closureChosen = ref(false)
+function usualClosureOf(technique: string) {
+  if (closureChosen.value) return
+  const wanted = requireTechnique(technique).closure ?? kind.value.closures[0]!
+  if (kind.value.closures.includes(wanted) && wanted !== fit.value.closure.kind)
+    fit.value = withClosure(fit.value, usualClosure(wanted))
 }
 const shelf = useShelf()
 /** A habit goes with all that is begun. */
@@ -70,6 +94,7 @@ watch(
   () => wish.technique,
   (now) => {
     wish.settings = habitOf(now, account.habit)
+    usualClosureOf(now)
   },
 )
 const settings = computed(() => settingsFor(wish.technique, wish))
@@ -193,6 +218,7 @@ async function begin() {
             :closure="fit.closure"
             @change="
               (closure) => {
+                closureChosen = true
                 fit = withClosure(fit, closure)
               }
             "
@@ -217,7 +243,7 @@ async function begin() {
 
         <section class="ask" aria-labelledby="what">
           <h2 id="what">Made how</h2>
-          <StitchChoice v-model="wish.technique" :spec="wish.spec" />
+          <DoorChoice v-model="wish.technique" :kind="fit.kind" :spec="wish.spec" :used="used" />
           <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
           <details class="own">
             <summary>How the stitch is worked</summary>

@@ -12,6 +12,7 @@ import { partFindings } from '../proof/finding'
 import { beadsToBuy } from '../supply/beads'
 import { costOf } from '../supply/cost'
 import { cutList, holeChecks, pathOf, threadCuts } from '../supply/thread'
+import { needsFor, toolsFor } from '../supply/tools'
 import { piecedRowWords, wordsLine } from '../tally/words'
 import {
   beadCounts,
@@ -92,6 +93,13 @@ export function reportPiece(piece: Piece) {
       choices: fitChoices(piece),
       widths: widthChoices(piece),
     },
-    supplies: { beads: beadsToBuy(piece), cut: cutList(piece), links: linksNeeded(piece), cost: costOf(piece) },
+    supplies: {
+      beads: beadsToBuy(piece),
+      cut: cutList(piece),
+      links: linksNeeded(piece),
+      needs: needsFor(piece),
+      tools: toolsFor(piece),
+      cost: costOf(piece),
+    },
   }
 }

@@ -1,5 +1,5 @@
 import { discOf } from '../piece/nature'
-import { columnsOf, type Part, type Piece } from '../piece/piece'
+import { columnsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { joinWords, rowWords, wordedRows, workingRowCount, type RowWords } from '../tally/words'
 import { discMove } from './disc'
 
@@ -94,6 +94,9 @@ export interface RowList {
   words(k: number): RowWords
   /** Beads of the first k rows. */
   beadsBefore(k: number): number
+  /** Whether they stand in another order than that of the part; and which were made out of turn. */
+  readonly reordered?: boolean
+  readonly early?: ReadonlySet<number>
 }
 
 export interface Agenda {
@@ -125,6 +128,8 @@ interface AnyTask {
   readonly copy: number
   /** Working row of the part, from 0; of a chore the one that follows, their count behind the last. */
   readonly row: number
+  /** Whether a row is made before it, where rows are made in any order; every earlier one is if left out. */
+  made?(row: number): boolean
 }
 
 /** A row, strand, round, rung or motif of one copy. */
@@ -221,11 +226,42 @@ export function rowListOf(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): RowL
   }
 }
 
+/** What a part’s lines that are made in any order are ticked off under, for one copy. */
+export const boardKey = (part: string, copy: number): string => `${part}/${copy}/0/board`
+
+/** Lines that are made already, by what they are ticked off under, in the order in which they were. */
+export type Filled = ReadonlyMap<string, readonly number[]>
+
+/** Rows with those that were made out of turn first. */
+function filledFirst(rows: RowList, filled: readonly number[]): RowList {
+  const places = [...new Set(filled.map((row) => rows.placeOf(row)).filter((k) => k < rows.count))]
+  if (places.length === 0) return rows
+  const early = new Set(places)
+  const order = [...places, ...Array.from({ length: rows.count }, (_, k) => k).filter((k) => !early.has(k))]
+  const placeIn = new Map(order.map((k, at) => [k, at]))
+  const sums = [0]
+  for (const k of order) sums.push(sums.at(-1)! + rows.beadsBefore(k + 1) - rows.beadsBefore(k))
+  return {
+    count: rows.count,
+    rowOf: (at) => rows.rowOf(order[at]!),
+    placeOf: (row) => placeIn.get(rows.placeOf(row)) ?? rows.count,
+    words: (at) => rows.words(order[at]!),
+    beadsBefore: (at) => sums[at]!,
+    reordered: true,
+    early: new Set(places.map((k) => rows.rowOf(k))),
+  }
+}
+
 /** By place; at one place copy by copy, each in the order in which it is given. */
 const byPlace = (a: PlacedChore, b: PlacedChore): number => a.k - b.k || a.copy - b.copy
 
 /** The agenda of a piece as it is now, with what is done besides beads. */
-export function agendaOf(piece: Piece, order: Order, chores: readonly PlacedChore[] = []): Agenda {
+export function agendaOf(
+  piece: Piece,
+  order: Order,
+  chores: readonly PlacedChore[] = [],
+  filled: Filled = new Map(),
+): Agenda {
   const copies = Array.from({ length: order.copies }, (_, k) => k + 1)
   const turns = order.copyOrder === 'in turn' ? copies.map((copy) => [copy]) : [copies]
   const stretches: Stretch[] = []
@@ -233,7 +269,10 @@ export function agendaOf(piece: Piece, order: Order, chores: readonly PlacedChor
   let beads = 0
   for (const turn of turns)
     for (const part of piece.parts) {
-      const rows = rowListOf(piece, part)
+      const plain = rowListOf(piece, part)
+      // Copies that take turns go row by row: their order stays.
+      const early = turn.length === 1 ? filled.get(boardKey(part.id, turn[0]!)) : undefined
+      const rows = early && techniqueOf(part).anyOrder ? filledFirst(plain, early) : plain
       const own = chores.filter((c) => c.part === part.id && turn.includes(c.copy)).sort(byPlace)
       const tasks = rows.count * turn.length + own.length
       stretches.push({ part, copies: turn, rows, chores: own, first, tasks })
@@ -289,15 +328,27 @@ export function taskAt(agenda: Agenda, index: number): Task | null {
   if (at.chore !== null) {
     const placed = stretch.chores[at.chore]!
     const row = placed.k < rows.count ? rows.rowOf(placed.k) : rowsBehind(rows)
-    return { key: keyOfChore(stretch, placed), index, part, copy: placed.copy, row, chore: placed.chore }
+    const key = keyOfChore(stretch, placed)
+    return { key, index, part, copy: placed.copy, row, chore: placed.chore, ...madeBefore(rows, placed.k) }
   }
   const copy = copies[at.turn]!
   const row = rows.rowOf(at.k)
-  return { key: keyOfTask(part.id, copy, row), index, part, copy, row, words: rows.words(at.k) }
+  const key = keyOfTask(part.id, copy, row)
+  return { key, index, part, copy, row, words: rows.words(at.k), ...madeBefore(rows, at.k) }
 }
 
+/** Which rows are made before the k-th, where they stand in another order. */
+const madeBefore = (rows: RowList, k: number): Pick<AnyTask, 'made'> =>
+  rows.reordered ? { made: (row) => rows.placeOf(row) < k } : {}
+
 /** The working row behind the last. */
-const rowsBehind = (rows: RowList): number => (rows.count > 0 ? rows.rowOf(rows.count - 1) + 1 : 0)
+const rowsBehind = (rows: RowList): number =>
+  rows.count === 0
+    ? 0
+    : 1 +
+      (rows.reordered
+        ? Math.max(...Array.from({ length: rows.count }, (_, k) => rows.rowOf(k)))
+        : rows.rowOf(rows.count - 1))
 
 /**
  * Place of a task in the agenda; −1 if its part or its copy is not there any more. A row that is not there gives the

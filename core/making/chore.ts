@@ -3,7 +3,7 @@ import { plainEndsMm } from '../fit/extent'
 import { isRing, joinOf } from '../piece/join'
 import { jointWords } from '../piece/joint'
 import { discOf, isCounted } from '../piece/nature'
-import { fittedPart, SECTIONS, trayByNumber, type Part, type Piece } from '../piece/piece'
+import { fittedPart, SECTIONS, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
 import { pathOf, threadCuts } from '../supply/thread'
 import { workplaceOf } from '../supply/tools'
 import { strandLists, strandWords } from '../tally/strand'
@@ -19,6 +19,7 @@ import {
   rowListOf,
   taskAt,
   type Agenda,
+  type Filled,
   type Chore,
   type ChoreItem,
   type Order,
@@ -363,6 +364,8 @@ const quiet = (c: Chore): Chore => ({ ...c, cautions: [] })
 export interface Happened {
   readonly joined: ReadonlyMap<string, boolean>
   readonly measured: readonly string[]
+  /** Lines that were made out of turn. */
+  readonly filled?: Filled
 }
 
 const NOTHING: Happened = { joined: new Map(), measured: [] }
@@ -402,7 +405,8 @@ export function choresOf(
     const loading = load(piece, part)
     const rests = pauses(part, rows)
     const taken = measured.flatMap((key) => placeOfKey(key, part, 1, rows) ?? [])
-    const stops = part === fitted ? measureRows(piece, part, rows, taken) : []
+    // What is strung together at the end only has no length to measure before.
+    const stops = part === fitted && !techniqueOf(part).anyOrder ? measureRows(piece, part, rows, taken) : []
     for (let copy = 1; copy <= order.copies; copy++) {
       const put = (k: number, c: Chore) => out.push({ part: part.id, copy, k, chore: copy > 1 ? quiet(c) : c })
       if (loading) put(0, loading)
@@ -448,4 +452,4 @@ export const courseOf = (
   order: Order,
   happened: Happened = NOTHING,
   style: ChoreStyle = PLAIN,
-): Agenda => agendaOf(piece, order, choresOf(piece, order, happened, style))
+): Agenda => agendaOf(piece, order, choresOf(piece, order, happened, style), happened.filled)

@@ -57,7 +57,8 @@ export function soFarOf(task: Task, bites: number, tray: readonly TrayBead[]): S
     const k = places.get(numberAt(part, c, r))
     if (k === undefined) return 0
     if (inHand.has(keyOf(columns, c, r))) return brightNumber(k)
-    return order.rowOf({ c, r }, { columns, settings: part.settings }) < row ? madeNumber(k) : 0
+    const own = order.rowOf({ c, r }, { columns, settings: part.settings })
+    return (task.made ? task.made(own) : own < row) ? madeNumber(k) : 0
   }
   return shownFrom(part, near, numberOf)
 }

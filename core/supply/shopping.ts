@@ -11,6 +11,7 @@ import { requireThread } from '../thread/catalogue'
 import { linksNeeded } from './links'
 import { keyOfWanted, type Offer } from './price-list'
 import { cutList, lengthsOf } from './thread'
+import { needsFor } from './tools'
 
 interface ToShop {
   readonly id: string
@@ -150,6 +151,8 @@ function othersOf(entries: readonly ToShop[], box: Box): ShopOther[] {
     }
     for (const link of linksNeeded(piece).filter((l) => l.kind === 'ring'))
       want(`ring/${link.mm}`, link.name, 'count', link.count * made, () => 0, piece.name)
+    for (const need of needsFor(piece))
+      want(`need/${need.name.toLowerCase()}`, need.name, 'count', need.count * made, () => 0, piece.name)
     const { closure } = piece.fit
     const bent = closure.kind === 'ear-wire' && piece.supply.earWireGauge > 0
     if (closure.kind !== 'none' && closure.kind !== 'elastic' && !bent) {

@@ -35,6 +35,7 @@ export interface Strung {
   readonly plan: z.ZodType<Plan>
   readonly words: TechniqueWords
   readonly material?: Material
+  readonly making?: Technique['making']
   readonly kinds?: Technique['kinds']
   readonly closure?: Technique['closure']
   readonly anyOrder?: boolean
@@ -84,6 +85,7 @@ export function lineTechnique(strung: Strung): Technique {
     words,
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
+    ...(strung.making ? { making: strung.making } : {}),
     ...(strung.kinds ? { kinds: strung.kinds } : {}),
     ...(strung.closure ? { closure: strung.closure } : {}),
     ...(strung.anyOrder ? { anyOrder: true } : {}),

@@ -329,6 +329,8 @@ export interface Technique {
   /** Settings of its own, with a default for each. */
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
+  /** Door of the workshop behind which strung work stands (making.ts); chains if left out. */
+  readonly making?: 'held' | 'chain' | 'hang'
   /** What it can be made for; anything if left out. */
   readonly kinds?: readonly FitKind[]
   /** The closure that it is mostly made with, where it asks for one. */

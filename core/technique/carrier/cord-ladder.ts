@@ -45,11 +45,12 @@ function measure(work: Work, rows: readonly Row[]) {
   return { at, lengthMm, widest, widthMm: widest + 2 * cord }
 }
 
-/** Points of half an ellipse from one point of the middle line to another, bulging to one side. */
+/** Points of half an ellipse, from one point of the middle line to another, bulging to one side. */
+const BOW = 16
 const bow = (x: number, from: number, to: number, out: number): Point[] =>
-  Array.from({ length: 9 }, (_, k) => ({
-    x: x + out * Math.sin((Math.PI * k) / 8),
-    y: from + ((to - from) * (1 - Math.cos((Math.PI * k) / 8))) / 2,
+  Array.from({ length: BOW + 1 }, (_, k) => ({
+    x: x + out * Math.sin((Math.PI * k) / BOW),
+    y: from + ((to - from) * (1 - Math.cos((Math.PI * k) / BOW))) / 2,
   }))
 
 /** How far a cord runs bare from its last row to where both meet, mm. */
@@ -82,19 +83,16 @@ function layout(work: Work, rows: readonly Row[]): RowLayout {
       ],
     }
   })
-  const cords = [-1, 1].map((sign): Carrier => {
-    const beside = cord * 0.55
-    return {
-      kind: 'cord',
-      thickMm: cord,
-      points: [
-        ...bow(middle + sign * beside, 0, first, (sign * button) / 2 - sign * beside),
-        ...places.map(({ half, y }) => ({ x: middle + sign * (half + cord / 2), y })),
-        ...bow(middle + sign * beside, open, open + button, (sign * button) / 2.6),
-        { x: middle + sign * beside * 2, y: open + button + BARE_MM * 1.6 },
-      ],
-    }
-  })
+  const beside = cord * 0.55
+  const side = (sign: number): Point[] => [
+    // Both sides begin in the fold, and lie beside each other below the button.
+    ...bow(middle, 0, first, (sign * button) / 2).map((p, k) => ({ ...p, x: p.x + (sign * beside * k) / BOW })),
+    ...places.map(({ half, y }) => ({ x: middle + sign * (half + cord / 2), y })),
+    ...bow(middle + sign * beside, open, open + button, (sign * button) / 2.6),
+    { x: middle + sign * beside * 2, y: open + button + BARE_MM * 1.6 },
+  ]
+  // One cord, folded at the button.
+  const cords: Carrier[] = [{ kind: 'cord', thickMm: cord, points: [...side(-1).toReversed(), ...side(1).slice(1)] }]
   const knots = [open, open + button].map((y): Carrier => {
     const half = cord * 1.1
     return {
@@ -192,6 +190,8 @@ const corded: RowWork = {
   ],
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'faceted-4-mm' },
+  making: 'held',
+  kinds: ['bracelet', 'anklet', 'choker', 'necklace'],
   first: {
     sizes: [USUAL_SEED],
     edge: TAPER,

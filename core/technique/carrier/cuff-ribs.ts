@@ -192,6 +192,7 @@ const ribs: RowWork = {
   ],
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'round-8' },
+  making: 'held',
   kinds: ['cuff'],
   first: {
     sizes: [],

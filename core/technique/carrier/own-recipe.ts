@@ -280,6 +280,7 @@ const own: RowWork = {
   ],
   plan: planSchema as unknown as z.ZodType<Plan>,
   material: { ...BEADS, usualSpec: SLOTS[0]!.spec },
+  kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings'],
   first: {
     sizes: SLOTS.slice(1).map(({ spec }) => spec),
     parts(r, count, work) {

@@ -157,6 +157,7 @@ const pinWork: RowWork = {
   ],
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'round-11' },
+  making: 'held',
   kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'ring'],
   closure: 'elastic',
   anyOrder: true,

@@ -178,6 +178,7 @@ const ladder: RowWork = {
   ],
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'cube-3-mm' },
+  kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings'],
   // Rungs of the bead that it is drawn for, seeds at the sides and to the clasp.
   first: {
     sizes: [USUAL_SEED, USUAL_SEED],

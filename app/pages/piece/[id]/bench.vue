@@ -4,8 +4,10 @@ import {
   backward,
   beadsAt,
   bitesOf,
+  boardKey,
   DONE,
   goneTo,
+  keyOfTask,
   markOf,
   nextChore,
   onward,
@@ -14,6 +16,7 @@ import {
   type CopyOrder,
   type Mark,
 } from '#core/making/agenda'
+import { boardOf, filledOf } from '#core/making/board'
 import { courseOf, timersOf } from '#core/making/chore'
 import type { MakingListing } from '#core/contract/making'
 import { sameGauge, withoutSwatchFrom, withSwatch } from '#core/fit/gauge'
@@ -29,6 +32,7 @@ import type { Step } from '#core/piece/step'
 import { rowTitle } from '#core/tally/words'
 import { showNumber } from '#core/units/length'
 import BenchBegin from '../../../components/BenchBegin.vue'
+import BenchBoard from '../../../components/BenchBoard.vue'
 import BenchChanged from '../../../components/BenchChanged.vue'
 import BenchChore from '../../../components/BenchChore.vue'
 import BenchMeasure from '../../../components/BenchMeasure.vue'
@@ -69,14 +73,19 @@ const making = computed(() => bench.shown)
 const reckoned = computed(() => learned.reckoned(piece.value))
 // What it follows from, in words: presses alone do not ask for it anew.
 const happened = computed(() => {
-  const { joined, measures } = making.value?.state ?? { joined: [], measures: [] }
-  return JSON.stringify([[...joined], measures.map((m) => m.task)])
+  const { joined, measures, ticks } = making.value?.state ?? { joined: [], measures: [], ticks: new Map() }
+  return JSON.stringify([[...joined], measures.map((m) => m.task), [...filledOf(ticks)]])
 })
 const agenda = computed(() => {
   const head = making.value?.head
   if (!head) return null
-  const [joined, measured] = JSON.parse(happened.value) as [[string, boolean][], string[]]
-  return courseOf(reckoned.value, head, { joined: new Map(joined), measured }, { unit: unit.value })
+  const [joined, measured, filled] = JSON.parse(happened.value) as [
+    [string, boolean][],
+    string[],
+    [string, number[]][],
+  ]
+  const what = { joined: new Map(joined), measured, filled: new Map(filled) }
+  return courseOf(reckoned.value, head, what, { unit: unit.value })
 })
 const mark = computed<Mark>(() => (agenda.value && making.value ? markOf(agenda.value, making.value.state) : DONE))
 const place = computed(() => (agenda.value ? placeOf(agenda.value, mark.value) : { index: 0, bite: 0 }))
@@ -125,6 +134,18 @@ const measure = (rows: number, mm: number) => {
 function change(label: string, steps: Step[]) {
   says.value = steps.length === 0 ? '' : (store.commit(label, steps) ?? '')
   toHands()
+}
+
+// ---- lines that are made in any order
+const board = computed(() => (agenda.value && task.value ? boardOf(agenda.value, task.value) : null))
+const fill = (rows: number[], done: boolean) => {
+  if (!task.value) return
+  const key = boardKey(task.value.part.id, task.value.copy)
+  for (let from = 0; from < rows.length; from += 200)
+    bench.add({ do: 'ticked', task: key, items: rows.slice(from, from + 200).map(String), done })
+}
+const takeAgain = (row: number) => {
+  if (task.value) press({ task: keyOfTask(task.value.part.id, task.value.copy, row), bite: 0 })
 }
 
 function press(to: Mark) {
@@ -426,6 +447,7 @@ function keepNote() {
               >
             </p>
           </div>
+          <BenchBoard v-if="board" :piece="piece" :part="shownPart" :board="board" @tick="fill" @take="takeAgain" />
           <p v-if="restDue" class="rest" role="status">
             Twenty minutes: look at something six metres away for twenty seconds, and shake out the hands.
             <button type="button" class="link" @click="rested">Rested</button>

@@ -520,7 +520,7 @@ const underHand = computed(() => {
         @add="editing = 'new'"
       />
       <div v-if="words" class="spoken" aria-label="Words of the row" tabindex="0" role="group">
-        <RowWords :words="words" :piece="piece" />
+        <RowWords :words="words" :piece="piece" brief />
       </div>
     </div>
 

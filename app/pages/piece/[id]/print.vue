@@ -16,6 +16,7 @@ import { replaceGridSteps } from '#core/piece/recast'
 import { writePieceFile } from '#core/format/piece-file'
 import { jointWords, partsWith } from '#core/piece/joint'
 import { linksNeeded } from '#core/supply/links'
+import { needsFor, toolsFor } from '#core/supply/tools'
 import { pictureOf } from '#core/picture/picture'
 import { boxOfWhole, wholeOf } from '#core/picture/whole'
 import { arrowNote } from '#core/picture/view'
@@ -93,6 +94,8 @@ const wholePicture = computed(() => {
     wholeSvg(piece.value.parts, fitted.value, piece.value.tray, { scale, ink: 'colour', title: piece.value.name }),
   )
 })
+const needs = computed(() => needsFor(piece.value))
+const tools = computed(() => toolsFor(piece.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const ends = computed(() => piece.value.parts.flatMap((part) => boundEnd(part, piece.value.tray) ?? []))
 const letters = computed(() => trayByNumber(piece.value.tray))
@@ -380,6 +383,7 @@ async function readIn(event: Event) {
             >Of {{ requireThread(piece.supply.thread).name }}, with needle
             {{ requireNeedle(piece.supply.needle).name }}. </template
           ><template v-for="ring in rings" :key="ring.name">{{ ring.name }}: {{ ring.count * made }}. </template
+          ><template v-for="need in needs" :key="need.name">{{ need.name }}: {{ need.count * made }}. </template
           ><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template
           ><template v-if="made > 1">
             For {{ made }}
@@ -388,6 +392,7 @@ async function readIn(event: Event) {
             }}.</template
           >
         </p>
+        <p>Tools: {{ tools.join(', ').toLowerCase() }}.</p>
       </section>
 
       <section v-if="hanging.length" class="joined">

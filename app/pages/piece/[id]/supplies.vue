@@ -486,6 +486,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           @update:model-value="(v: Supply['needle']) => set('needle', v)"
         />
       </div>
+      <ToolList :piece="piece" :made="made" />
       <h2 v-if="!onlyCords">Will it go through?</h2>
       <HoleAnswer
         v-for="check in checks"
