@@ -28,19 +28,6 @@ const stateOf = ({ made, now }: BoardLine): string => (made ? 'filled' : now ? '
     <h3>
       {{ filled }} of {{ board.length }} {{ word }}s filled <span class="quiet">in any order: press a number</span>
     </h3>
-    <ul>
-      <li v-for="one in board" :key="one.row">
-        <button
-          type="button"
-          :class="{ made: one.made, now: one.now, chosen: one.row === chosen }"
-          :aria-label="`${word} ${one.row + 1}, ${stateOf(one)}`"
-          :aria-pressed="one.row === chosen"
-          @click="chosen = chosen === one.row ? null : one.row"
-        >
-          {{ one.row + 1 }}<span v-if="one.made" aria-hidden="true" class="check">✓</span>
-        </button>
-      </li>
-    </ul>
     <div v-if="line" class="line" data-test="board-line">
       <RowWords :words="line.words" :piece="piece" />
       <p v-if="!line.made && alike.length > 1" class="quiet">
@@ -68,6 +55,19 @@ const stateOf = ({ made, now }: BoardLine): string => (made ? 'filled' : now ? '
         <span v-else class="quiet">This one is in hand.</span>
       </p>
     </div>
+    <ul>
+      <li v-for="one in board" :key="one.row">
+        <button
+          type="button"
+          :class="{ made: one.made, now: one.now, chosen: one.row === chosen }"
+          :aria-label="`${word} ${one.row + 1}, ${stateOf(one)}`"
+          :aria-pressed="one.row === chosen"
+          @click="chosen = chosen === one.row ? null : one.row"
+        >
+          {{ one.row + 1 }}<span v-if="one.made" aria-hidden="true" class="check">✓</span>
+        </button>
+      </li>
+    </ul>
   </section>
 </template>
 
@@ -92,7 +92,7 @@ ul {
   gap: 5px;
   background: var(--mat);
   border-radius: var(--round);
-  max-height: 42dvh;
+  max-height: 38dvh;
   overflow-y: auto;
 }
 li button {

@@ -144,7 +144,7 @@ function linesPart(technique: Technique, spec: string, settings: Settings, count
 /** The first tray of a technique whose beads play different parts: each in the size of its own. */
 function trayFor(technique: Technique, tray: readonly TrayBead[]): TrayBead[] {
   const { first } = technique
-  if (!first) return [...tray]
+  if (!first || first.sizes.length === 0) return [...tray]
   return tray.slice(0, first.sizes.length + 1).map((b, k) => ({ ...b, spec: k === 0 ? b.spec : first.sizes[k - 1]! }))
 }
 

@@ -113,7 +113,7 @@ describe('rows on pins', () => {
       [1, 0],
       [0, 1],
     ])
-    expect(recipeWords(runRows(program))[1]).toBe('pick up 2 beads — head below')
+    expect(recipeWords(runRows(program))[1]).toBe('pick up 2 beads — turned about: its head lies at the other side')
     // A pin is a new length: nothing leads from one to the next.
     expect(runRows(program).done.flatMap((d) => d.spans.filter((s) => s.kind === 'bridge'))).toHaveLength(3)
     expect(placesOf(pinned([row(2), row(2)], { alternating: false })).get(1)).toEqual([0, 1])

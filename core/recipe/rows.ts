@@ -308,7 +308,7 @@ export function pinned(rows: readonly Row[], { alternating }: { readonly alterna
         pick(
           items(isTurned(motif) ? row.toReversed() : row, 'row'),
           undefined,
-          alternating ? (isTurned(motif) ? 'head below' : 'head above') : undefined,
+          isTurned(motif) ? 'turned about: its head lies at the other side' : undefined,
         ),
       ),
     })),

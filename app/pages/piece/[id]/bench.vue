@@ -143,6 +143,7 @@ const fill = (rows: number[], done: boolean) => {
   const key = boardKey(task.value.part.id, task.value.copy)
   for (let from = 0; from < rows.length; from += 200)
     bench.add({ do: 'ticked', task: key, items: rows.slice(from, from + 200).map(String), done })
+  toHands()
 }
 const takeAgain = (row: number) => {
   if (task.value) press({ task: keyOfTask(task.value.part.id, task.value.copy, row), bite: 0 })

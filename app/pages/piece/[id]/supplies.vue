@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { isCounted } from '#core/piece/nature'
+import { titled } from '#core/technique/technique'
 import { computed, onMounted, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { fitKindOf, EARRING_GRAMS } from '#core/wear/kind'
@@ -109,11 +110,10 @@ const onlyCords = computed(() => piece.value.parts.every((p) => !isCounted(p)))
 const cutting = computed(() => {
   if (threadMm.value > 0 || lengths.value.length === 0)
     return { what: 'Thread', mm: threadMm.value, of: requireThread(supply.value.thread).name }
-  const wire = piece.value.parts.some((p) => pathOf(p).runs.some((r) => r.id === 'wire'))
-  const mm = lengths.value.find((l) => l.material === (wire ? 'wire' : 'cord'))?.totalMm ?? 0
+  const { material, totalMm } = lengths.value.find((l) => l.totalMm > 0) ?? lengths.value[0]!
   return {
-    what: wire ? 'Wire' : 'Cord',
-    mm,
+    what: titled(material),
+    mm: totalMm,
     of:
       cord.value?.name ??
       `${piece.value.parts.reduce((sum, p) => sum + strandCords(p, piece.value.tray).length, 0)} strands`,
