@@ -1,6 +1,6 @@
 import { modulo } from '../modulo'
 import { keyOf } from '../grid/key'
-import { columnsOf, type Part } from '../piece/piece'
+import { columnsOf, isGrid, isInside, type Part } from '../piece/piece'
 import { beadCentre, type Lattice, type Box } from '../technique/lattice'
 import { latticeOf } from '../piece/drawing'
 
@@ -138,10 +138,22 @@ function placeIn(
   }
 }
 
+/** The same on lines whose places lie side by side: a step across for each place, a step along for each line. */
+function figureOnLines(part: Part, box: Box, wish: FigureWish): Map<number, number> {
+  const out = new Map<number, number>()
+  const columns = columnsOf(part)
+  for (let r = box.r; r < box.r + box.rows; r++)
+    for (let c = box.c; c < box.c + box.columns; c++)
+      if (isInside(part, { c, r }))
+        out.set(keyOf(columns, c, r), wish.sequence[placeIn(wish, c - box.c, r - box.r, box.columns - 1, false)]!)
+  return out
+}
+
 /** Numbers that a figure lays in a box; it begins at the box's first row and is centred on its width. */
 export function figureIn(part: Part, box: Box, wish: FigureWish): Map<number, number> {
   const out = new Map<number, number>()
   if (wish.sequence.length === 0) return out
+  if (!isGrid(part)) return figureOnLines(part, box, wish)
   const lattice = latticeOf(part)
   const steps = stepsOf(lattice)
   const columns = columnsOf(part)

@@ -7,7 +7,7 @@ import { applySteps, type Step } from '../piece/step'
 import { borderIn, type BorderWish } from './border'
 import { clampBox } from './clip'
 import type { Box } from '../technique/lattice'
-import { figureIn, figureRows, type FigureWish } from './generate'
+import { figureIn, figurePeriod, figureRows, type FigureWish } from './generate'
 import { gradientIn, type GradientWish } from './gradient'
 import { letteringIn, type LetteringWish } from './lettering'
 import { latticeOf } from '../piece/drawing'
@@ -52,7 +52,7 @@ function layingOf(part: Part, box: Box, pattern: PatternWish): { laying: Laying;
 
 /** Rows that the repeat should have for a figure: whole periods, as near as can be to what it has. */
 function rowsForRepeat(part: Part, wish: FigureWish): number {
-  const per = figureRows(latticeOf(part), wish)
+  const per = isGrid(part) ? figureRows(latticeOf(part), wish) : Math.max(1, figurePeriod(wish))
   return Math.min(Math.floor(LIMITS.rows / per) * per, per * Math.max(1, Math.round(part.repeat.rows / per)))
 }
 
@@ -65,7 +65,7 @@ const PATTERN_NAMES: Record<PatternWish['kind'], string> = {
 
 /** Why a pattern has no meaning in a part, in a sentence; empty where it has one. */
 export const whyNoPattern = (part: Part, { kind }: Pick<PatternWish, 'kind'>): string =>
-  isGrid(part) || kind === 'gradient'
+  isGrid(part) || kind === 'gradient' || (kind === 'figure' && techniqueOf(part).sideBySide)
     ? ''
     : `${PATTERN_NAMES[kind]} needs a grid, whose beads lie side by side; these ` +
       `${linesWord(part)} lie each for itself. Lay a blend, or copy one ` +
@@ -87,7 +87,8 @@ export function patternSteps(piece: Piece, part: Part, box: Box | null, pattern:
   if (rows > part.repeat.rows)
     steps.push(insertLinesStep(part, 'repeat', part.repeat.rows, rows - part.repeat.rows, piece.tray[0]?.number ?? 0))
   else if (rows < part.repeat.rows) steps.push(removeLinesStep(part, 'repeat', rows, part.repeat.rows - rows))
-  if (steps.length > 0) notes.push(`The repeat becomes ${rows} bead rows long, so that the figure closes on itself.`)
+  const lines = isGrid(part) ? 'bead rows' : linesWord(part)
+  if (steps.length > 0) notes.push(`The repeat becomes ${rows} ${lines} long, so that the figure closes on itself.`)
   const resized = applySteps(piece, steps)
   if (!resized.ok) return { steps: [], notes: [resized.problems[0]!.says] }
   // One copy is enough: it is the repeat. With none worked yet, the pattern is laid as if there were one.

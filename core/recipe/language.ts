@@ -24,8 +24,8 @@ export const RECIPE_LIMITS = {
   /** Turns of one wrap, and times of one fixing. */
   turns: 200,
   /** Steps and beads of a whole run: far more than anyone works. */
-  runSteps: 400_000,
-  runBeads: 120_000,
+  runSteps: 40_000,
+  runBeads: 60_000,
 } as const
 
 const name = z

@@ -50,11 +50,11 @@ export interface Done {
   readonly by: string
   readonly act: 'pick' | 'pass' | 'fix' | 'wrap' | 'knot' | 'say'
   readonly goes: readonly Going[]
-  readonly fixture?: string
+  readonly fixture?: string | undefined
   /** Turns of a wrap, times of a fixing, length of a knot. */
-  readonly amount?: number
+  readonly amount?: number | undefined
   /** What is said: the text of a `say`, the note of any other. */
-  readonly says?: string
+  readonly says?: string | undefined
   /** How many nodes there are after it, and where each carrier came out last. */
   readonly nodes: number
   readonly ports: Ports
@@ -117,7 +117,12 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
   const done: Done[] = []
   const faults = new Map<string, Problem>()
   const first = head.carriers[0]!.id
-  let ports: Ports = Object.fromEntries(head.carriers.map((c) => [c.id, null]))
+  /** Where each carrier came out last. */
+  const now: Record<string, Port | null> = {}
+  const comeAnew = (): void => {
+    for (const { id } of head.carriers) now[id] = null
+  }
+  comeAnew()
   /** Beads by motif and name. */
   const book = new Map<number, Map<string, number[]>>()
   /** Carriers that went round something since their last hole: they may go straight back. */
@@ -157,7 +162,7 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
 
   function go(by: string, { node, hole, way }: Going, spans: Span[], path: string): void {
     const enter: Port = { node, hole, end: way === 1 ? 0 : 1 }
-    const from = ports[by]
+    const from = now[by]
     const isHeld = held.delete(by)
     const { spec, passes, name } = nodes[node]!
     if (from) {
@@ -172,7 +177,7 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
     }
     spans.push({ kind: 'rod', mm: spec?.l ?? 0 })
     passes[hole]!++
-    ports = { ...ports, [by]: { node, hole, end: way === 1 ? 1 : 0 } }
+    now[by] = { node, hole, end: way === 1 ? 1 : 0 }
   }
 
   function pickUp(items: readonly Item[], by: string, env: Env, path: string, spans: Span[]): Going[] {
@@ -273,9 +278,11 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
     spend(path)
     if (step.do === 'each') {
       const times = evaluate(step.times, env)
+      // One scope for all turns: what is reckoned in it is reckoned at once.
+      const scope = new Map(env)
       for (let k = 0; k < times; k++) {
         spend(path)
-        all(step.steps, new Map([...env, [step.with, k]]), `${path}/steps`)
+        all(step.steps, scope.set(step.with, k), `${path}/steps`)
       }
       return
     }
@@ -289,13 +296,22 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
       return
     }
     const spans: Span[] = []
-    const keep = (act: Done['act'], goes: readonly Going[], more: Pick<Done, 'fixture' | 'amount' | 'says'> = {}) => {
+    // Built in one piece: there may be hundreds of thousands of them.
+    const keep = (act: Done['act'], goes: readonly Going[], fixture?: string, amount?: number): void => {
       const says = step.do === 'say' ? step.text : step.note
       done.push({
-        ...{ section: unit.section, motif: unit.motif, path, by, act, goes },
-        ...(says ? { says } : {}),
-        ...more,
-        ...{ nodes: nodes.length, ports, spans },
+        section: unit.section,
+        motif: unit.motif,
+        path,
+        by,
+        act,
+        goes,
+        fixture,
+        amount,
+        says: says === '' ? undefined : says,
+        nodes: nodes.length,
+        ports: { ...now },
+        spans,
       })
     }
     switch (step.do) {
@@ -326,7 +342,7 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
           const a = head.carriers.find((c) => c.id === by)!.mm
           spans.push({ kind: 'extra', mm: amount * Math.PI * (fixture.d + a) })
           held.add(by)
-          keep('wrap', [], { fixture: step.fixture, amount })
+          keep('wrap', [], step.fixture, amount)
           return
         }
         const hole = evaluate(step.hole ?? 0, env)
@@ -342,13 +358,13 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
         const goes = Array.from({ length: amount }, () => going)
         for (const each of goes) go(by, each, spans, path)
         held.add(by)
-        keep('fix', goes, { fixture: step.fixture, amount })
+        keep('fix', goes, step.fixture, amount)
         return
       }
       case 'knot':
         spans.push({ kind: 'extra', mm: step.mm })
         held.add(by)
-        keep('knot', [], { amount: step.mm })
+        keep('knot', [], undefined, step.mm)
         return
       case 'say':
         keep('say', [])
@@ -371,8 +387,7 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
     budget = 0
     picked = 0
     // A new length for each motif begins anywhere.
-    if (head.cut.each === 'motif' && unit.section === 'motif')
-      ports = Object.fromEntries(head.carriers.map((c) => [c.id, null]))
+    if (head.cut.each === 'motif' && unit.section === 'motif') comeAnew()
     try {
       all(unit.steps, new Map([...given, ['m', unit.motif]]), unit.section)
     } catch (error) {

@@ -39,6 +39,7 @@ export interface Strung {
   readonly kinds?: Technique['kinds']
   readonly closure?: Technique['closure']
   readonly anyOrder?: boolean
+  readonly sideBySide?: boolean
   drawing(work: Work): Drawing
   extent(work: Work): Extent
   path(work: Work): ThreadPath
@@ -89,6 +90,7 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.kinds ? { kinds: strung.kinds } : {}),
     ...(strung.closure ? { closure: strung.closure } : {}),
     ...(strung.anyOrder ? { anyOrder: true } : {}),
+    ...(strung.sideBySide ? { sideBySide: true } : {}),
     ...(strung.first ? { first: strung.first } : {}),
     ...(strung.relined ? { relined: strung.relined } : {}),
     drawing: (work) => strung.drawing(work),

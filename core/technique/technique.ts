@@ -337,6 +337,8 @@ export interface Technique {
   readonly closure?: ClosureKind
   /** Whether its lines can be made in any order. */
   readonly anyOrder?: boolean
+  /** Whether the places of its lines lie side by side, as those of a straight grid do: figures have a meaning then. */
+  readonly sideBySide?: boolean
   /** What its parts keep: cells of a grid, or lines of their own lengths. */
   readonly store: 'cells' | 'lines'
   /** Shape of what its lines mean, with its defaults; none for most. */

@@ -191,6 +191,7 @@ const corded: RowWork = {
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'faceted-4-mm' },
   making: 'held',
+  sideBySide: true,
   kinds: ['bracelet', 'anklet', 'choker', 'necklace'],
   first: {
     sizes: [USUAL_SEED],

@@ -193,6 +193,7 @@ const ribs: RowWork = {
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'round-8' },
   making: 'held',
+  sideBySide: true,
   kinds: ['cuff'],
   first: {
     sizes: [],

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { rowPiece, runs } from '../../../tests/fixture/rows'
 import { beginPiece } from '../../begin/begin'
 import { extentOf } from '../../fit/extent'
+import { linesOf } from '../../grid/lines'
+import { patternSteps } from '../../pattern/plan'
 import { centreOf } from '../../piece/drawing'
 import { rowsOf, type Part, type Piece } from '../../piece/piece'
 import { settingSteps } from '../../piece/recast'
@@ -96,5 +98,24 @@ describe('rows on pins', () => {
     const longer = valueOf(applySteps(p, settingSteps(p, only(p), { ...only(p).settings, pin: 30 }, 1)))
     expect(tallyPart(only(longer)).get(1)).toBe(3 * 13)
     expect(tallyPart(only(longer)).get(2)).toBe(3 * 8)
+  })
+  it('take figures as a grid does: shifted by one each row, or turned back with a single turning row', () => {
+    const laid = (figure: 'slant' | 'diamond') => {
+      const p = rowPiece('pins', ['round-11', 'round-11', 'round-11'], [runs([6, 1])], { times: 10, fit: elastic })
+      const wish = { figure, sequence: [1, 2, 3] }
+      const { steps } = patternSteps(p, only(p), null, { kind: 'figure', wish })
+      const done = valueOf(applySteps(p, steps))
+      return linesOf(only(done).repeat).map((line) => Array.from(line).join(''))
+    }
+    expect(laid('slant')).toEqual(['123123', '231231', '312312'])
+    // 1 2 3 2 and again: the third row turns, once.
+    expect(laid('diamond')).toEqual(['123321', '232232', '321123', '212212'])
+    const ladder = rowPiece('rung-ladder', ['cube-3-mm'], [runs([9, 1])])
+    const refused = patternSteps(ladder, only(ladder), null, {
+      kind: 'figure',
+      wish: { figure: 'slant', sequence: [1] },
+    })
+    expect(refused.steps).toEqual([])
+    expect(refused.notes[0]).toContain('lie each for itself')
   })
 })

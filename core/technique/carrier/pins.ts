@@ -158,6 +158,7 @@ const pinWork: RowWork = {
   plan: z.strictObject({}),
   material: { ...BEADS, usualSpec: 'round-11' },
   making: 'held',
+  sideBySide: true,
   kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'ring'],
   closure: 'elastic',
   anyOrder: true,
