@@ -200,7 +200,7 @@ export const partHeadSchema = z.strictObject({
   times: z.int().min(0).max(LIMITS.times).describe('How often the repeat is worked'),
   on: jointSchema.nullable().default(null).describe('What it hangs on; null: nothing'),
   plan: z
-    .record(z.string().max(40), z.json())
+    .record(z.string().max(40), z.unknown())
     .optional()
     .describe('What its lines mean, where the stitch keeps a plan; its shape is the stitch’s own'),
 })
