@@ -8,6 +8,7 @@ import { WORKSHOP } from '../tests/fixture/workshop'
 import { fitsWell } from '../core/fit/feel'
 import { fitOf } from '../core/fit/reckon'
 import { writePieceFile } from '../core/format/piece-file'
+import type { reportPiece } from '../core/format/report'
 import { checkPiece, strayNumbers } from '../core/piece/codec'
 import { readinessOf, unusedBeads } from '../core/proof/readiness'
 import { makingOf } from '../core/technique/making'
@@ -42,6 +43,24 @@ describe('./weben report', () => {
     expect(status).toBe(0)
     expect(report.name).toBe('Reed bank cuff')
     expect(report.parts[0]!.tally.byRow.reduce((sum, r) => sum + r.beads, 0)).toBe(report.tally.beads)
+  })
+  it('prints counts, passes by hole, ways of the carriers and words of a recipe of one’s own', () => {
+    const twig = DEMO_PIECES.find((p) => p.parts[0]!.technique === 'own-recipe')!
+    writeFileSync(join(folder, 'twig.json'), writePieceFile(twig))
+    const { parts } = JSON.parse(launch('report', 'twig.json').stdout) as ReturnType<typeof reportPiece>
+    const { told, findings, tally } = parts[0]!
+    // By hand: 22 leaves of five beads, a sloe and a turning seed; three stem beads each, and loops of seven.
+    expect(told!.slots.map(({ slot, beads, holes }) => [slot, beads, holes[0]!.passes, holes[0]!.most])).toEqual([
+      ['stem', 83, 85, 2],
+      ['leaf', 110, 220, 2],
+      ['sloe', 22, 44, 2],
+      ['turn', 22, 22, 1],
+    ])
+    const { throughMm, roundMm } = told!.carriers[0]!
+    expect(throughMm).toBeCloseTo(85 * 2.1 + 220 * 1.4 + 44 * 4 + 22 * 1.4, 6)
+    expect(roundMm).toBe(20)
+    expect(findings).toEqual([])
+    expect(tally.byRow[1]!.words).toContain('back through the sloe; all 5 leaf beads')
   })
   it('says what is wrong and ends with 1', () => {
     writeFileSync(join(folder, 'bad.json'), '{"format":"weben-piece","version":9}')

@@ -2,12 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { hungPart } from '../../tests/fixture/joint'
 import { bead } from '../../tests/fixture/piece'
+import { rowPiece } from '../../tests/fixture/rows'
 import { emptyCells } from '../grid/cells'
 import { isInside, rowsOf, type Part } from '../piece/piece'
 import { SIDES, type Joint } from '../piece/schema'
 import { boxOfWhole, placedOf, viewBeside, wholeOf } from '../picture/whole'
-import { screenPoint } from '../picture/view'
-import { wholeSvg } from './chart-svg'
+import { drawnSize, screenPoint } from '../picture/view'
+import { centreOf } from '../piece/drawing'
+import { chartStrips, chartSvg, paperScale, wholeSvg } from './chart-svg'
 
 const made = (id: string, technique: string, on: Joint | null, columns: number, rows: number): Part =>
   hungPart(id, technique, on, { columns, rows })
@@ -82,5 +84,49 @@ describe('all that hangs together as SVG', () => {
     expect(svg).toContain('<title>A &lt;b&gt;</title>')
     expect(svg).toContain('<title>Top &amp; tail</title>')
     expect(groupsOf(svg).map((g) => g.beads.length)).toEqual([20, 0])
+  })
+})
+
+describe('a chart of lines that lie freely', () => {
+  const comb = rowPiece(
+    'cuff-ribs',
+    ['hexagon-6-mm', 'round-11'],
+    [
+      [2, 1, 2, 1, 2],
+      [2, 2, 2],
+    ],
+    {
+      ...{ settings: { cuff: 20, shared: true, turns: 1 }, times: 6 },
+    },
+  )
+  const ribs = comb.parts[0]!
+  it('is so large that its smallest bead takes a letter, and no wider than it may be', () => {
+    // A seed of 1.4 is drawn at 4.2; a cuff of 20 in no more than 50 mm, but at least so that 2.2 are left.
+    expect(paperScale(ribs, comb.tray, 90)).toBeCloseTo(4.2 / 1.4, 9)
+    expect(paperScale(ribs, comb.tray, 50)).toBeCloseTo(50 / drawnSize(ribs).width, 9)
+    expect(paperScale(ribs, comb.tray, 5)).toBeCloseTo(2.2 / 1.4, 9)
+  })
+  it('is cut in strips of lines that fit, each once, in order', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 10, max: 200 }), fc.nat(11), fc.nat(11), (paper, a, b) => {
+        const [from, to] = [Math.min(a, b), Math.max(a, b)]
+        const strips = chartStrips(ribs, from, to, 2, paper)
+        expect(strips.flatMap(([x, y]) => Array.from({ length: y - x }, (_, k) => x + k))).toEqual(
+          Array.from({ length: to - from }, (_, k) => from + k),
+        )
+        for (const [x, y] of strips)
+          if (y - x > 1) expect((centreOf(ribs, 0, y - 1).y - centreOf(ribs, 0, x).y) * 2).toBeLessThanOrEqual(paper)
+      }),
+    )
+  })
+  it('shows what carries a section too, cut off where its beads end', () => {
+    const chart = (from: number, to: number) =>
+      chartSvg(ribs, comb.tray, { lie: 'level', from, to, scale: 2, ink: 'colour', title: 'Ribs' })
+    expect(chart(0, 12)).not.toContain('clipPath')
+    const strip = chart(4, 6)
+    expect(strip).toContain('clip-path="url(#cut)"')
+    // A stretch of the cuff begins where the chart does: the bare cuff before it lies off the paper.
+    const [, x] = /<polyline points="([-\d.]+),/.exec(strip)!
+    expect(Number(x)).toBeLessThan(-20)
   })
 })

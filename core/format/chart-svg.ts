@@ -15,6 +15,7 @@ import {
   type Part,
 } from '../piece/piece'
 import { partsWith } from '../piece/joint'
+import { tallyPart } from '../tally/tally'
 import { CARRIER_COLOURS } from '../picture/placed'
 import { ownSize } from '../picture/sprite'
 import { drawnSize, type Lie } from '../picture/view'
@@ -179,11 +180,16 @@ export function chartSvg(
     const { x, y } = at(bead)
     return `<use href="#${bead.id}" x="${round(x)}" y="${round(y)}"/>`
   })
-  // Of a section only its beads are drawn: what carries them runs on.
+  // Of a section what carries the beads is cut off where its beads end.
+  const begins = beginOf(part, from, to)
+  const carried = carriersSvg(part, ({ x, y }) => at({ across: x * scale, along: (y - begins) * scale }), scale)
+  const whole = from === 0 && to === rowsOf(part)
   const carriers =
-    from === 0 && to === rowsOf(part)
-      ? carriersSvg(part, ({ x, y }) => at({ across: x * scale, along: y * scale }), scale)
-      : ''
+    carried === '' || whole
+      ? carried
+      : `<clipPath id="cut"><rect x="${EDGE - 1}" y="${EDGE - 1}" ` +
+        `width="${round((level ? long : wide) + 1)}" height="${round((level ? wide : long) + 1)}"/></clipPath>` +
+        `<g clip-path="url(#cut)">${carried}</g>`
   const labels: string[] = []
   const besideRow = (p: { readonly x: number; readonly y: number }, text: number) =>
     `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
@@ -259,10 +265,53 @@ export function wholeSvg(
   )
 }
 
+/** Smallest and usual size of the smallest bead on paper, mm: a letter is read on it. */
+const ON_PAPER_MM = { least: 2.2, usual: 4.2 } as const
+
+/**
+ * How much larger than life a part is drawn on paper: its smallest bead as large as lets the width of the work take at
+ * most so many mm, and never smaller than a letter needs.
+ */
+export function paperScale(part: Part, tray: readonly TrayBead[], widthMm: number): number {
+  const { beadX, beadY } = usualBead(part)
+  let least = Math.min(beadX, beadY)
+  if (freeOf(part)) {
+    const used = tallyPart(part)
+    for (const bead of tray) {
+      const { x, y } = ownSize(bead, 'across')
+      if (used.get(bead.number)) least = Math.min(least, x, y)
+    }
+  }
+  const wide = freeOf(part) ? drawnSize(part).width : columnsOf(part) * pitchOf(part).x
+  return Math.max(ON_PAPER_MM.least / least, Math.min(ON_PAPER_MM.usual / least, widthMm / wide))
+}
+
+/** How far along the work the last of a line that lies freely is, mm; what is before it where it is empty. */
+function lineAlong(part: Part, r: number): number {
+  for (let line = r; line >= 0; line--) {
+    const count = lengthOfLine(part, line)
+    if (count > 0) return Math.max(...Array.from({ length: count }, (_, c) => centreOf(part, c, line).y))
+  }
+  return 0
+}
+
 /** Strips of bead rows that fit a length of paper, mm, at a scale: [from, to) for each. */
 export function chartStrips(part: Part, from: number, to: number, scale: number, paperMm: number): [number, number][] {
-  const each = Math.max(1, Math.floor((paperMm - EDGE - 1) / (pitchOf(part).y * scale) - 0.5))
   const out: [number, number][] = []
+  const free = freeOf(part)
+  if (free) {
+    // Lines that lie freely are as far apart as they are: as many as the paper holds, one at least.
+    const room = (paperMm - EDGE - 1) / scale - Math.max(free.beadX, free.beadY)
+    for (let at = from; at < to;) {
+      const begins = lineAlong(part, at)
+      let next = at + 1
+      while (next < to && lineAlong(part, next) - begins <= room) next++
+      out.push([at, next])
+      at = next
+    }
+    return out
+  }
+  const each = Math.max(1, Math.floor((paperMm - EDGE - 1) / (pitchOf(part).y * scale) - 0.5))
   for (let at = from; at < to; at += each) out.push([at, Math.min(to, at + each)])
   return out
 }

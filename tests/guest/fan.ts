@@ -62,6 +62,7 @@ function roomOf(work: Work) {
 
 const fan: Strung = {
   id: 'fan',
+  making: 'hang',
   name: 'Fan of strands',
   summary: 'Strands of their own lengths side by side on a bar.',
   settings,

@@ -105,7 +105,7 @@ describe('a part of lines', () => {
     expect(rowsOf(sample)).toBe(24)
     expect([...tallyPart(sample).keys()].sort()).toEqual([1, 2])
     expect(firstTray('round-11').length).toBeGreaterThan(1)
-    expect(makingOf('fan').title).toBe('Strung')
+    expect(makingOf('fan').title).toBe('What hangs')
   })
 })
 

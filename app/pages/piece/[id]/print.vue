@@ -9,7 +9,7 @@ import { fitKindOf } from '#core/wear/kind'
 import { fitOf } from '#core/fit/reckon'
 import { closureName, closureOf } from '#core/wear/closure'
 import { packWords } from '#core/format/shopping-csv'
-import { chartStrips, chartSvg, wholeSvg } from '#core/format/chart-svg'
+import { chartStrips, chartSvg, paperScale, wholeSvg } from '#core/format/chart-svg'
 import { gridCsv, readGridCsv } from '#core/format/grid-csv'
 import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
 import { replaceGridSteps } from '#core/piece/recast'
@@ -30,7 +30,7 @@ import {
   sectionStart,
   SECTIONS,
   techniqueOf,
-  type Part,
+  trayByNumber,
 } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/thread/catalogue'
@@ -38,8 +38,6 @@ import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { tallyPiece, totalOf } from '#core/tally/tally'
-import { pitchOf, usualBead } from '#core/piece/drawing'
-import { trayByNumber } from '#core/piece/piece'
 import { showNumber } from '#core/units/length'
 import GlyphMark from '../../../components/GlyphMark.vue'
 import { useLengths } from '../../../composables/lengths'
@@ -103,17 +101,9 @@ const MOST_WORDS = 600
 /** A section of more beads than this is not drawn on the sheet: it would fill a book. */
 const MOST_CHARTED = 24_000
 
-/** Beads are drawn as large as lets the width of the work take at most a third of the page, 2.5 to 4.5 mm across. */
-function scaleFor(part: Part): number {
-  const { beadX, beadY } = usualBead(part)
-  const least = Math.min(beadX, beadY)
-  const wide = room.value.height / 3 / (columnsOf(part) * pitchOf(part).x)
-  return Math.max(2.2 / least, Math.min(4.2 / least, wide))
-}
-
 const charts = computed(() =>
   piece.value.parts.map((part) => {
-    const scale = scaleFor(part)
+    const scale = paperScale(part, piece.value.tray, room.value.height / 3)
     const sections = SECTIONS.flatMap((section) => {
       const from = sectionStart(part, section)
       const rows = part[section].rows
