@@ -5,6 +5,7 @@ import { PDFDocument } from 'pdf-lib'
 import { beadAt } from '#core/technique/braid/surface'
 import {
   address,
+  chooseWay,
   createPiece,
   expect,
   openMat,
@@ -190,7 +191,7 @@ test('a table of one’s own is checked, and gives its strands', async ({ weaver
 
 test('plain cords: begun, coloured on the surface, cut and capped', async ({ weaver: page }) => {
   await page.goto('/start')
-  await page.getByRole('radio', { name: 'Plain cord braid' }).click()
+  await chooseWay(page, 'Plain cord braid')
   await expect(page.getByRole('combobox', { name: 'Cord' })).toBeVisible()
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page).toHaveURL(/\/mat$/)

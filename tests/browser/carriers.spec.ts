@@ -7,7 +7,7 @@ import { usualClosure } from '#core/wear/closure'
 import { rowPiece } from '../fixture/rows'
 import { rungLadder } from '../fixture/rung-ladder'
 import type { Page } from '@playwright/test'
-import { createPiece, expect, openMat, readPiece, saved, stateThere, test } from './weaver'
+import { chooseWay, createPiece, expect, openMat, readPiece, saved, stateThere, test } from './weaver'
 
 const plain = async (page: Page) =>
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
@@ -72,8 +72,7 @@ for (const { technique, name, typed, kind, specs, sections, first, says, supplie
   test(`${name}: found at a door, drawn on, counted, cut for, printed and brought back`, async ({ weaver: page }) => {
     await page.goto('/start')
     await page.getByRole('radio', { name: kind, exact: true }).click()
-    await page.getByRole('searchbox', { name: 'Find a way to make it' }).fill(typed)
-    await page.getByRole('radio', { name, exact: true }).click()
+    await chooseWay(page, name, typed)
     await page.getByRole('button', { name: 'Lay it on the mat' }).click()
     const mat = page.getByRole('application')
     await expect(mat).toBeVisible()
@@ -282,8 +281,7 @@ test('ribs are wound on a cuff with their turns', async ({ weaver: page }) => {
 
 test('a strip is woven between cords in one step, and taken back', async ({ weaver: page }) => {
   await page.goto('/start')
-  await page.getByRole('searchbox', { name: 'Find a way to make it' }).fill('base of brick')
-  await page.getByRole('radio', { name: 'Ladder', exact: true }).click()
+  await chooseWay(page, 'Ladder', 'base of brick')
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page.getByRole('application')).toBeVisible()
   const id = /piece\/([^/]+)\/mat/.exec(page.url())![1]!

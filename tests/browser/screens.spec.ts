@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
+import { chooseWay, createPiece, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
 
 const check = async (page: Page, where: string) => {
   const { violations } = await new AxeBuilder({ page }).analyze()
@@ -181,7 +181,7 @@ test('inches, evening, a left hand and a braider’s school are kept and followe
   await saved(page)
   expect((await readPiece(page, id)).piece.fit.bodyMm).toBeCloseTo(177.8, 9)
   await page.goto('/start')
-  await page.getByRole('radio', { name: 'Round braid, 8 strands' }).click()
+  await chooseWay(page, 'Round braid, 8 strands')
   await page.getByText('How the stitch is worked').click()
   await expect(page.getByText('B: top left down first')).toBeVisible()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')

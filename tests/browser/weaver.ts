@@ -148,3 +148,9 @@ export async function stateThere(page: Page, id: string, at = address()) {
   const { events } = (await (await page.request.get(path)).json()) as SyncedMaking
   return stateOf(events)
 }
+
+/** Chooses how a piece is made on the page where it is begun: typed, and taken. */
+export async function chooseWay(page: Page, name: string, typed = name) {
+  await page.getByRole('searchbox', { name: 'Find a way to make it' }).fill(typed)
+  await page.getByRole('radio', { name, exact: true }).click()
+}

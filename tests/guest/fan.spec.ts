@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { readPieceFile } from '#core/format/piece-file'
-import { createPiece, expect, openMat, readPiece, saved, test } from '../browser/weaver'
+import { chooseWay, createPiece, expect, openMat, readPiece, saved, test } from '../browser/weaver'
 import { fanPiece, lines } from './piece'
 
 /** A technique on lines of their own lengths that only tests know, through every screen. */
@@ -150,7 +150,7 @@ test('is tallied, fitted, supplied, printed and exported, and read in again', as
 
 test('is begun from the start page and added as a part that hangs on another', async ({ weaver: page }) => {
   await page.goto('/start')
-  await page.getByRole('radio', { name: 'Fan of strands' }).click()
+  await chooseWay(page, 'Fan of strands')
   await expect(page.getByText('Strands', { exact: true }).first()).toBeVisible()
   // How wide it is follows from its strands; patterns to begin with need a grid.
   await expect(page.getByText('0.0 mm')).toHaveCount(0)
