@@ -156,6 +156,7 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
     cautions: [
       ...(['necklace', 'choker'].includes(piece.fit.kind) ? [CHILD_CAUTION] : []),
       ...(carriers.has('wire') ? [WIRE_CAUTION] : []),
+      ...piece.parts.flatMap((part) => workplaceOf(piece, part)?.cautions ?? []),
     ],
   })
 }

@@ -8,11 +8,24 @@ import { latticeOf } from './drawing'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { requireSpec } from '../bead/spec'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
+import { good, type Result } from '../problem'
+import type { ScriptBead } from '../technique/script'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
 import { copyLinesStep, insertColumnsStep, removeColumnsStep, removeLinesStep, setStep } from './edit'
-import { beadOf, columnsOf, isGrid, partRow, rowsOf, SECTIONS, wholePart, type Part, type Piece } from './piece'
+import {
+  beadOf,
+  columnsOf,
+  isGrid,
+  partRow,
+  rowsOf,
+  SECTIONS,
+  wholePart,
+  type Part,
+  type Piece,
+  type SectionName,
+} from './piece'
 import { beadsOfSide, hangingOn } from './joint'
 import { LIMITS, type Joint, type Side } from './schema'
 import type { SetStep, Step } from './step'
@@ -257,6 +270,78 @@ export function asLinesSteps(piece: Piece, part: Part): Step[] | null {
     end: raggedFrom(linesOf(part.end)),
   }
   return technique.check({ ...next, columns, rows: rowsOf(part) }).length > 0 ? null : exchangeSteps(piece, part, next)
+}
+
+/**
+ * Gives a part of lines another text for its plan: each line becomes what the new one picks up there. A bead keeps its
+ * colour where one of its name and place was, in the size that is asked for; else it takes the last colour of the part
+ * that it plays, or the first of its size on the tray, which is added where it is not there.
+ */
+export function scriptSteps(piece: Piece, part: Part, text: string): Result<Step[]> {
+  const technique = requireTechnique(part.technique)
+  const { script } = technique
+  const before = part.plan
+  if (!script || !before) return good([])
+  const read = script.read(text, before)
+  if (!read.ok) return read
+  const after = read.value
+  const [was, is] = [script.lines(before, 2), script.lines(after, 2)]
+  const edges = (was.start.length > 0 ? 1 : 0) + (was.end.length > 0 ? 1 : 0)
+  const motifs = Math.max(0, rowsOf(part) - edges)
+  const [old, next] = [script.lines(before, motifs), script.lines(after, motifs)]
+
+  const tray = [...piece.tray]
+  const fresh = new Map<string, number>()
+  const specOf = new Map(tray.map((bead) => [bead.number, bead.spec]))
+  const numberFor = ({ slot, spec, called }: ScriptBead): number => {
+    const known = fresh.get(slot) ?? tray.find((bead) => bead.spec === spec)?.number
+    if (known !== undefined) return known
+    const bead = { ...nextOnTray(tray), name: called, spec, colour: '#6d8f5a', finish: 'opaque' as const }
+    tray.push(bead)
+    specOf.set(bead.number, spec)
+    return bead.number
+  }
+  /** Numbers of a line as the new text has it. */
+  const line = (beads: readonly ScriptBead[], from: readonly ScriptBead[], numbers: readonly number[]): number[] => {
+    const byKey = new Map(from.map(({ key }, k) => [key, numbers[k] ?? 0]))
+    const bySlot = new Map(from.map(({ slot }, k) => [slot, numbers[k] ?? 0]))
+    return beads.map((bead) => {
+      const fits = (number: number | undefined): number | undefined =>
+        number !== undefined && specOf.get(number) === bead.spec ? number : undefined
+      const number = fits(byKey.get(bead.key)) ?? fits(bySlot.get(bead.slot)) ?? numberFor(bead)
+      fresh.set(bead.slot, number)
+      return number
+    })
+  }
+  const numbersIn = (section: SectionName): number[][] => linesOf(part[section]).map((one) => [...one])
+  const [start, end] = [numbersIn('start'), numbersIn('end')]
+  const first = old.start.length > 0 ? (start.shift() ?? []) : []
+  const last = old.end.length > 0 ? (end.pop() ?? []) : []
+  let m = 0
+  const motif = (numbers: readonly number[]): number[] => {
+    const done = line(next.motif(m), old.motif(m), numbers)
+    m++
+    return done
+  }
+  const lines = {
+    start: [...(is.start.length > 0 ? [line(next.start, old.start, first)] : []), ...start.map(motif)],
+    repeat: numbersIn('repeat').map(motif),
+    end: [] as number[][],
+  }
+  m = motifs - end.length
+  lines.end = [...end.map(motif), ...(is.end.length > 0 ? [line(next.end, old.end, last)] : [])]
+  const put: Part = {
+    ...part,
+    id: freePartId(piece, part.id),
+    plan: after,
+    start: raggedFrom(lines.start),
+    repeat: raggedFrom(lines.repeat),
+    end: raggedFrom(lines.end),
+  }
+  const added = tray
+    .slice(piece.tray.length)
+    .map((bead, k): Step => ({ type: 'tray', do: 'insert', at: piece.tray.length + k, bead }))
+  return good([...added, ...exchangeSteps(piece, part, put)])
 }
 
 /** Rows become columns: what was joined at its first row is joined at its first column. */

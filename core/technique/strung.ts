@@ -35,6 +35,7 @@ export interface Strung {
   readonly plan: z.ZodType<Plan>
   readonly words: TechniqueWords
   readonly material?: Material
+  readonly script?: Technique['script']
   readonly making?: Technique['making']
   readonly kinds?: Technique['kinds']
   readonly closure?: Technique['closure']
@@ -86,6 +87,7 @@ export function lineTechnique(strung: Strung): Technique {
     words,
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
+    ...(strung.script ? { script: strung.script } : {}),
     ...(strung.making ? { making: strung.making } : {}),
     ...(strung.kinds ? { kinds: strung.kinds } : {}),
     ...(strung.closure ? { closure: strung.closure } : {}),

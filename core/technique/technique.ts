@@ -11,6 +11,7 @@ import type { Drawing } from './drawing'
 import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
+import type { Script } from './script'
 import type { WorkplaceOf } from './workplace'
 
 export type { SettingField, Settings }
@@ -343,6 +344,8 @@ export interface Technique {
   readonly store: 'cells' | 'lines'
   /** Shape of what its lines mean, with its defaults; none for most. */
   readonly plan?: z.ZodType<Plan>
+  /** How its plan is written and read as a text, where people write it. */
+  readonly script?: Script
   /** What its lines and counts are called. */
   readonly words: TechniqueWords
   readonly material: Material

@@ -30,6 +30,8 @@ export interface Workplace {
   readonly fasten?: Handling
   /** How its ends meet a closure of that name, in place of being sewn to it. */
   clasp?(name: string): Handling
+  /** What can hurt, said once before the work begins. */
+  readonly cautions?: readonly string[]
   /** Whether its ends or knots are glued. */
   readonly glued: boolean
 }

@@ -296,3 +296,32 @@ test('a strip is woven between cords in one step, and taken back', async ({ weav
   await saved(page)
   expect((await readPiece(page, id)).piece).toEqual(before)
 })
+
+test('a recipe is changed as a text: problems at their steps, then lines and words follow', async ({
+  weaver: page,
+}) => {
+  await page.goto('/start')
+  await chooseWay(page, 'Recipe of your own')
+  await page.getByRole('button', { name: 'Lay it on the mat' }).click()
+  await expect(page.getByRole('application')).toBeVisible()
+  const id = /piece\/([^/]+)\/mat/.exec(page.url())![1]!
+  await page.goto(`/piece/${id}/fit`)
+  const text = page.getByLabel('Recipe', { exact: true })
+  const written = await text.inputValue()
+  expect(written).toContain('pick stem*s bud:low*p tip bud:high*p')
+  await text.fill(written.replace('pass low[0..-1] tip', 'pass leaf'))
+  await expect(page.getByText('Nothing is picked up as “leaf”')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Work by this recipe' })).toBeDisabled()
+  await text.fill(written.replace('bud:low*p tip', 'bud:low*(p+1) tip'))
+  await page.getByRole('button', { name: 'Work by this recipe' }).click()
+  await saved(page)
+  const { piece } = await readPiece(page, id)
+  expect(piece.parts[0]!.repeat).toEqual([[3, 2, 4, 3, 1, 4, 3, 3]])
+  await plain(page)
+  await page.goto(`/piece/${id}/tally`)
+  await expect(page.getByText('through all 4 bud beads (low); the tip bead').first()).toBeVisible()
+  await page.goto(`/piece/${id}/fit`)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await saved(page)
+  await expect(text).toHaveValue(written)
+})

@@ -221,7 +221,9 @@ const corded: RowWork = {
   },
   relined(line, { r, count }, from, to) {
     const [was, now] = [read(from).row, read(to).row]
-    if (isTaper(r, count) || line.length !== was || was === now) return line
+    // Of a repeat no line is told to be the first or the last: none of them tapers.
+    const tapers = Number.isFinite(count) && isTaper(r, count)
+    if (tapers || line.length !== was || was === now) return line
     // The ends of a row stay; its middle grows or shrinks.
     const head = line.slice(0, Math.ceil(Math.min(was, now) / 2))
     const tail = line.slice(was - Math.floor(Math.min(was, now) / 2))

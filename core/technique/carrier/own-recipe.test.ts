@@ -9,6 +9,8 @@ import { reportPiece } from '../../format/report'
 import { linesOf } from '../../grid/lines'
 import { pieceFromBody, pieceToBody } from '../../piece/codec'
 import { workOf, type Part, type Piece } from '../../piece/piece'
+import { scriptSteps } from '../../piece/recast'
+import { applySteps, invertSteps } from '../../piece/step'
 import { partFindings } from '../../proof/finding'
 import { valueOf } from '../../problem'
 import { recipeText } from '../../recipe/shorthand'
@@ -172,5 +174,41 @@ describe('work by a recipe of one’s own', () => {
       [many([3, 2], [3, 3], [1, 4], [3, 3])],
       [many([3, 2], [6, 1])],
     ])
+  })
+  it('is written as a text; a change takes the lines with it, and every colour that still has a place', () => {
+    const p = ownRecipe(
+      flower,
+      { motif: [1, 1, 1, 1, 2, 4, 2, 2, 3, 2, 2, 2], end: many([4, 1]) },
+      { times: 3, params: { s: 4 } },
+    )
+    const tray = [...p.tray, { ...p.tray[1]!, number: 4, letter: 'D' }]
+    const own = { ...p, tray }
+    // A petal more on each side, smaller centres, and a loop of small seeds before the first flower.
+    const text = recipeText(flower)
+      .replace('5..12=7', '5..12=9')
+      .replace('bead centre round-8', 'bead loop round-15 "loop seed" "loop seeds"\nbead centre faceted-3-mm')
+      .replace('  fix cap\n', '  fix cap\n  pick loop*5\n')
+    const steps = valueOf(scriptSteps(own, onlyPart(own), text))
+    const done = valueOf(applySteps(own, steps))
+    const [start, motif, end] = (['start', 'repeat', 'end'] as const).map((s) =>
+      linesOf(onlyPart(done)[s]).map((l) => [...l]),
+    )
+    // New sizes come to the tray; the red petal stays the second of its name, in all other places colours go on.
+    expect(done.tray.slice(4).map((b) => [b.number, b.spec, b.name])).toEqual([
+      [5, 'round-15', 'loop seed'],
+      [6, 'faceted-3-mm', 'centre bead'],
+    ])
+    expect([start, motif, end]).toEqual([[many([5, 5])], [[1, 1, 1, 1, 2, 4, 2, 2, 2, 6, 2, 2, 2, 2]], [many([4, 1])]])
+    expect(partFindings(onlyPart(done))).toEqual([])
+    expect(onlyPart(done).times).toBe(3)
+    expect(onlyPart(done).plan).toMatchObject({ params: { s: 4 } })
+    expect(pieceToBody(valueOf(applySteps(done, invertSteps(steps))))).toEqual(pieceToBody(own))
+    // The same text changes nothing but the id; a wrong one says where.
+    const again = valueOf(applySteps(own, valueOf(scriptSteps(own, onlyPart(own), recipeText(flower)))))
+    expect(linesOf(onlyPart(again).repeat).map((l) => [...l])).toEqual(
+      linesOf(onlyPart(own).repeat).map((l) => [...l]),
+    )
+    const wrong = scriptSteps(own, onlyPart(own), recipeText(flower).replace('pass petal<', 'pass leaf'))
+    expect(wrong.ok ? '' : wrong.problems[0]!.says).toContain('leaf')
   })
 })

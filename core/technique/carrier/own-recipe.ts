@@ -6,13 +6,14 @@ import { RECIPE_LIMITS, type Recipe } from '../../recipe/language'
 import { bridgeByTouch } from '../../recipe/measure'
 import type { RowProgram } from '../../recipe/rows'
 import { unitsOf, type Run } from '../../recipe/run'
-import { readRecipeText } from '../../recipe/shorthand'
+import { readRecipeText, recipeText } from '../../recipe/shorthand'
 import { envOf, recipeTotals, runRecipe, type Params, type RecipeWork } from '../../recipe/total'
-import { problem, valueOf } from '../../problem'
+import { good, problem, valueOf } from '../../problem'
 import type { CarrierId } from '../act'
 import type { PlacedBead } from '../drawing'
 import { BEADS } from '../material'
 import { rowWork, type RowLayout, type RowWork } from '../row-work'
+import type { Script, ScriptBead } from '../script'
 import type { Settings } from '../setting'
 import { rangeOf, type Plan, type ThreadRun, type Work } from '../technique'
 import { tenths } from './line'
@@ -263,6 +264,36 @@ function runs(work: Work, ways: ReadonlyMap<string, number>): ThreadRun[] {
   )
 }
 
+/** Its recipe in short hand; values of fields that are still there stay. */
+const script: Script = {
+  label: 'Recipe',
+  help: 'In short hand: what is picked up and passed, step by step. A change takes the lines with it.',
+  write: (plan) => recipeText(planOf({ plan }).recipe),
+  read(text, before) {
+    const read = readRecipeText(text)
+    if (!read.ok) return read
+    const ids = new Set(read.value.params.map(({ id }) => id))
+    const { params } = planOf({ plan: before })
+    const kept = Object.fromEntries(Object.entries(params).filter(([id]) => ids.has(id)))
+    return good({ recipe: read.value, params: kept } as unknown as Plan)
+  },
+  lines(plan, motifs) {
+    const own = planOf({ plan })
+    const { recipe } = own
+    const { run } = toldFor(own, motifs)
+    const of = (motif: number): ScriptBead[] =>
+      run.nodes
+        .filter((node) => !node.isFixture && node.motif === motif)
+        .map(({ slot, name, at }) => ({
+          slot,
+          called: recipe.slots[slot]!.name,
+          spec: recipe.slots[slot]!.spec,
+          key: `${name}/${at}`,
+        }))
+    return { start: of(-1), motif: of, end: of(motifs) }
+  },
+}
+
 const SLOTS = Object.values(FIRST.slots)
 
 const own: RowWork = {
@@ -278,6 +309,7 @@ const own: RowWork = {
       kind: 'length',
     },
   ],
+  script,
   plan: planSchema as unknown as z.ZodType<Plan>,
   material: { ...BEADS, usualSpec: SLOTS[0]!.spec },
   kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings'],

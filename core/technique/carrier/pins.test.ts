@@ -3,6 +3,8 @@ import { rowPiece, runs } from '../../../tests/fixture/rows'
 import { beginPiece } from '../../begin/begin'
 import { extentOf } from '../../fit/extent'
 import { linesOf } from '../../grid/lines'
+import { taskAt } from '../../making/agenda'
+import { courseOf } from '../../making/chore'
 import { patternSteps } from '../../pattern/plan'
 import { centreOf } from '../../piece/drawing'
 import { rowsOf, type Part, type Piece } from '../../piece/piece'
@@ -117,5 +119,10 @@ describe('rows on pins', () => {
     })
     expect(refused.steps).toEqual([])
     expect(refused.notes[0]).toContain('lie each for itself')
+  })
+  it('can hurt: that is said before the first pin, once', () => {
+    const tasks = courseOf(strip(Array(4).fill([1, 1])), { copies: 2, copyOrder: 'in turn' })
+    const said = Array.from({ length: tasks.count }, (_, k) => taskAt(tasks, k)!.chore?.cautions ?? []).flat()
+    expect(said.filter((caution) => caution.includes('eye protection'))).toHaveLength(1)
   })
 })

@@ -239,6 +239,9 @@ const pinWork: RowWork = {
       ready: [
         { id: 'pins', text: `Lay out ${work.rows} pins and look whether their heads stop the first bead`, minutes: 5 },
       ],
+      cautions: [
+        'Cut ends of pins fly and scratch: wear eye protection, cut them pointing away, and close every loop fully.',
+      ],
       fasten: {
         title: 'String the pins',
         says: [

@@ -9,7 +9,7 @@ import { feelQuestion, feelShort } from '#core/fit/feel'
 import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
 
 import { setStep } from '#core/piece/edit'
-import { columnsOf, fittedPart, numberAt } from '#core/piece/piece'
+import { columnsOf, fittedPart, techniqueOf, numberAt } from '#core/piece/piece'
 import { becomes, conversionNotes, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
@@ -28,6 +28,7 @@ import FitReasons from '../../../components/FitReasons.vue'
 import GaugeFields from '../../../components/GaugeFields.vue'
 import LengthField from '../../../components/LengthField.vue'
 import PersonChoice from '../../../components/PersonChoice.vue'
+import ScriptField from '../../../components/ScriptField.vue'
 import StitchSettings from '../../../components/StitchSettings.vue'
 
 const store = usePiece()
@@ -251,6 +252,12 @@ const hours = ({ hours: { least, most } }: Choice) =>
             <li v-for="note in moved" :key="note">{{ note }}</li>
           </ul>
           <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
+          <ScriptField
+            v-if="techniqueOf(part).script && part.plan"
+            :piece="piece"
+            :part="part"
+            @steps="(label, steps) => commit(label, [...steps])"
+          />
           <VSelect
             :model-value="part.spec"
             :items="specs"
