@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Piece } from '#core/piece/piece'
-import { needsFor, toolsFor } from '#core/supply/tools'
+import { needsFor, toolsFor, workplaceOf } from '#core/supply/tools'
 
 /** Findings by number and tools that the work asks for; `made` is how many are made. */
 const props = defineProps<{ piece: Piece; made: number }>()
 const needs = computed(() => needsFor(props.piece))
 const tools = computed(() => toolsFor(props.piece))
+const ready = computed(() => props.piece.parts.flatMap((part) => workplaceOf(props.piece, part)?.ready ?? []))
 </script>
 
 <template>
@@ -22,6 +23,14 @@ const tools = computed(() => toolsFor(props.piece))
   <ul class="tools" aria-labelledby="tools">
     <li v-for="tool in tools" :key="tool">{{ tool }}</li>
   </ul>
+  <template v-if="ready.length">
+    <h3 id="ready">Made ready first</h3>
+    <ul class="ready" aria-labelledby="ready">
+      <li v-for="one in ready" :key="one.text">
+        <b class="figure">{{ one.minutes }} min</b> <span>{{ one.text }}</span>
+      </li>
+    </ul>
+  </template>
 </template>
 
 <style scoped>
@@ -49,6 +58,17 @@ const tools = computed(() => toolsFor(props.piece))
   display: flex;
   flex-wrap: wrap;
   gap: 6px 8px;
+}
+.ready {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.ready li {
+  display: grid;
+  grid-template-columns: 92px 1fr;
+  gap: 16px;
+  align-items: baseline;
 }
 .tools li {
   padding: 3px 12px;
