@@ -94,9 +94,8 @@ export interface RowList {
   words(k: number): RowWords
   /** Beads of the first k rows. */
   beadsBefore(k: number): number
-  /** Whether they stand in another order than that of the part; and which were made out of turn. */
-  readonly reordered?: boolean
-  readonly early?: ReadonlySet<number>
+  /** Where they stand in another order than that of the part: the list in that order, and which came out of turn. */
+  readonly reordered?: { readonly from: RowList; readonly early: ReadonlySet<number> }
 }
 
 export interface Agenda {
@@ -247,8 +246,7 @@ function filledFirst(rows: RowList, filled: readonly number[]): RowList {
     placeOf: (row) => placeIn.get(rows.placeOf(row)) ?? rows.count,
     words: (at) => rows.words(order[at]!),
     beadsBefore: (at) => sums[at]!,
-    reordered: true,
-    early: new Set(places.map((k) => rows.rowOf(k))),
+    reordered: { from: rows, early: new Set(places.map((k) => rows.rowOf(k))) },
   }
 }
 
@@ -316,8 +314,11 @@ function within(
   return { chore: null, k: Math.floor((at - before) / many), turn: (at - before) % many }
 }
 
+/** Rows in the order of the part: by them chores are named, so that their names stay when others are made first. */
+const namingRows = (rows: RowList): RowList => rows.reordered?.from ?? rows
+
 const keyOfChore = ({ rows }: Stretch, { part, copy, k, chore }: PlacedChore): string =>
-  `${part}/${copy}/${k < rows.count ? rows.rowOf(k) : END}/${chore.kind}`
+  `${part}/${copy}/${k < rows.count ? namingRows(rows).rowOf(k) : END}/${chore.kind}`
 
 /** The task at a place of the agenda; null before its beginning and behind its end. */
 export function taskAt(agenda: Agenda, index: number): Task | null {
@@ -342,13 +343,7 @@ const madeBefore = (rows: RowList, k: number): Pick<AnyTask, 'made'> =>
   rows.reordered ? { made: (row) => rows.placeOf(row) < k } : {}
 
 /** The working row behind the last. */
-const rowsBehind = (rows: RowList): number =>
-  rows.count === 0
-    ? 0
-    : 1 +
-      (rows.reordered
-        ? Math.max(...Array.from({ length: rows.count }, (_, k) => rows.rowOf(k)))
-        : rows.rowOf(rows.count - 1))
+const rowsBehind = (rows: RowList): number => (rows.count > 0 ? namingRows(rows).rowOf(rows.count - 1) + 1 : 0)
 
 /**
  * Place of a task in the agenda; −1 if its part or its copy is not there any more. A row that is not there gives the
@@ -363,9 +358,8 @@ function indexOf(agenda: Agenda, key: string): number {
   const { copies, rows, first } = stretch
   const k = rows.placeOf(read.row)
   if (read.chore !== undefined) {
-    const j = stretch.chores.findIndex(
-      (c) => c.copy === read.copy && c.k === Math.min(k, rows.count) && c.chore.kind === read.chore,
-    )
+    const named = Math.min(namingRows(rows).placeOf(read.row), rows.count)
+    const j = stretch.chores.findIndex((c) => c.copy === read.copy && c.k === named && c.chore.kind === read.chore)
     if (j >= 0) return first + placeOfChore(stretch, j)
   }
   if (k < rows.count) return first + placeOfRow(stretch, k, copies.indexOf(read.copy))

@@ -69,6 +69,15 @@ describe('a board of pins', () => {
       'String the pins',
     )
   })
+  it('leaves what is done besides where it was, whichever pins are filled first', () => {
+    const key = (agenda: Agenda) => taskAt(agenda, 0)!.key
+    expect(key(course())).toBe('rows/1/0/prepare')
+    expect(key(course([5]))).toBe('rows/1/0/prepare')
+    expect(placeOf(course([5, 0]), { task: 'rows/1/0/prepare', bite: 0 }).index).toBe(0)
+    const agenda = course([5])
+    const last = taskAt(agenda, agenda.count - 1)!.key
+    expect(placeOf(course(), { task: last, bite: 0 }).index).toBe(course().count - 1)
+  })
   it('shows the work so far with just the pins that are filled', () => {
     const agenda = course([6])
     const task = taskAt(agenda, placeOf(agenda, markAtRow(1)).index)!

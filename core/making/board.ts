@@ -26,7 +26,7 @@ export function boardOf(agenda: Agenda, task: Task): readonly BoardLine[] | null
       row,
       words: rows.words(k),
       made: k < here,
-      early: rows.reordered === true && (rows.early?.has(row) ?? false),
+      early: rows.reordered?.early.has(row) ?? false,
       now: task.words !== undefined && k === here,
     }
   })
