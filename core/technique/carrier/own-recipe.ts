@@ -281,15 +281,16 @@ const script: Script = {
     const own = planOf({ plan })
     const { recipe } = own
     const { run } = toldFor(own, motifs)
-    const of = (motif: number): ScriptBead[] =>
-      run.nodes
-        .filter((node) => !node.isFixture && node.motif === motif)
-        .map(({ slot, name, at }) => ({
-          slot,
-          called: recipe.slots[slot]!.name,
-          spec: recipe.slots[slot]!.spec,
-          key: `${name}/${at}`,
-        }))
+    const lines = new Map<number, ScriptBead[]>()
+    for (const { isFixture, motif, slot, name, at } of run.nodes) {
+      if (isFixture) continue
+      const { name: called, spec } = recipe.slots[slot]!
+      const bead = { slot, called, spec, key: `${name}/${at}` }
+      const line = lines.get(motif)
+      if (line) line.push(bead)
+      else lines.set(motif, [bead])
+    }
+    const of = (motif: number): readonly ScriptBead[] => lines.get(motif) ?? []
     return { start: of(-1), motif: of, end: of(motifs) }
   },
 }
