@@ -1,5 +1,5 @@
 import type { Result } from '../problem'
-import type { Plan } from './technique'
+import type { Plan } from './plan'
 
 /** A bead that a script picks up: the part that it plays, and under which name and place it is remembered. */
 export interface ScriptBead {

@@ -20,7 +20,6 @@ import {
   type Work,
   type WorkingRow,
 } from './technique'
-import type { WorkplaceOf } from './workplace'
 
 /**
  * A technique whose parts are lines of their own lengths, as its file says it: what a line means is in its plan. A
@@ -57,7 +56,7 @@ export interface Strung {
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
   row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
   sums?: Technique['sums']
-  readonly workplace?: WorkplaceOf
+  workplace?: Technique['workplace']
   findings?: Technique['findings']
   check(work: Omit<Work, 'bead'>): Problem[]
   /** Lines after which its plan begins again; 1 if not said. */

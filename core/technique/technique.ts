@@ -12,7 +12,8 @@ import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
 import type { Script } from './script'
-import type { WorkplaceOf } from './workplace'
+import type { Plan } from './plan'
+import type { Workplace } from './workplace'
 
 export type { SettingField, Settings }
 
@@ -59,9 +60,7 @@ export interface LaidWork extends LaidSums {
   holds(c: number, r: number): boolean
 }
 
-/** What the lines of a part mean, as its technique has it: plain JSON. */
-export type Plan = Readonly<Record<string, Json>>
-export type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json }
+export type { Plan }
 
 /** Places of bead row r of a work. */
 export const lengthOfRow = ({ lineLength, columns }: Pick<Work, 'lineLength' | 'columns'>, r: number): number =>
@@ -379,7 +378,7 @@ export interface Technique {
   join(work: Work): Join
   readonly order: Order
   /** Tools, findings by number, and what is done besides beads; none of its own if left out. */
-  readonly workplace?: WorkplaceOf
+  workplace?(work: Work): Workplace
   /** Sums over what is told step by step; left out where counts say it all. */
   sums?(work: Work): WorkSums
   /** What of its own wants a look, beyond what is asked of every technique. */

@@ -1,5 +1,3 @@
-import type { Work } from './technique'
-
 /** Something that is bought or fetched by number: pins, rings, a cuff, a button. */
 export interface Need {
   readonly name: string
@@ -35,6 +33,3 @@ export interface Workplace {
   /** Whether its ends or knots are glued. */
   readonly glued: boolean
 }
-
-/** Asked of a work of all its lines; `openings` is given where its closure has them. */
-export type WorkplaceOf = (work: Work) => Workplace
