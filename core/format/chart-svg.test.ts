@@ -128,5 +128,9 @@ describe('a chart of lines that lie freely', () => {
     // A stretch of the cuff begins where the chart does: the bare cuff before it lies off the paper.
     const [, x] = /<polyline points="([-\d.]+),/.exec(strip)!
     expect(Number(x)).toBeLessThan(-20)
+    // Of the beginning a little of the bare cuff is seen: ten of it are not.
+    const [, first] = /<use href="#[^"]+" x="([-\d.]+)"/.exec(chart(0, 2))!
+    const [, all] = /<use href="#[^"]+" x="([-\d.]+)"/.exec(chart(0, 12))!
+    expect(Number(first)).toBeLessThan(Number(all) - 5)
   })
 })

@@ -91,6 +91,9 @@ interface Drawn {
   middle(c: number, r: number): { readonly across: number; readonly along: number }
 }
 
+/** What of cord, wire or cuff is shown before the first line of a section, mm. */
+const BARE_ON_PAPER_MM = 4
+
 /** Where a chart of the rows from … to begins, mm along the work. */
 function beginOf(part: Part, from: number, to: number): number {
   const free = freeOf(part)
@@ -98,7 +101,10 @@ function beginOf(part: Part, from: number, to: number): number {
   let begins = Infinity
   for (let r = from; r < to; r++)
     for (let c = 0; c < lengthOfLine(part, r); c++) begins = Math.min(begins, centreOf(part, c, r).y)
-  return from === 0 || begins === Infinity ? 0 : begins - Math.max(free.beadX, free.beadY) / 2
+  if (begins === Infinity || (from === 0 && to === rowsOf(part))) return 0
+  // Of what is bare before the first line only its end is shown.
+  const bare = from === 0 ? BARE_ON_PAPER_MM : 0
+  return Math.max(0, begins - Math.max(free.beadX, free.beadY) / 2 - bare)
 }
 
 /** What carries beads that lie freely, as lines on paper: `at` says where a point of the work, mm, lies on it. */

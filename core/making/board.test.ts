@@ -3,9 +3,21 @@ import { describe, expect, it } from 'vitest'
 import { rowPiece } from '../../tests/fixture/rows'
 import { piece } from '../../tests/fixture/piece'
 import { usualClosure } from '../wear/closure'
-import { beadsAt, boardKey, keyOfTask, markOf, onward, placeOf, taskAt, type Agenda, type Mark } from './agenda'
+import {
+  beadsAt,
+  bitesOf,
+  boardKey,
+  keyOfTask,
+  markOf,
+  onward,
+  placeOf,
+  taskAt,
+  type Agenda,
+  type Mark,
+} from './agenda'
 import { alikeOn, boardOf, filledOf } from './board'
 import { courseOf } from './chore'
+import { pauseOf } from './say'
 import { soFarOf } from './sofar'
 
 const PINS = 8
@@ -94,6 +106,12 @@ describe('a board of pins', () => {
     const other = courseOf(turned, { copies: 1, copyOrder: 'in turn' })
     const all = boardOf(other, taskAt(other, placeOf(other, markAtRow(0)).index)!)!
     expect(alikeOn(all, all[0]!)).toEqual([0, 2])
+  })
+  it('is paused without a needle to look for', () => {
+    const agenda = course([3])
+    const task = taskAt(agenda, placeOf(agenda, markAtRow(1)).index)!
+    expect(pauseOf(task, bitesOf(task), 0)).toBe('before pin 2; what is filled stays filled, in any order.')
+    expect(pauseOf(task, bitesOf(task), 2)).toBe('within pin 2: 2 are on.')
   })
   it('is read from what was ticked, in the order of time', () => {
     const ticks = new Map([

@@ -1,6 +1,6 @@
 import type { TrayBead } from '../bead/bead'
 import { discOf } from '../piece/nature'
-import { columnsOf } from '../piece/piece'
+import { columnsOf, techniqueOf } from '../piece/piece'
 import { asides, rowTitle } from '../tally/words'
 import { pauseWords } from './disc'
 import type { Bite, Task } from './agenda'
@@ -37,6 +37,10 @@ export function spokenTask({ words, chore }: Task, tray: readonly TrayBead[]): s
 export function pauseOf({ part, row, words, chore }: Task, bites: readonly Bite[], bite: number): string {
   if (!words) return `next comes “${chore.title}”.`
   if (discOf(part)) return pauseWords(part, row * columnsOf(part) + bite)
+  if (techniqueOf(part).anyOrder)
+    return bite === 0
+      ? `before ${rowTitle(words).toLowerCase()}; what is filled stays filled, in any order.`
+      : `within ${rowTitle(words).toLowerCase()}: ${bites.slice(0, bite).reduce((sum, b) => sum + b.count, 0)} are on.`
   const [side, title] = [words.direction === '→' ? 'left' : 'right', rowTitle(words).toLowerCase()]
   return bite === 0
     ? `before ${title}; the needle comes out at the ${side}.`
