@@ -81,6 +81,9 @@ for (const { technique, name, typed, kind, specs, sections, first, says, supplie
     expect(begun.tray.map((b) => b.spec)).toEqual(specs)
     expect(begun.parts[0]).toMatchObject({ technique, ...sections })
     expect(begun.parts[0]!.times).toBeGreaterThan(5)
+    // Where it is mostly made with a closure of its own, it begins with that.
+    const closure = { 'cord-ladder': 'button', 'pins': 'elastic', 'cuff-ribs': 'none' }[technique] ?? 'toggle'
+    expect(begun.fit.closure.kind).toBe(closure)
 
     // The first place is laid in the second bead, and what is laid there is part of the piece.
     await page.keyboard.press('2')

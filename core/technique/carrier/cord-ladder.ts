@@ -193,6 +193,7 @@ const corded: RowWork = {
   making: 'held',
   sideBySide: true,
   kinds: ['bracelet', 'anklet', 'choker', 'necklace'],
+  closure: 'button',
   first: {
     sizes: [USUAL_SEED],
     edge: TAPER,
