@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Mark } from '#core/making/agenda'
+import { filledOf } from '#core/making/board'
 import { changedMade, shiftedMark, type ChangedPart } from '#core/making/changed'
 import type { MakingEvent } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
@@ -54,7 +55,7 @@ export function useChangedPlan(piece: string, ground: Ground) {
       }
       const shown = ground.making()
       if (shown?.head.id !== id || ground.revision() !== revision) return
-      const parts = changedMade(before, ground.piece(), shown.head, ground.mark())
+      const parts = changedMade(before, ground.piece(), shown.head, ground.mark(), filledOf(shown.state.ticks))
       if (parts.length === 0) see()
       else changed.value = parts
     },

@@ -7,9 +7,11 @@ import { wholeExtent } from '../fit/whole'
 import { jointWords, partsWith } from '../piece/joint'
 import { pitchOf, turnOf, usualBead } from '../piece/drawing'
 import { pictureOf } from '../picture/picture'
+import { CARRIER_COLOURS } from '../picture/placed'
 import { boxOfWhole, wholeOf } from '../picture/whole'
 import { linksNeeded } from '../supply/links'
 import { ownSize } from '../picture/sprite'
+import type { Point } from '../technique/lattice'
 import { laidCounted } from '../piece/laid'
 import {
   columnsOf,
@@ -29,7 +31,7 @@ import { beadCounts, tallyPart, totalOf } from '../tally/tally'
 import { asides, piecedRowWords, rowTitle, runText } from '../tally/words'
 import { showNumber } from '../units/length'
 import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
-import { bookletLayout, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
+import { bookletLayout, carriersOnPage, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
 
 /**
  * The booklet as PDF: an index sheet (the whole work with its pages, the beads), a page for each piece of the chart
@@ -147,6 +149,16 @@ function chartPage(
   const at = (c: number, r: number) => {
     const { x, y } = place(c, r)
     return { x: MARGIN + EDGE + x, y: MARGIN + HEAD + y }
+  }
+  for (const { kind, thick, from, to } of carriersOnPage(part, layout, tile)) {
+    const { r, g, b } = CARRIER_COLOURS[kind]
+    const point = ({ x, y }: Point) => ({ x: (MARGIN + EDGE + x) * PT, y: (ground.height - MARGIN - HEAD - y) * PT })
+    page.drawLine({
+      start: point(from),
+      end: point(to),
+      thickness: Math.max(0.3, thick * PT),
+      color: rgb(r / 255, g / 255, b / 255),
+    })
   }
   for (let r = tile.r; r < tile.r + tile.rows; r++) {
     const row = partRow(part, r)

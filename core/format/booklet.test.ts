@@ -1,12 +1,13 @@
 import fc from 'fast-check'
 import { PDFDocument } from 'pdf-lib'
 import { describe, expect, it } from 'vitest'
+import { rowPiece } from '../../tests/fixture/rows'
 import { WORKSHOP } from '../../tests/fixture/workshop'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
 import { columnsOf, rowsOf } from '../piece/piece'
 import { valueOf } from '../problem'
-import { bookletLayout, OVERLAP } from './booklet'
+import { bookletLayout, carriersOnPage, OVERLAP, placeOnPage } from './booklet'
 import { bookletPdf } from './booklet-pdf'
 
 const tall = part({
@@ -49,6 +50,28 @@ describe('a booklet', () => {
       ),
       { numRuns: 40 },
     )
+  })
+  it('carries the beads of free lines on every page, and nothing beyond its lines', () => {
+    const p = rowPiece('cuff-ribs', ['hexagon-6-mm', 'round-11'], [[2, 1, 2, 1, 2]], { times: 30 })
+    const [ribs] = p.parts
+    const layout = bookletLayout(ribs!, { widthMm: 90, heightMm: 120 })
+    expect(layout.tiles.length).toBeGreaterThan(1)
+    // A seed of 1.4 takes a letter of 3.4 mm, though the work is drawn for hexagons.
+    expect(layout.scale).toBeCloseTo(3.4 / 1.4, 5)
+    for (const tile of layout.tiles) {
+      const stretches = carriersOnPage(ribs!, layout, tile)
+      const ys = stretches.flatMap(({ from, to }) => [from.y, to.y])
+      const at = placeOnPage(ribs!, layout, tile)
+      expect(Math.min(...ys)).toBeGreaterThanOrEqual(-1e-9)
+      expect(Math.max(...ys)).toBeLessThanOrEqual(at(0, tile.r).y + 3.1 * layout.scale)
+      // The cuff, and the wire across each of its ribs.
+      const cuff = stretches.filter(({ kind }) => kind === 'bar')
+      expect(cuff).toHaveLength(1)
+      expect(Math.abs(cuff[0]!.to.y - cuff[0]!.from.y)).toBeCloseTo(Math.max(...ys) - Math.min(...ys), 6)
+      for (let r = tile.r; r < tile.r + tile.rows; r++)
+        expect(stretches.some(({ kind, from }) => kind === 'wire' && Math.abs(from.y - at(0, r).y) < 1e-6)).toBe(true)
+    }
+    expect(carriersOnPage(tall, layout, layout.tiles[0]!)).toEqual([])
   })
   it('is a PDF of an index sheet, the chart and the words, on the paper asked for', async () => {
     for (const [paper, width] of [

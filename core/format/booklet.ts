@@ -1,6 +1,6 @@
 import { centreOf, freeOf, latticeOf } from '../piece/drawing'
 import { columnsOf, lengthOfLine, rowsOf, type Part } from '../piece/piece'
-import type { FreeDrawing } from '../technique/drawing'
+import { leastOf, type Carrier, type FreeDrawing } from '../technique/drawing'
 import { drawnSize } from '../picture/view'
 import type { Point } from '../technique/lattice'
 
@@ -88,7 +88,7 @@ export function bookletLayout(part: Part, room: Room, index = 1): Layout {
  * lines on a page as it holds.
  */
 function freeLayout(part: Part, free: FreeDrawing, room: Room, index: number): Layout {
-  const scale = Math.min(LEAST_BEAD_MM / Math.min(free.beadX, free.beadY), room.widthMm / Math.max(1, free.widthMm))
+  const scale = Math.min(LEAST_BEAD_MM / leastOf(free), room.widthMm / Math.max(1, free.widthMm))
   const pages: { r: number; rows: number; overlapRows: number }[] = []
   const rows = rowsOf(part)
   for (let r = 0; r < rows;) {
@@ -127,6 +127,38 @@ function reachOf(part: Part, from: number, to: number, { beadX, beadY }: FreeDra
     }
   const bead = Math.max(beadX, beadY)
   return y1 < y0 ? { top: 0, long: bead } : { top: y1 + bead / 2, long: y1 - y0 + bead }
+}
+
+/** A straight stretch of what carries beads, mm on its page. */
+export interface Stretch {
+  readonly kind: Carrier['kind']
+  readonly thick: number
+  readonly from: Point
+  readonly to: Point
+}
+
+/**
+ * What carries the beads of lines that lie freely, as far as it lies beside those of a page: each stretch is cut off
+ * above its last line and below its first. Nothing of a grid.
+ */
+export function carriersOnPage(part: Part, { scale }: Pick<Layout, 'scale'>, tile: Tile): Stretch[] {
+  const free = freeOf(part)
+  if (!free) return []
+  const { top, long } = reachOf(part, tile.r, tile.r + tile.rows, free)
+  const low = top - long
+  const at = ({ x, y }: Point): Point => ({ x: x * scale, y: (top - y) * scale })
+  return free.carriers.flatMap(({ kind, thickMm, points }) =>
+    points.slice(1).flatMap((b, k): Stretch[] => {
+      const a = points[k]!
+      // Shares of the stretch between which it lies on the page.
+      const shareAt = (y: number): number => (y - a.y) / (b.y - a.y)
+      const cuts = a.y === b.y ? [0, 1] : [shareAt(low), shareAt(top)].sort((x, y) => x - y)
+      const [s, e] = [Math.max(0, cuts[0]!), Math.min(1, cuts[1]!)]
+      if (s > e || (a.y === b.y && (a.y < low || a.y > top))) return []
+      const on = (t: number): Point => at({ x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
+      return [{ kind, thick: thickMm * scale, from: on(s), to: on(e) }]
+    }),
+  )
 }
 
 /**

@@ -15,11 +15,11 @@ import {
   type Part,
 } from '../piece/piece'
 import { partsWith } from '../piece/joint'
-import { tallyPart } from '../tally/tally'
 import { CARRIER_COLOURS } from '../picture/placed'
 import { ownSize } from '../picture/sprite'
 import { drawnSize, type Lie } from '../picture/view'
 import { ringsOf, wholeOf } from '../picture/whole'
+import { leastOf } from '../technique/drawing'
 import { halfBox, type Point } from '../technique/lattice'
 
 interface ChartOptions {
@@ -278,17 +278,11 @@ const ON_PAPER_MM = { least: 2.2, usual: 4.2 } as const
  * How much larger than life a part is drawn on paper: its smallest bead as large as lets the width of the work take at
  * most so many mm, and never smaller than a letter needs.
  */
-export function paperScale(part: Part, tray: readonly TrayBead[], widthMm: number): number {
+export function paperScale(part: Part, widthMm: number): number {
+  const free = freeOf(part)
   const { beadX, beadY } = usualBead(part)
-  let least = Math.min(beadX, beadY)
-  if (freeOf(part)) {
-    const used = tallyPart(part)
-    for (const bead of tray) {
-      const { x, y } = ownSize(bead, 'across')
-      if (used.get(bead.number)) least = Math.min(least, x, y)
-    }
-  }
-  const wide = freeOf(part) ? drawnSize(part).width : columnsOf(part) * pitchOf(part).x
+  const least = free ? leastOf(free) : Math.min(beadX, beadY)
+  const wide = free ? drawnSize(part).width : columnsOf(part) * pitchOf(part).x
   return Math.max(ON_PAPER_MM.least / least, Math.min(ON_PAPER_MM.usual / least, widthMm / wide))
 }
 

@@ -466,16 +466,23 @@ export function beadsAt(agenda: Agenda, { index, bite }: { readonly index: numbe
   return beads
 }
 
-/** Rows of a part, of its furthest copy, that are done when the hands are at a place. */
-export function rowsDoneIn(agenda: Agenda, part: Part, index: number): number {
-  let most = 0
+/**
+ * Places among the rows of a part, in its own order, that are done in any copy when the hands are at a place: the
+ * first so many, but where rows are made in any order.
+ */
+export function placesDoneIn(agenda: Agenda, part: Part, index: number): number[] {
+  const done = new Set<number>()
   for (const stretch of agenda.stretches) {
     if (stretch.part.id !== part.id || index < stretch.first) continue
-    if (index >= stretch.first + stretch.tasks) return stretch.rows.count
-    const at = within(stretch, index - stretch.first)
-    most = Math.max(most, at.chore === null ? at.k + (at.turn > 0 ? 1 : 0) : stretch.chores[at.chore]!.k)
+    const { rows } = stretch
+    let made = rows.count
+    if (index < stretch.first + stretch.tasks) {
+      const at = within(stretch, index - stretch.first)
+      made = at.chore === null ? at.k + (at.turn > 0 ? 1 : 0) : stretch.chores[at.chore]!.k
+    }
+    for (let k = 0; k < made; k++) done.add(rows.reordered ? namingRows(rows).placeOf(rows.rowOf(k)) : k)
   }
-  return most
+  return [...done].sort((x, y) => x - y)
 }
 
 /** Minutes of the chores from a place of the agenda on, what must go by between them not counted. */

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rowPiece } from '../../tests/fixture/rows'
 import { piece } from '../../tests/fixture/piece'
+import { linesOf, raggedFrom } from '../grid/lines'
 import { usualClosure } from '../wear/closure'
 import {
   beadsAt,
@@ -16,6 +17,7 @@ import {
   type Mark,
 } from './agenda'
 import { alikeOn, boardOf, filledOf } from './board'
+import { changedMade } from './changed'
 import { courseOf } from './chore'
 import { pauseOf } from './say'
 import { soFarOf } from './sofar'
@@ -106,6 +108,32 @@ describe('a board of pins', () => {
     const other = courseOf(turned, { copies: 1, copyOrder: 'in turn' })
     const all = boardOf(other, taskAt(other, placeOf(other, markAtRow(0)).index)!)!
     expect(alikeOn(all, all[0]!)).toEqual([0, 2])
+  })
+  it('tells of a changed plan what is filled, and leaves what is not', () => {
+    const [part] = pins.parts
+    const lines = linesOf(part!.repeat).map((line) => [...line])
+    const changed = (r: number) => ({
+      ...pins,
+      parts: [
+        {
+          ...part!,
+          repeat: raggedFrom(
+            lines.with(
+              r,
+              [...lines[r]!].reverse().map((n) => 3 - n),
+            ),
+          ),
+        },
+      ],
+    })
+    const order = { copies: 1, copyOrder: 'in turn' as const }
+    const told = (r: number, filled: number[]) =>
+      changedMade(pins, changed(r), order, markAtRow(1), new Map([[boardKey('rows', 1), filled]])).map((c) => c.rows)
+    // Pin 1 is made by turn, pin 7 out of turn; line 3 is pins 3 and 7.
+    expect(told(0, [6])).toEqual([[0]])
+    expect(told(2, [6])).toEqual([[6]])
+    expect(told(2, [])).toEqual([])
+    expect(told(3, [6])).toEqual([])
   })
   it('is paused without a needle to look for', () => {
     const agenda = course([3])

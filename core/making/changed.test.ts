@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import type { Part } from '../piece/piece'
 import { requireTechnique } from '../technique/registry'
-import { agendaOf, goneTo, rowsDoneIn } from './agenda'
+import { agendaOf, goneTo, placesDoneIn } from './agenda'
 import { changedMade, shiftedMark } from './changed'
 
 const ORDER = { copies: 1, copyOrder: 'in turn' as const }
@@ -18,7 +18,7 @@ describe('rows done of a part', () => {
     const two = piece({ parts: [part({ id: 'top', times: 1 }), part({ id: 'drop', times: 1 })] })
     const done = (copyOrder: 'in turn' | 'side by side', index: number) => {
       const agenda = agendaOf(two, { copies: 2, copyOrder })
-      return two.parts.map((p) => rowsDoneIn(agenda, p, index))
+      return two.parts.map((p) => placesDoneIn(agenda, p, index).length)
     }
     // Seven rows a part.
     expect([0, 3, 9, 16].map((k) => done('in turn', k))).toEqual([

@@ -6,7 +6,8 @@ import {
   markOf,
   placeOf,
   rowListOf,
-  rowsDoneIn,
+  placesDoneIn,
+  type Filled,
   type Mark,
   type Order,
   type RowList,
@@ -56,18 +57,23 @@ function rowsWords(rows: RowList, places: readonly number[]): string {
 
 /**
  * Made rows that the plan has otherwise now than when they were made; empty where it has not. `mark`: where the hands
- * are, by the plan as it was.
+ * are, by the plan as it was; `filled`: lines that were made out of turn.
  */
-export function changedMade(before: Piece, now: Piece, order: Order, mark: Mark): ChangedPart[] {
-  const was = agendaOf(before, order)
+export function changedMade(
+  before: Piece,
+  now: Piece,
+  order: Order,
+  mark: Mark,
+  filled: Filled = new Map(),
+): ChangedPart[] {
+  const was = agendaOf(before, order, [], filled)
   const { index } = placeOf(was, markOf(was, { presses: [mark], moved: {} }))
   return before.parts.flatMap((part): ChangedPart[] => {
-    const made = rowsDoneIn(was, part, index)
+    const made = placesDoneIn(was, part, index)
     const there = now.parts.find((p) => p.id === part.id)
-    if (made === 0 || !there) return []
+    if (made.length === 0 || !there) return []
     const [a, b] = [rowListOf(before, part), rowListOf(now, there)]
-    const rows: number[] = []
-    for (let k = 0; k < made; k++) if (k >= b.count || !sameRuns(a.words(k), b.words(k))) rows.push(k)
+    const rows = made.filter((k) => k >= b.count || !sameRuns(a.words(k), b.words(k)))
     if (rows.length === 0) return []
     const kept = rows.filter((k) => k < b.count)
     return [
@@ -76,7 +82,8 @@ export function changedMade(before: Piece, now: Piece, order: Order, mark: Mark)
         name: there.name,
         rows: kept,
         says: kept.length > 0 ? rowsWords(b, kept) : 'rows that are gone',
-        shift: shiftOf(a, b, made),
+        // Rows that were made out of turn do not move together.
+        shift: made.at(-1) === made.length - 1 ? shiftOf(a, b, made.length) : 0,
       },
     ]
   })

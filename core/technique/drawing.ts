@@ -145,6 +145,12 @@ export function freeDrawing({
   }
 }
 
+/** Smallest measure of any of its beads, mm, as it lies: what a letter on paper must have room on. */
+export const leastOf = ({ beadX, beadY, sizes }: FreeDrawing): number =>
+  sizes === null || sizes.length === 0
+    ? Math.min(beadX, beadY)
+    : sizes.reduce((least, size) => Math.min(least, size), Infinity)
+
 /**
  * Places (in the lists of the drawing) of the beads whose middles lie in a rectangle, mm; in the order of their keys.
  */

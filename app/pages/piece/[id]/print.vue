@@ -103,7 +103,7 @@ const MOST_CHARTED = 24_000
 
 const charts = computed(() =>
   piece.value.parts.map((part) => {
-    const scale = paperScale(part, piece.value.tray, room.value.height / 3)
+    const scale = paperScale(part, room.value.height / 3)
     const sections = SECTIONS.flatMap((section) => {
       const from = sectionStart(part, section)
       const rows = part[section].rows
