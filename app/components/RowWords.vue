@@ -36,7 +36,9 @@ const tray = computed(() => trayByNumber(props.piece.tray))
           aria-hidden="true"
         /><span v-else class="hidden">empty</span>
       </li>
-      <li v-if="brief && words.told" class="aside">{{ words.told.length }} steps, see Tally</li>
+      <li v-if="brief && words.told && words.told.length > 1" class="aside">
+        {{ words.told.length }} steps, see Tally
+      </li>
       <li v-for="text in brief && words.told ? [] : asides(words)" :key="text" class="aside">{{ text }}</li>
     </ol>
   </div>

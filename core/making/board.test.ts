@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { rowPiece } from '../../tests/fixture/rows'
 import { piece } from '../../tests/fixture/piece'
 import { linesOf, raggedFrom } from '../grid/lines'
+import { centreOf } from '../piece/drawing'
 import { usualClosure } from '../wear/closure'
 import {
   beadsAt,
@@ -20,7 +21,7 @@ import { alikeOn, boardOf, filledOf } from './board'
 import { changedMade } from './changed'
 import { courseOf } from './chore'
 import { pauseOf } from './say'
-import { soFarOf } from './sofar'
+import { doneOf, soFarOf } from './sofar'
 
 const PINS = 8
 /** Eight pins, every fourth alike, of three to six beads. */
@@ -98,7 +99,27 @@ describe('a board of pins', () => {
     const { part } = soFarOf(task, 0, pins.tray)
     const lines = part.repeat.blocks.flatMap((block) => Array.from(block))
     // Pins 7 and 1 are made, 2 is in hand: three, five and four beads are shown.
-    expect(lines.filter((n) => n > 0)).toHaveLength(5 + 3 + 4)
+    expect(lines.filter((n) => n > 0 && n <= 2 * pins.tray.length)).toHaveLength(5 + 3 + 4)
+  })
+  it('shows beads of lines in their own sizes, where they will lie when all is made', () => {
+    const p = rowPiece(
+      'cuff-ribs',
+      ['hexagon-6-mm', 'round-11'],
+      [
+        [2, 1, 2],
+        [2, 2],
+      ],
+      {
+        settings: { shared: true },
+        times: 3,
+      },
+    )
+    const [ribs] = p.parts
+    const agenda = courseOf(p, { copies: 1, copyOrder: 'in turn' })
+    const task = taskAt(agenda, placeOf(agenda, { task: keyOfTask('rows', 1, 2), bite: 0 }).index)!
+    for (const { part } of [soFarOf(task, 0, p.tray), doneOf(ribs!, p.tray)])
+      for (let r = 0; r < 6; r++)
+        for (let c = 0; c < (r % 2 === 0 ? 3 : 2); c++) expect(centreOf(part, c, r)).toEqual(centreOf(ribs!, c, r))
   })
   it('names pins that are alike as they are strung from their heads', () => {
     const agenda = course()

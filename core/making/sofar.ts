@@ -21,13 +21,31 @@ export interface SoFar {
 const ROWS_BEFORE = 44
 const ROWS_BEHIND = 6
 
-/** Twice the tray: every bead as it lies in what is made, faded, and as it comes now, bright. */
-export const benchTray = (tray: readonly TrayBead[], ground: Rgb): TrayBead[] => [
-  ...fadedTray(tray, ground).map((bead, k) => ({ ...bead, number: madeNumber(k) })),
-  ...tray.map((bead, k) => ({ ...bead, number: brightNumber(k) })),
-]
+/**
+ * The tray three times over: every bead as it lies in what is made, faded, as it comes now, bright, and as it is still
+ * to come, a shade on the ground, which lines show whose places hang on all their beads.
+ */
+export const benchTray = (tray: readonly TrayBead[], ground: Rgb): TrayBead[] => {
+  const faded = fadedTray(tray, ground)
+  return [
+    ...faded.map((bead, k) => ({ ...bead, number: madeNumber(k) })),
+    ...tray.map((bead, k) => ({ ...bead, number: brightNumber(k) })),
+    ...fadedTray(faded, ground).map((bead, k) => ({ ...bead, number: laterNumber(tray, k) })),
+  ]
+}
 const madeNumber = (k: number): number => 1 + 2 * k
 const brightNumber = (k: number): number => 2 + 2 * k
+const laterNumber = (tray: readonly TrayBead[], k: number): number => 1 + 2 * tray.length + k
+
+/** Sizes by those numbers, for lines that reckon with the beads that lie in them. */
+const benchSizes = (tray: readonly TrayBead[]): Map<number, string> =>
+  new Map(
+    tray.flatMap(({ spec }, k) => [
+      [madeNumber(k), spec] as const,
+      [brightNumber(k), spec] as const,
+      [laterNumber(tray, k), spec] as const,
+    ]),
+  )
 
 /** Keys of a working row in the order in which they are picked up. */
 const keysOf = (part: Part, row: number): Int32Array | null => {
@@ -58,13 +76,19 @@ export function soFarOf(task: Task, bites: number, tray: readonly TrayBead[]): S
     if (k === undefined) return 0
     if (inHand.has(keyOf(columns, c, r))) return brightNumber(k)
     const own = order.rowOf({ c, r }, { columns, settings: part.settings })
-    return (task.made ? task.made(own) : own < row) ? madeNumber(k) : 0
+    if (task.made ? task.made(own) : own < row) return madeNumber(k)
+    return isGrid(part) ? 0 : laterNumber(tray, k)
   }
-  return shownFrom(part, near, numberOf)
+  return shownFrom(part, near, numberOf, tray)
 }
 
 /** The rows about a place, with other numbers; all of them where places follow from all lines. */
-function shownFrom(part: Part, near: Place, numberOf: (c: number, r: number) => number): SoFar {
+function shownFrom(
+  part: Part,
+  near: Place,
+  numberOf: (c: number, r: number) => number,
+  tray: readonly TrayBead[],
+): SoFar {
   const rows = rowsOf(part)
   const columns = columnsOf(part)
   const windowed = isGrid(part) && freeOf(part) === null
@@ -82,15 +106,24 @@ function shownFrom(part: Part, near: Place, numberOf: (c: number, r: number) => 
         repeat: cellsFrom(columns, lines.length, lines.flat()),
         end: cellsFrom(columns, 0, []),
       }
-    : { ...part, times: 1, start: raggedFrom([]), repeat: raggedFrom(lines), end: raggedFrom([]) }
+    : {
+        ...part,
+        times: 1,
+        sizes: benchSizes(tray),
+        start: raggedFrom([]),
+        repeat: raggedFrom(lines),
+        end: raggedFrom([]),
+      }
   return { part: shown, needle: lines.length > 0 ? centreOf(shown, near.c, near.r - first) : { x: 0, y: 0 } }
 }
 
 /** A part when all of it is done: its end, bright. */
 export function doneOf(part: Part, tray: readonly TrayBead[]): SoFar {
   const places = new Map(tray.map((bead, k) => [bead.number, k]))
-  return shownFrom(part, { c: 0, r: Math.max(0, rowsOf(part) - 1) }, (c, r) => {
+  const end = { c: 0, r: Math.max(0, rowsOf(part) - 1) }
+  const bright = (c: number, r: number): number => {
     const k = places.get(numberAt(part, c, r))
     return k === undefined ? 0 : brightNumber(k)
-  })
+  }
+  return shownFrom(part, end, bright, tray)
 }
