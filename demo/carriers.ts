@@ -24,7 +24,7 @@ interface Strung {
 }
 
 /** A piece of one part of lines, drawn for the first bead of its tray. */
-function strung({ name, notes, tray, fit, part, supply = {} }: Strung): Piece {
+export function strung({ name, notes, tray, fit, part, supply = {} }: Strung): Piece {
   const technique = requireTechnique(part.technique)
   return sized({
     ...{ name, notes, tray },

@@ -3,6 +3,7 @@ import { fold, type Design } from './motif'
 import { pieceOf } from './plan'
 import { BRAID_PIECES } from './braids'
 import { CARRIER_PIECES } from './carriers'
+import { CHAIN_PIECES } from './chains'
 import { FIT_PIECES } from './fits'
 import { FLAT_PEYOTE } from './shelf'
 import { JOINED_PIECES } from './joined'
@@ -103,4 +104,5 @@ export const DEMO_PIECES: readonly Piece[] = [
   ...STITCH_PIECES,
   ...JOINED_PIECES,
   ...CARRIER_PIECES,
+  ...CHAIN_PIECES,
 ]

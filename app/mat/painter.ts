@@ -238,6 +238,7 @@ function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1)
   if (freeOf(a) !== freeOf(b)) return null
   const rects: PixelRect[] = []
   const rows = rowsOf(b)
+  const isFree = freeOf(b) !== null
   for (const section of SECTIONS) {
     const cells = changedCells(a[section], b[section], MOST_PARTS)
     if (cells === null) return null
@@ -249,7 +250,8 @@ function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1)
         const place = placeOfIndex(b[section], index)
         const r = first + place.r
         if (r >= rows) continue
-        const rect = rectOfCell(b, view, place.c, r, grow)
+        const exact = rectOfCell(b, view, place.c, r, grow)
+        const rect = isFree ? widened(exact) : exact
         if (meets(rect, screen)) rects.push(clipped(rect, screen))
         if (rects.length > MOST_PARTS) return null
       }
@@ -257,6 +259,14 @@ function changedRects(a: Part, b: Part, view: View, screen: PixelRect, grow = 1)
   }
   return gathered(rects)
 }
+
+/** Beads that are turned any way are rounded to whole pixels: their edges reach up to one further. */
+const widened = ({ x, y, width, height }: PixelRect): PixelRect => ({
+  x: x - 1,
+  y: y - 1,
+  width: width + 2,
+  height: height + 2,
+})
 
 /** Neighbouring rectangles as one, where that paints little that did not change. */
 function gathered(rects: readonly PixelRect[]): PixelRect[] {

@@ -7,12 +7,12 @@ import { fitKindOf, type FitKind } from '../wear/kind'
 import { rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
-import { raggedFrom, removeLines } from '../grid/lines'
+import { linesOf, raggedFrom, removeLines } from '../grid/lines'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
-import type { Part, Piece } from '../piece/piece'
+import { SECTIONS, type Part, type Piece } from '../piece/piece'
 import { sized } from '../piece/sizes'
 import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
 
@@ -56,6 +56,27 @@ export function firstTray(spec: string): TrayBead[] {
   return tray
 }
 
+/** More beads that go with them, for work whose beads play more parts than there are first ones. */
+const MORE = [
+  ['Moss', '#5d7f4f', 'opaque'],
+  ['Plum', '#7b3f61', 'lustre'],
+  ['Shell', '#e6cfc4', 'lustre'],
+  ['Slate', '#4f5b66', 'matte'],
+  ['Straw', '#dcc27a', 'transparent'],
+  ['Teal', '#2f7f78', 'transparent'],
+] as const satisfies readonly (readonly [string, string, Finish])[]
+
+/** A tray of so many beads: the first four, and others that go with them. */
+function trayOf(first: readonly TrayBead[], spec: string, count: number): TrayBead[] {
+  const tray = [...first]
+  for (let k = tray.length; k < count; k++) {
+    const [name, colour, finish] = MORE[(k - first.length) % MORE.length]!
+    const again = Math.floor((k - first.length) / MORE.length)
+    tray.push(bead(tray, again === 0 ? name : `${name} ${again + 1}`, spec, colour, finish))
+  }
+  return tray.slice(0, count)
+}
+
 /**
  * A small piece of a stitch in the colours of the first tray, to choose by: bands of colour, so that the lie of the
  * beads shows.
@@ -84,7 +105,8 @@ export function sampleOf(technique: string, spec: string): Part {
 
 /** A sample of lines, with the sizes that its beads have. */
 function sampleLines(technique: Technique, spec: string, settings: Settings): Part {
-  const numbers = technique.first ? [2, 1, 3] : [2, 1]
+  const parts = technique.first ? Array.from(technique.first.sizes, (_, k) => (k === 0 ? 1 : k + 2)) : [1]
+  const numbers = [2, ...parts]
   const part = { ...linesPart(technique, spec, settings, SAMPLE_LINES, numbers), id: 'sample', name: 'Sample' }
   return sized({ tray: sampleTray(technique.id, spec), parts: [part] }).parts[0]!
 }
@@ -92,10 +114,14 @@ function sampleLines(technique: Technique, spec: string, settings: Settings): Pa
 /** The beads of a sample: where they play different parts, each in its size. */
 export function sampleTray(technique: string, spec: string): TrayBead[] {
   const { first } = requireTechnique(technique)
+  if (!first) return firstTray(spec)
+  const tray = trayOf(firstTray(spec), spec, Math.max(FIRST_COUNT, first.sizes.length + 1))
   // The sample shows the second bead of the tray in its first part.
-  const part = [1, 0, 2]
-  return firstTray(spec).map((b, k) => ({ ...b, spec: (first && first.sizes[(part[k] ?? 0) - 1]) ?? b.spec }))
+  const [one, two] = [first.sizes[0] ?? spec, spec]
+  return tray.map((b, k) => ({ ...b, spec: k === 0 ? one : k === 1 ? two : (first.sizes[k - 1] ?? b.spec) }))
 }
+
+const FIRST_COUNT = 4
 
 /** Lines of a sample, where they have lengths of their own. */
 const SAMPLE_LINES = 24
@@ -110,15 +136,17 @@ function linesPart(technique: Technique, spec: string, settings: Settings, count
   const { first } = technique
   const lengths = first ? [] : technique.firstLines!(count, work)
   const edge = first?.edge ?? 1
-  const all = Math.max(2 * edge + 1, count)
+  const period = first?.period?.(work) ?? 1
+  const times = Math.max(1, Math.round((count - 2 * edge) / period))
+  const all = 2 * edge + times * period
   const line = (r: number) =>
     Uint16Array.from(first?.parts(r, all, work) ?? [], (part) => numbers[part % numbers.length]!)
   const edgeLines = (from: number) => raggedFrom(Array.from({ length: edge }, (_, k) => line(from + k)))
   const sections = first
     ? {
-        times: all - 2 * edge,
+        times,
         start: edgeLines(0),
-        repeat: raggedFrom([line(edge)]),
+        repeat: raggedFrom(Array.from({ length: period }, (_, k) => line(edge + k))),
         end: edgeLines(all - edge),
       }
     : {
@@ -145,7 +173,10 @@ function linesPart(technique: Technique, spec: string, settings: Settings, count
 function trayFor(technique: Technique, tray: readonly TrayBead[]): TrayBead[] {
   const { first } = technique
   if (!first || first.sizes.length === 0) return [...tray]
-  return tray.slice(0, first.sizes.length + 1).map((b, k) => ({ ...b, spec: k === 0 ? b.spec : first.sizes[k - 1]! }))
+  return trayOf(tray, tray[0]!.spec, first.sizes.length + 1).map((b, k) => ({
+    ...b,
+    spec: k === 0 ? b.spec : first.sizes[k - 1]!,
+  }))
 }
 
 /** Work of lines begins with as many as its measure takes. */
@@ -154,7 +185,11 @@ function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayB
   const numbers = tray.map((b) => b.number)
   const part = (count: number) => linesPart(technique, wish.spec, settings, count, numbers)
   const wanted = Math.round(rowsWanted(headOf(wish, tray, part(1))))
-  return headOf(wish, tray, part(Math.min(LIMITS.rows, Math.max(1, wanted))))
+  const made = part(Math.min(LIMITS.rows, Math.max(1, wanted)))
+  // Parts that nothing plays as it is set have no bead until they are asked for.
+  const used = new Set(SECTIONS.flatMap((section) => linesOf(made[section]).flatMap((line) => [...line])))
+  const laid = technique.picks ? tray.filter(({ number }) => used.has(number)) : tray
+  return headOf(wish, laid, made)
 }
 
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */

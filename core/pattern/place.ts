@@ -32,19 +32,32 @@ export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Pla
     // A line without a place is passed over by none: the cursor stays.
     return length === 0 ? { c, r } : { c: Math.min(length - 1, Math.max(0, c + dx)), r: to }
   }
+  if (freeOf(part)) return dy === 0 ? besideInLine(part, { c, r }, dx) : besideAlong(part, { c, r }, Math.sign(dy))
   // Round a rope the way over the seam is as near.
-  const round = freeOf(part) ? Infinity : columns * latticeOf(part).pitchX
-  const wrapped = (x: number) => (round === Infinity ? x : modulo(x + round / 2, round) - round / 2)
-  const here = centreOf(part, c, r)
-  let best: Place = { c, r }
+  const round = columns * latticeOf(part).pitchX
+  const wrapped = (x: number) => modulo(x + round / 2, round) - round / 2
+  return nearestAhead(part, { c, r }, dx, dy, neighboursOf(part, { c, r }), wrapped) ?? { c, r }
+}
+
+/** Straight ahead and near: of some places the one that is meant by a step; null if none lies ahead. */
+function nearestAhead(
+  part: Part,
+  from: Place,
+  dx: number,
+  dy: number,
+  places: readonly Place[],
+  wrapped: (x: number) => number = (x) => x,
+): Place | null {
+  const here = centreOf(part, from.c, from.r)
+  let best: Place | null = null
   let least = Infinity
-  for (const to of [...neighboursOf(part, { c, r }), ...linesBeside(part, { c, r }, dy)]) {
+  for (const to of places) {
     const there = centreOf(part, to.c, to.r)
     const x = wrapped(there.x - here.x)
     const y = there.y - here.y
     const ahead = x * dx + y * dy
     if (ahead <= 1e-9) continue
-    // Straight ahead and near: what lies aside counts double.
+    // What lies aside counts double.
     const far = ahead + 2 * Math.abs(x * dy - y * dx)
     if (far < least - 1e-9) {
       least = far
@@ -54,14 +67,33 @@ export function beside(part: Part, { c, r }: Place, dx: number, dy: number): Pla
   return best
 }
 
+const placesOfLine = (part: Part, r: number): Place[] =>
+  r < 0 || r >= rowsOf(part) ? [] : Array.from({ length: lengthOfLine(part, r) }, (_, c) => ({ c, r }))
+
+/** Where beads lie freely: the next one of the line as they lie across the work, so that each is reached. */
+function besideInLine(part: Part, { c, r }: Place, dx: number): Place {
+  const across = placesOfLine(part, r)
+    .map((place) => ({ place, at: centreOf(part, place.c, place.r) }))
+    .sort((a, b) => a.at.x - b.at.x || a.at.y - b.at.y || a.place.c - b.place.c)
+  const here = across.findIndex(({ place }) => place.c === c)
+  return across[Math.min(across.length - 1, Math.max(0, here + dx))]?.place ?? { c, r }
+}
+
 /**
- * The beads of the next line ahead of one whose beads lie freely: lines may lie so far apart that no two of their
- * beads touch, and the way from one to the next is still wanted.
+ * Where beads lie freely: a bead ahead that touches, or of the next line ahead; lines may lie so far apart that no two
+ * of their beads touch, or beside each other, and the way from one to the next is still wanted.
  */
-function linesBeside(part: Part, { r }: Place, dy: number): Place[] {
-  const to = r + Math.sign(dy)
-  if (!freeOf(part) || dy === 0 || to < 0 || to >= rowsOf(part)) return []
-  return Array.from({ length: lengthOfLine(part, to) }, (_, c) => ({ c, r: to }))
+function besideAlong(part: Part, from: Place, dy: number): Place {
+  const next = placesOfLine(part, from.r + dy)
+  const touching = neighboursOf(part, from).filter(({ r }) => r === from.r || r === from.r + dy)
+  const ahead = nearestAhead(part, from, 0, dy, [...touching, ...next])
+  if (ahead) return ahead
+  const here = centreOf(part, from.c, from.r)
+  const far = ({ c, r }: Place): number => {
+    const { x, y } = centreOf(part, c, r)
+    return Math.hypot(x - here.x, y - here.y)
+  }
+  return next.reduce<Place | null>((best, p) => (best && far(best) <= far(p) ? best : p), null) ?? from
 }
 
 /** All beads whose middles lie in the rectangle between two beads, as they lie on the screen. */

@@ -9,24 +9,13 @@ import { siteOf, type Lattice } from '../technique/lattice'
 import { requireSpec } from '../bead/spec'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { good, type Result } from '../problem'
-import type { ScriptBead } from '../technique/script'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
 import { copyLinesStep, insertColumnsStep, removeColumnsStep, removeLinesStep, setStep } from './edit'
-import {
-  beadOf,
-  columnsOf,
-  isGrid,
-  partRow,
-  rowsOf,
-  SECTIONS,
-  wholePart,
-  type Part,
-  type Piece,
-  type SectionName,
-} from './piece'
+import { beadOf, columnsOf, isGrid, partRow, rowsOf, SECTIONS, wholePart, type Part, type Piece } from './piece'
 import { beadsOfSide, hangingOn } from './joint'
+import { pickedAnew } from './picked'
 import { LIMITS, type Joint, type Side } from './schema'
 import type { SetStep, Step } from './step'
 
@@ -116,6 +105,7 @@ export function settingSteps(piece: Piece, part: Part, settings: Settings, numbe
   const set = setStep(piece, ['parts', part.id, 'settings'], { ...settings })
   if (!parsed.success) return [set]
   if (technique.relined) return [set, ...relinedSteps(part, parsed.data)]
+  if (technique.picks) return [set, ...pickedSteps(piece, part, parsed.data)]
   return [set, ...widthSteps(part, technique.growth.nearestColumns(columnsOf(part), parsed.data), number)]
 }
 
@@ -272,11 +262,7 @@ export function asLinesSteps(piece: Piece, part: Part): Step[] | null {
   return technique.check({ ...next, columns, rows: rowsOf(part) }).length > 0 ? null : exchangeSteps(piece, part, next)
 }
 
-/**
- * Gives a part of lines another text for its plan: each line becomes what the new one picks up there. A bead keeps its
- * colour where one of its name and place was, in the size that is asked for; else it takes the last colour of the part
- * that it plays, or the first of its size on the tray, which is added where it is not there.
- */
+/** Gives a part of lines another text for its plan: each line becomes what the new one picks up there. */
 export function scriptSteps(piece: Piece, part: Part, text: string): Result<Step[]> {
   const technique = requireTechnique(part.technique)
   const { script } = technique
@@ -284,64 +270,51 @@ export function scriptSteps(piece: Piece, part: Part, text: string): Result<Step
   if (!script || !before) return good([])
   const read = script.read(text, before)
   if (!read.ok) return read
-  const after = read.value
-  const [was, is] = [script.lines(before, 2), script.lines(after, 2)]
-  const edges = (was.start.length > 0 ? 1 : 0) + (was.end.length > 0 ? 1 : 0)
-  const motifs = Math.max(0, rowsOf(part) - edges)
-  const [old, next] = [script.lines(before, motifs), script.lines(after, motifs)]
-
-  const tray = [...piece.tray]
-  const fresh = new Map<string, number>()
-  const specOf = new Map(tray.map((bead) => [bead.number, bead.spec]))
-  const numberFor = ({ slot, spec, called }: ScriptBead): number => {
-    const known = fresh.get(slot) ?? tray.find((bead) => bead.spec === spec)?.number
-    if (known !== undefined) return known
-    const bead = { ...nextOnTray(tray), name: called, spec, colour: '#6d8f5a', finish: 'opaque' as const }
-    tray.push(bead)
-    specOf.set(bead.number, spec)
-    return bead.number
-  }
-  /** Numbers of a line as the new text has it. */
-  const line = (beads: readonly ScriptBead[], from: readonly ScriptBead[], numbers: readonly number[]): number[] => {
-    const byKey = new Map(from.map(({ key }, k) => [key, numbers[k] ?? 0]))
-    const bySlot = new Map(from.map(({ slot }, k) => [slot, numbers[k] ?? 0]))
-    return beads.map((bead) => {
-      const fits = (number: number | undefined): number | undefined =>
-        number !== undefined && specOf.get(number) === bead.spec ? number : undefined
-      const number = fits(byKey.get(bead.key)) ?? fits(bySlot.get(bead.slot)) ?? numberFor(bead)
-      fresh.set(bead.slot, number)
-      return number
-    })
-  }
-  const numbersIn = (section: SectionName): number[][] => linesOf(part[section]).map((one) => [...one])
-  const [start, end] = [numbersIn('start'), numbersIn('end')]
-  const first = old.start.length > 0 ? (start.shift() ?? []) : []
-  const last = old.end.length > 0 ? (end.pop() ?? []) : []
-  let m = 0
-  const motif = (numbers: readonly number[]): number[] => {
-    const done = line(next.motif(m), old.motif(m), numbers)
-    m++
-    return done
-  }
-  const lines = {
-    start: [...(is.start.length > 0 ? [line(next.start, old.start, first)] : []), ...start.map(motif)],
-    repeat: numbersIn('repeat').map(motif),
-    end: [] as number[][],
-  }
-  m = motifs - end.length
-  lines.end = [...end.map(motif), ...(is.end.length > 0 ? [line(next.end, old.end, last)] : [])]
+  const lines = pickedAnew(piece, part, { settings: part.settings, plan: read.value })
+  if (!lines) return good([])
   const put: Part = {
     ...part,
     id: freePartId(piece, part.id),
-    plan: after,
+    plan: read.value,
+    times: lines.times,
     start: raggedFrom(lines.start),
     repeat: raggedFrom(lines.repeat),
     end: raggedFrom(lines.end),
   }
-  const added = tray
-    .slice(piece.tray.length)
-    .map((bead, k): Step => ({ type: 'tray', do: 'insert', at: piece.tray.length + k, bead }))
-  return good([...added, ...exchangeSteps(piece, part, put)])
+  return good([...trayAdded(piece, lines.added), ...exchangeSteps(piece, part, put)])
+}
+
+const trayAdded = (piece: Piece, added: readonly TrayBead[]): Step[] =>
+  added.map((bead, k) => ({ type: 'tray', do: 'insert', at: piece.tray.length + k, bead }))
+
+/** Lines of a part by what its technique picks up when its settings are others. */
+function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {
+  const next = pickedAnew(piece, part, { settings, ...(part.plan ? { plan: part.plan } : {}) })
+  if (!next) return []
+  const changed = SECTIONS.flatMap((section): Step[] => {
+    const [now, then] = [part[section], next[section]]
+    if (now.rows === then.length && then.every((line, k) => line.join() === lineAt(now, k).join())) return []
+    return [
+      ...(now.rows > 0 ? [removeLinesStep(part, section, 0, now.rows)] : []),
+      ...(then.length > 0
+        ? [
+            {
+              type: 'lines' as const,
+              do: 'insert' as const,
+              part: part.id,
+              section,
+              at: 0,
+              lines: then.map((line) => runsOf(Uint16Array.from(line))),
+            },
+          ]
+        : []),
+    ]
+  })
+  return [
+    ...trayAdded(piece, next.added),
+    ...changed,
+    ...(next.times === part.times ? [] : [setStep(piece, ['parts', part.id, 'times'], next.times)]),
+  ]
 }
 
 /** Rows become columns: what was joined at its first row is joined at its first column. */

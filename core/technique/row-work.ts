@@ -2,7 +2,7 @@ import { keyOf } from '../grid/key'
 import { problem } from '../problem'
 import { bridgeByPose, type Pose } from '../recipe/measure'
 import { runRows, type Row, type RowProgram } from '../recipe/rows'
-import type { Done, Node, Run } from '../recipe/run'
+import type { Done, Node, Port, Run } from '../recipe/run'
 import { stepWords, type StepWords } from '../recipe/words'
 import { greatestPasses, totalsOf, type BridgeMm, type Passes, type Totals } from '../recipe/total'
 import type { Act, CarrierId } from './act'
@@ -27,6 +27,8 @@ export interface RowLayout {
   readonly lengthMm: number
   /** Where a finding lies that a row goes through; null where none has a place. */
   fixtureAt?(fixture: string, row: number): Point | null
+  /** How beads and findings lie, where they are not told from their places; null where one has none. */
+  poseOf?(node: Node): Pose | null
 }
 
 /**
@@ -35,15 +37,15 @@ export interface RowLayout {
  */
 export interface RowWork extends Omit<Strung, 'drawing' | 'path' | 'acts' | 'row'> {
   program(work: Work, rows: readonly Row[]): RowProgram
-  layout(work: Work, rows: readonly Row[]): RowLayout
+  layout(work: Work, rows: readonly Row[], run: Run): RowLayout
   /** What is cut, from the way of each carrier through the work, mm. */
   runs(work: Work, ways: ReadonlyMap<string, number>): readonly ThreadRun[]
   /** What runs through the beads, where it is neither the thread nor the needle of the piece. */
   strungOn?(work: Work): NonNullable<ThreadPath['cord']>
   /** Whether the way from one line to the next is counted along the work only, since turns lead across. */
   readonly turnsAcross?: boolean
-  /** How far it is from hole to hole, where the picture does not show it; as the beads lie if left out. */
-  readonly bridge?: BridgeMm
+  /** How far it is from hole to hole, where the picture does not show it; as the beads lie if null or left out. */
+  bridge?(from: Port, to: Port, nodes: readonly Node[]): number | null
 }
 
 /** Beads of each line of a work, each in its size. */
@@ -92,6 +94,14 @@ function framed(layout: RowLayout, usual: Work['bead']): RowLayout {
       const at = layout.fixtureAt?.(fixture, row)
       return at ? moved(at) : null
     },
+    ...(layout.poseOf
+      ? {
+          poseOf(node: Node) {
+            const pose = layout.poseOf!(node)
+            return pose && moved(pose)
+          },
+        }
+      : {}),
   }
 }
 
@@ -101,6 +111,18 @@ const BEYOND = 'no step strings them'
 /** Cells of the beads that a step goes through, in order. */
 const pickedKeys = ({ goes }: Done, keys: readonly number[]): number[] =>
   goes.map((g) => keys[g.node]!).filter((key) => key >= 0)
+
+/** What a step picks up: an act for each run of beads that are strung by the same hole. */
+function pickActs({ goes }: Done, keys: readonly number[], by: CarrierId): Act[] {
+  const acts: { do: 'pick'; by: CarrierId; keys: number[]; hole?: 'b' }[] = []
+  for (const { node, hole } of goes) {
+    if (keys[node]! < 0) continue
+    const last = acts.at(-1)
+    if (last && (last.hole === 'b') === (hole === 1)) last.keys.push(keys[node]!)
+    else acts.push({ do: 'pick', by, keys: [keys[node]!], ...(hole === 1 ? { hole: 'b' } : {}) })
+  }
+  return acts.length > 0 ? acts : [{ do: 'pick', by, keys: [] }]
+}
 
 /** Row work as a technique of lines. */
 export function rowWork(own: RowWork): Strung {
@@ -128,7 +150,7 @@ export function rowWork(own: RowWork): Strung {
       program,
       run,
       steps,
-      layout: framed(own.layout(work, rows), work.bead),
+      layout: framed(own.layout(work, rows, run), work.bead),
       words: stepWords(run),
       keys,
       nodes: new Map(run.nodes.flatMap((n) => (keys[n.id]! < 0 ? [] : [[keys[n.id]!, n]]))),
@@ -150,7 +172,7 @@ export function rowWork(own: RowWork): Strung {
     const to = done.fixture === undefined ? '' : (run.head.fixtures[done.fixture]?.name ?? done.fixture)
     switch (done.act) {
       case 'pick':
-        return [{ do: 'pick', by, keys: pickedKeys(done, keys) }]
+        return pickActs(done, keys, by)
       case 'pass':
         return done.goes.flatMap(({ node, hole, way }): Act[] =>
           keys[node]! < 0
@@ -182,7 +204,7 @@ export function rowWork(own: RowWork): Strung {
         ? { x: place.x, y: place.y, turnDegrees: place.turnDegrees + (turned ? 180 : 0), flip: turned ? -1 : 1 }
         : null
     }
-    const straight = bridgeByPose(poseOf)
+    const straight = bridgeByPose(layout.poseOf ?? poseOf)
     if (!own.turnsAcross) return straight
     const along = bridgeByPose(poseOf, 'along')
     return (from, to, nodes) => (nodes[from.node]!.motif === nodes[to.node]!.motif ? straight : along)(from, to, nodes)
@@ -190,7 +212,10 @@ export function rowWork(own: RowWork): Strung {
 
   /** Sums of the work, its carriers along the beads as they lie; worked out when they are asked for. */
   function sumsOf(told: Told): Totals {
-    told.totals ??= totalsOf(told.run, own.bridge ?? bridgeOf(told))
+    if (!told.totals) {
+      const seen = bridgeOf(told)
+      told.totals = totalsOf(told.run, (from, to, nodes) => own.bridge?.(from, to, nodes) ?? seen(from, to, nodes))
+    }
     return told.totals
   }
 

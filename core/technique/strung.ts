@@ -40,6 +40,7 @@ export interface Strung {
   readonly closure?: Technique['closure']
   readonly anyOrder?: boolean
   readonly sideBySide?: boolean
+  awaits?: Technique['awaits']
   drawing(work: Work): Drawing
   extent(work: Work): Extent
   path(work: Work): ThreadPath
@@ -51,6 +52,7 @@ export interface Strung {
   firstLines(count: number, work: Omit<Work, 'rows'>): readonly number[]
   readonly first?: FirstLines
   relined?: Technique['relined']
+  picks?: Technique['picks']
   /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
@@ -93,7 +95,9 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.anyOrder ? { anyOrder: true } : {}),
     ...(strung.sideBySide ? { sideBySide: true } : {}),
     ...(strung.first ? { first: strung.first } : {}),
+    ...(strung.picks ? { picks: strung.picks } : {}),
     ...(strung.relined ? { relined: strung.relined } : {}),
+    ...(strung.awaits ? { awaits: strung.awaits } : {}),
     drawing: (work) => strung.drawing(work),
     growth: {
       lengthOf: (work) => strung.lengthOf(work),

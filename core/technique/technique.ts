@@ -4,6 +4,7 @@ import type { ThreadGauge } from '../bead/hole'
 import type { BeadSpec } from '../bead/spec'
 import type { ClosureKind } from '../wear/closure'
 import type { FitKind } from '../wear/kind'
+import type { ChainProblem } from '../layout/problem'
 import type { Problem } from '../problem'
 import type { DiscWork } from './disc'
 import type { SettingField, Settings } from './setting'
@@ -11,6 +12,7 @@ import type { Drawing } from './drawing'
 import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
+import type { PickedLines } from './picked'
 import type { Script } from './script'
 import type { Plan } from './plan'
 import type { Workplace } from './workplace'
@@ -298,6 +300,8 @@ export interface FirstLines {
   readonly sizes: readonly string[]
   /** Lines at each end that are not of the repeat; 1 if left out. */
   readonly edge?: number
+  /** Lines after which the same parts come again; 1 if left out. */
+  period?(of: Pick<Work, 'plan' | 'settings'>): number
   /** Which part each place of a line plays, counted from 0. */
   parts(r: number, count: number, work: Omit<Work, 'rows'>): readonly number[]
 }
@@ -356,6 +360,8 @@ export interface Technique {
   quarter?(rows: number): string
   /** Work of lines that it becomes with its rows as they are: its id, what that is called, and its settings. */
   readonly asLines?: { readonly technique: string; readonly act: string; settings(own: Settings): Settings }
+  /** What its lines pick up bead by bead, for so many motifs; left out where lines are not told so. */
+  picks?(of: Pick<Work, 'plan' | 'settings'>, motifs: number): PickedLines
   /** Lengths of the lines that a work of so many begins with; only of a technique that keeps lines. */
   firstLines?(count: number, work: Omit<Work, 'rows'>): readonly number[]
   /** What such lines are begun with, where not every bead plays the same part. */
@@ -365,6 +371,8 @@ export interface Technique {
    * many. Colours stay where their parts stay. Left out where settings change no line.
    */
   relined?(line: readonly number[], at: LineAt, from: Settings, to: Settings): readonly number[]
+  /** Questions whose answers its drawing and size stand on, where these take time: they may be asked of a worker. */
+  awaits?(work: Work): readonly ChainProblem[]
   /** Where its beads lie. A lattice asks for no rows; what lies freely is asked with all its lines. */
   drawing(work: Work & { readonly chart?: string }): Drawing
   /**

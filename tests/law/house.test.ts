@@ -16,6 +16,7 @@ const ROOMS = [
     'thread',
     'wear',
     'recipe',
+    'layout',
     'technique',
     'piece',
     'pattern',

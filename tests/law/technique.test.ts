@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { keyOf } from '#core/grid/key'
 import { slotCount } from '#core/grid/lines'
+import { requireSpec } from '#core/bead/spec'
 import { extentOf } from '#core/fit/extent'
 import { readPieceFile, writePieceFile } from '#core/format/piece-file'
 import { centreOf, freeOf, halfAt, neighboursOf, placeNear, usualBead } from '#core/piece/drawing'
@@ -99,12 +100,17 @@ describe('any technique', () => {
         const work = workOf(part)
         const { passesAt } = path(work)
         if (!passesAt) return
-        const walked = new Map<number, number>()
+        const walked = new Map<string, number>()
         for (let i = 0; i < order.count(work); i++)
-          eachPass(order.row(i, work).acts ?? [], (key) => walked.set(key, (walked.get(key) ?? 0) + 1))
+          eachPass(order.row(i, work).acts ?? [], (key, hole) => {
+            const name = `${key} ${hole}`
+            walked.set(name, (walked.get(name) ?? 0) + 1)
+          })
         for (const { c, r } of everyPlace(part)) {
           told++
-          expect(passesAt(c, r, 'a')).toBe(walked.get(keyOf(columnsOf(part), c, r)))
+          const holes = requireSpec(part.spec).spacing === undefined ? (['a'] as const) : (['a', 'b'] as const)
+          for (const hole of holes)
+            expect(passesAt(c, r, hole)).toBe(walked.get(`${keyOf(columnsOf(part), c, r)} ${hole}`) ?? 0)
         }
       }),
       { numRuns: 300 },

@@ -1,0 +1,94 @@
+import { carrierName, stepPlace, type Done, type Port, type Run, type Span } from '../recipe/run'
+import { portPoint, type Laid } from './laid'
+
+/** Something that the picture shows to be wrong, with the step at which it is done. */
+export interface Judged {
+  readonly code: 'far' | 'wrong-end'
+  readonly says: string
+  readonly path: string
+}
+
+/** Thread that shows between two beads is too long from here on: their radii and this, at least so much, mm. */
+const MORE_MM = 1.5
+const LEAST_MM = 3
+/** The other way through a hole must save so much of its length. */
+const SAVES = 0.8
+/** Motifs that are looked at: the others are like them. */
+const LOOKED_AT = 2
+const MOST = 12
+
+/**
+ * What is wrong by the picture: thread that would show, and holes that would better be entered at the other end. A
+ * changed step is judged in the picture from before the change: a wrong way is often another sound object, to which a
+ * fresh picture adapts.
+ */
+export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number | null = (node) => node): Judged[] {
+  const { nodes, done, head } = run
+  const at = (port: Port): { x: number; y: number } | null => {
+    const there = nodesOf(port.node)
+    return there === null ? null : portPoint(laid, nodes, { ...port, node: there })
+  }
+  const gap = (a: Port, b: Port): number => {
+    const [p, q] = [at(a), at(b)]
+    return p && q ? Math.hypot(p.x - q.x, p.y - q.y) : 0
+  }
+  const out = new Map<string, Judged>()
+  const say = (code: Judged['code'], { path }: Done, says: string): void => {
+    const key = `${code} ${path}`
+    if (!out.has(key) && out.size < MOST) out.set(key, { code, path, says: `${says} (${stepPlace(path)})` })
+  }
+  const nameOf = ({ node }: Port): string => {
+    const { name, at: k, isFixture, slot } = nodes[node]!
+    return isFixture ? (head.fixtures[slot]?.name ?? slot) : `${head.slots[slot]?.name ?? name} ${k + 1}`
+  }
+  const isLookedAt = ({ motif, section }: Done): boolean => section !== 'motif' || motif < LOOKED_AT
+  const thick = ({ node }: Port): number => nodes[node]!.spec?.d ?? head.fixtures[nodes[node]!.slot]?.d ?? 0
+
+  for (const { id } of head.carriers) {
+    const carrier = carrierName(head, id)
+    const way: { span: Span; done: Done; going: Done['goes'][number] | null }[] = []
+    for (const one of done) {
+      if (one.by !== id) continue
+      let k = 0
+      for (const span of one.spans)
+        way.push({ span, done: one, going: span.kind === 'rod' ? (one.goes[k++] ?? null) : null })
+    }
+    way.forEach(({ span, done: one, going }, i) => {
+      if (!isLookedAt(one)) return
+      if (span.kind === 'bridge') {
+        const [a, b] = [nodes[span.from.node]!, nodes[span.to.node]!]
+        // Ends that meet are not drawn together.
+        if (Math.abs(a.motif - b.motif) > LOOKED_AT) return
+        const mm = gap(span.from, span.to)
+        if (mm > Math.max(LEAST_MM, (thick(span.from) + thick(span.to)) / 2 + MORE_MM))
+          say(
+            'far',
+            one,
+            `${mm.toFixed(1)} mm of ${carrier} would show between ${nameOf(span.from)} and ${nameOf(span.to)}.`,
+          )
+        return
+      }
+      if (span.kind !== 'rod' || !going || nodes[going.node]!.isFixture) return
+      const enter: Port = { node: going.node, hole: going.hole, end: going.way === 1 ? 0 : 1 }
+      const exit: Port = { ...enter, end: enter.end === 0 ? 1 : 0 }
+      const [before, after] = [way[i - 1]?.span, way[i + 1]?.span]
+      let now = 0
+      let other = 0
+      if (before?.kind === 'bridge') {
+        now += gap(before.from, enter)
+        other += gap(before.from, exit)
+      }
+      if (after?.kind === 'bridge') {
+        now += gap(exit, after.to)
+        other += gap(enter, after.to)
+      }
+      if (other < now - SAVES * span.mm)
+        say(
+          'wrong-end',
+          one,
+          `Through ${nameOf(enter)} the other way ${(now - other).toFixed(1)} mm less ${carrier} would show.`,
+        )
+    })
+  }
+  return [...out.values()]
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod'
+import type { FitKind } from '../../wear/kind'
+import type { Params } from '../../recipe/total'
+import { readRecipeText } from '../../recipe/shorthand'
+import { valueOf } from '../../problem'
+import type { SettingField, Settings } from '../setting'
+import type { Strung } from '../strung'
+import { chain, type Chain } from './chain'
+import type { RecipePlan } from './told'
+
+/** What is chosen in place of a number: the values that a field of the recipe has for each choice. */
+interface Choice {
+  readonly value: string
+  readonly label: string
+  readonly is: number
+}
+
+/** A design that ships with Weben: a recipe whose fields are settings. */
+export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure' | 'making' | 'workplace' | 'thing'> {
+  /** What a motif of it is called. */
+  readonly motif: string
+  readonly kinds?: readonly FitKind[]
+  /** Raised when a piece that was begun with it would come out otherwise. */
+  readonly version: number
+  /** The recipe in short hand. */
+  readonly recipe: string
+  /** A sentence for each field that needs one, by its id. */
+  readonly help?: Readonly<Record<string, string>>
+  /** Fields that are chosen by name rather than by number. */
+  readonly choices?: Readonly<Record<string, readonly Choice[]>>
+}
+
+const USUAL_KINDS: readonly FitKind[] = ['bracelet', 'anklet', 'choker', 'necklace', 'earrings']
+
+/** A shipped design as a technique: each field of its recipe is a setting with its bounds. */
+export function design(own: Design): Strung {
+  const recipe = valueOf(readRecipeText(own.recipe))
+  const choices = own.choices ?? {}
+  const settings = z.strictObject(
+    Object.fromEntries(
+      recipe.params.map(({ id, label, least, most, usual }) => {
+        const named = choices[id]
+        if (!named) return [id, z.int().min(least).max(most).default(usual).describe(label)]
+        const values = named.map(({ value }) => value) as [string, ...string[]]
+        return [
+          id,
+          z
+            .enum(values)
+            .default(named.find(({ is }) => is === usual)!.value)
+            .describe(label),
+        ]
+      }),
+    ),
+  ) as unknown as z.ZodType<Settings>
+  const fields = recipe.params.map(({ id, label, least, most }): SettingField => {
+    const help = own.help?.[id] ?? `${least} to ${most}.`
+    const named = choices[id]
+    return named
+      ? {
+          key: id,
+          label,
+          help,
+          kind: 'choice',
+          choices: named.map(({ value, label: says }) => ({ value, label: says })),
+        }
+      : { key: id, label, help, kind: 'number' }
+  })
+  const paramsOf = (values: Settings): Params =>
+    Object.fromEntries(
+      recipe.params.map(({ id, usual }) => {
+        const value = values[id]
+        const named = choices[id]?.find((c) => c.value === value)
+        return [id, named ? named.is : typeof value === 'number' ? value : usual]
+      }),
+    )
+  const plans = new WeakMap<Settings, RecipePlan>()
+  return chain({
+    ...{ id: own.id, name: own.name, summary: own.summary, motif: own.motif },
+    ...(own.closure ? { closure: own.closure } : {}),
+    ...(own.making ? { making: own.making } : {}),
+    ...(own.workplace ? { workplace: own.workplace } : {}),
+    ...(own.thing ? { thing: own.thing } : {}),
+    kinds: own.kinds ?? USUAL_KINDS,
+    settings,
+    fields,
+    plan: z.strictObject({ version: z.literal(own.version).default(own.version) }),
+    planOf({ settings: values }) {
+      let plan = plans.get(values)
+      if (!plan) plans.set(values, (plan = { recipe, params: paramsOf(values) }))
+      return plan
+    },
+  })
+}

@@ -1,0 +1,54 @@
+import { design } from './design'
+import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
+
+/**
+ * Peaked rings in one thread: four domed beads with two holes, bicones between them at the four points, seeds beside
+ * these, an inner ring of seeds and a bicone across. The next ring begins at the last point, which both share.
+ */
+export const peakedRings = design({
+  id: 'peaked-rings',
+  name: 'Peaked rings',
+  summary: 'Rings of domed beads with a bicone at each point; neighbours share one.',
+  motif: 'ring',
+  version: 1,
+  choices: { finish: FINISHES },
+  help: { inner: 'Between two domed beads, inside.', beside: 'At each side of a point.' },
+  recipe: `
+recipe peaked-rings "Peaked rings"
+field inner 1..2=1 "Seeds in the inner ring"
+field beside 1..2=1 "Seeds beside a point"
+${END_FIELDS}
+bead peak bicone-4-mm "point" "points"
+bead dome domed-duo-5-x-2-5-mm "dome" "domes"
+bead out round-11 "outer seed" "outer seeds"
+bead in round-11 "inner seed" "inner seeds"
+bead heart bicone-3-mm "heart" "hearts"
+${END_BEADS}
+carrier thread thread 0.15 "thread"
+${END_FINDINGS}
+start
+${SURGEON}
+  pick peak:shared
+${endSteps('shared')}
+motif
+  pick out*beside dome.b out*beside peak:side out*beside dome.b out*beside peak:shared
+  pick out*beside dome.b out*beside peak:side out*beside dome.b out*beside
+  pass prev/shared -- "the outer ring closes"
+  pass out[0..beside-1] dome[0].b
+  pass dome[0]< -- "turn into the first hole"
+  pick in*inner
+  pass dome[3]<
+  pick in*inner
+  pass dome[2]<
+  pick in*inner
+  pass dome[1]<
+  pick in*inner
+  pass dome[0]< -- "the inner ring closes; draw it tight"
+  pick heart -- "across the middle"
+  pass dome[1]<
+  pass dome[1].b out[3*beside..4*beside-1] shared -- "out at the point"
+end
+${endSteps('prev/shared')}
+${HITCHES}
+`,
+})
