@@ -152,6 +152,7 @@ function cellAt({ motifs, plan, indexes, outlineFor, lies }: CellWish, c: number
   const along = (node: Node): number => (node.isFixture ? (head.fixtures[node.slot]?.pitch ?? 0) : (node.spec?.l ?? 0))
   return {
     outlines: beads.map(outlineFor),
+    motifs: beads.map(({ motif }) => motif - own[0]!),
     kinds: beads.map((node) => `${node.slot}:${node.spec?.id ?? ''}`),
     ties: merged(ties),
     glide: lies.repeat === 'to-and-fro' && plan.period % 2 !== 0,

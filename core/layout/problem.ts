@@ -22,6 +22,8 @@ export interface Tie {
 /** Beads of one period of a chain, each copy of which is moved on by a pitch that is to be found. */
 export interface CellProblem {
   readonly outlines: readonly Outline[]
+  /** Which motif of the period each belongs to, from 0. */
+  readonly motifs: readonly number[]
   /** Equal for beads that play the same part. */
   readonly kinds: readonly string[]
   readonly ties: readonly Tie[]

@@ -19,11 +19,59 @@ const LEAST_PITCH = 0.5
 
 /** Finds how the beads of one period of a chain lie, and its pitch. */
 export function solveCell(problem: CellProblem): CellAnswer {
-  const { outlines, kinds, ties, glide, lies, hung } = problem
+  const { outlines, ties, glide, lies, hung } = problem
   const n = outlines.length
   if (n === 0) return { poses: [], pitchMm: LEAST_PITCH, mirror: null, rounds: 0, overlapMm: 0, settled: true }
 
-  // The first picture: the cell, and what of the copies before it hangs on it.
+  const rough = problem.motifs.some((m) => m > 0) ? motifByMotif(problem) : oneMotif(problem)
+  let { poses } = rough
+  const meanY = (list: readonly Pose[]): number => list.reduce((s, p) => s + p.y, 0) / list.length
+  // Always the same side up: the first bead that lies well off the axis lies above it.
+  if (lies.every((side) => side === null)) {
+    const mid = meanY(poses)
+    const off = poses.find((p) => Math.abs(p.y - mid) > 1)
+    if (off && off.y > mid) poses = poses.map(mirrored)
+  }
+
+  const even = symmetryOf(problem, poses)
+  if (even) poses = poses.map((p) => turned(p, even.turn))
+  const wide = (i: number): number => outlines[i]!.d / 2
+  const right = Math.max(...poses.map((p, i) => p.x + wide(i)))
+  const left = Math.min(...poses.map((p, i) => p.x - wide(i)))
+  let pitch = Math.max(LEAST_PITCH, rough.onX, ROOM * (right - left))
+  if (hung) {
+    pitch = Math.max(LEAST_PITCH, hung.pitchMm)
+    poses = hangingPoses(poses, outlines, hung.carries)
+  } else {
+    const mid = meanY(poses)
+    poses = poses.map((p) => ({ ...p, y: p.y - mid }))
+  }
+
+  const lying = lyingOf(even ? poses : poses.map(unlined))
+  if (even) symmetrise(lying, even.of)
+  const { pitchMm, rounds, overlapMm, settled } = relax({
+    outlines,
+    lying,
+    ties,
+    pitchMm: pitch,
+    glide,
+    ...(hung ? { weights: outlines.map(() => HANGING), fixed: hung.carries } : {}),
+    ...(even && !hung ? { tidy: () => symmetrise(lying, even.of) } : {}),
+  })
+  centre(lying, !glide && !hung)
+  return { poses: posesOf(lying), pitchMm, mirror: even && !hung ? even.of : null, rounds, overlapMm, settled }
+}
+
+/** A first picture of a cell, and how far it is from copy to copy in it, mm; 0 where nothing says it. */
+interface FirstPicture {
+  readonly poses: Pose[]
+  readonly onX: number
+}
+
+/** The first picture of one motif, with what of the copies before it hangs on it. */
+function oneMotif(problem: CellProblem): FirstPicture {
+  const { outlines, ties, lies } = problem
+  const n = outlines.length
   const before: { readonly of: number; readonly shift: number }[] = []
   const imageIndex = (of: number, shift: number): number => {
     const known = before.findIndex((b) => b.of === of && b.shift === shift)
@@ -49,43 +97,55 @@ export function solveCell(problem: CellProblem): CellAnswer {
     sy += (all[of]!.y - all[n + k]!.y) / shift / before.length
   })
   const angle = before.length > 0 ? -Math.atan2(sy, sx) : 0
-  let poses: Pose[] = all.slice(0, n).map((p) => turned(p, angle))
-  const meanY = (list: readonly Pose[]): number => list.reduce((s, p) => s + p.y, 0) / list.length
-  // Always the same side up: the first bead that lies well off the axis lies above it.
-  if (lies.every((side) => side === null)) {
-    const mid = meanY(poses)
-    const off = poses.find((p) => Math.abs(p.y - mid) > 1)
-    if (off && off.y > mid) poses = poses.map(mirrored)
-  }
+  return { poses: all.slice(0, n).map((p) => turned(p, angle)), onX: Math.hypot(sx, sy) }
+}
 
-  const even = symmetryOf(problem, poses)
-  if (even) poses = poses.map((p) => turned(p, even.turn))
-  const wide = (i: number): number => outlines[i]!.d / 2
-  const right = Math.max(...poses.map((p, i) => p.x + wide(i)))
-  const left = Math.min(...poses.map((p, i) => p.x - wide(i)))
-  let pitch = Math.max(LEAST_PITCH, Math.hypot(sx, sy), ROOM * (right - left))
-  if (hung) {
-    pitch = Math.max(LEAST_PITCH, hung.pitchMm)
-    poses = hangingPoses(poses, outlines, hung.carries)
-  } else {
-    const mid = meanY(poses)
-    poses = poses.map((p) => ({ ...p, y: p.y - mid }))
+/**
+ * The first picture of several motifs that follow each other: each by itself with what of the one before it hangs on,
+ * put where that lies. All of them in one picture would bend and tangle.
+ */
+function motifByMotif({ outlines, ties, lies, motifs }: CellProblem): FirstPicture {
+  const placed: (Pose | null)[] = outlines.map(() => null)
+  const count = Math.max(...motifs) + 1
+  for (let m = 0; m < count; m++) {
+    const own = outlines.flatMap((_, i) => (motifs[i] === m ? [i] : []))
+    const index = new Map(own.map((i, k) => [i, k]))
+    const before: number[] = []
+    const local = (i: number): number => {
+      const known = before.indexOf(i)
+      return own.length + (known >= 0 ? known : before.push(i) - 1)
+    }
+    const near = ties.flatMap((t): RoughTie[] => {
+      const [a, b] = [index.get(t.a), index.get(t.b)]
+      if (t.shift === 0 && a !== undefined && b !== undefined) return [{ ...t, a, b }]
+      // What comes later hangs on this one when its turn comes.
+      if (b !== undefined && (t.shift > 0 || motifs[t.a]! < m)) return [{ ...t, a: local(t.a), b }]
+      if (a !== undefined && t.shift === 0 && motifs[t.b]! < m) return [{ ...t, a, b: local(t.b) }]
+      return []
+    })
+    const all = [...own, ...before]
+    const rough = roughPoses({
+      outlines: all.map((i) => outlines[i]!),
+      ties: near,
+      onward: [],
+      lies: all.map((i) => lies[i]!),
+    })
+    const mean = (list: readonly Pose[]): { x: number; y: number } => ({
+      x: list.reduce((sum, p) => sum + p.x, 0) / Math.max(1, list.length),
+      y: list.reduce((sum, p) => sum + p.y, 0) / Math.max(1, list.length),
+    })
+    const [middle, behind] = [mean(rough.slice(0, own.length)), mean(rough.slice(own.length))]
+    const angle = before.length > 0 ? -Math.atan2(middle.y - behind.y, middle.x - behind.x) : 0
+    const level = rough.map((p) => turned(p, angle))
+    const at = mean(level.slice(own.length))
+    const known = before.flatMap((i) => placed[i] ?? [])
+    const to = known.length > 0 ? mean(known) : at
+    own.forEach((i, k) => {
+      const p = level[k]!
+      placed[i] = { ...p, x: p.x - at.x + to.x, y: p.y - at.y + to.y }
+    })
   }
-
-  const lying = lyingOf(even ? poses : poses.map(unlined))
-  if (even) symmetrise(lying, even.of)
-  const { pitchMm, rounds, overlapMm, settled } = relax({
-    outlines,
-    lying,
-    ties,
-    pitchMm: pitch,
-    glide,
-    ...(hung ? { weights: outlines.map(() => HANGING), fixed: hung.carries } : {}),
-    ...(even && !hung ? { tidy: () => symmetrise(lying, even.of) } : {}),
-  })
-  centre(lying, !glide && !hung)
-  const kept = kinds.length === n && even && !hung ? even.of : null
-  return { poses: posesOf(lying), pitchMm, mirror: kept, rounds, overlapMm, settled }
+  return { poses: placed.map((p) => p!), onX: 0 }
 }
 
 /** Beads that carry lie in a line as they are strung, the others below them. */
