@@ -2,9 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { anyAnswer, createdAnswer } from '#core/contract/answers'
 import { pieceToBody } from '#core/piece/codec'
-import type { Step } from '#core/piece/step'
+import { awaited, canMove } from '#core/piece/awaited'
+import { applySteps, type Step } from '#core/piece/step'
 import { api, reach } from '../composables/api'
 import { Line, mineAsCopy, type Shown } from '../line/line'
+import { layAway } from '../mat/laying'
 import { useAccount } from './account'
 import { useOutbox } from './outbox'
 
@@ -64,6 +66,12 @@ export const usePiece = defineStore('piece', () => {
       opened.close()
       return
     }
+    // How stitched chains lie is found away from the page, before anything of them is shown.
+    await layAway(awaited(opened.shown.ahead.piece))
+    if (mine !== opening) {
+      opened.close()
+      return
+    }
     line = opened
     shown.value = opened.shown
     document.addEventListener('visibilitychange', lookIfSeen)
@@ -87,6 +95,9 @@ export const usePiece = defineStore('piece', () => {
 
   /** Closes the piece; what it has not sent yet is sent from any other page. */
   function close(): void {
+    // What still waits for its picture is done without it: nothing is lost.
+    for (const one of waiting.splice(0)) line?.commit(one.label, one.steps)
+    laying.value = false
     underWay = null
     opening++
     line?.close()
@@ -99,10 +110,39 @@ export const usePiece = defineStore('piece', () => {
     outbox.release()
   }
 
+  /** Gestures that wait until it is known how the work lies after the first of them. */
+  const waiting: { label: string; steps: readonly Step[] }[] = []
+  /** Whether how the work lies is being found: the old picture stays until then. */
+  const laying = ref(false)
+
   /** One gesture. Returns a sentence if it cannot be done; then nothing has changed. */
   const commit = (label: string, steps: readonly Step[]): string | null => {
     did.value = label
-    return line?.commit(label, steps) ?? null
+    const last = waiting.at(-1)
+    if (last) {
+      // Places of the old picture may hold another bead in the new one.
+      if (!canMove(steps)) return 'One moment: how the work lies now is being found. Lay it again.'
+      // The same field changed again takes the place of what it was.
+      if (last.label === label) last.steps = steps
+      else waiting.push({ label, steps })
+      return null
+    }
+    const open = line && piece.value && canMove(steps) ? applySteps(piece.value, steps) : null
+    const questions = open?.ok ? awaited(open.value) : []
+    if (questions.length === 0) return line?.commit(label, steps) ?? null
+    waiting.push({ label, steps })
+    laying.value = true
+    const mine = opening
+    void layAway(questions).then(() => {
+      const all = waiting.splice(0)
+      laying.value = false
+      if (mine !== opening) return
+      for (const one of all) {
+        const says = line?.commit(one.label, one.steps)
+        if (says) did.value = says
+      }
+    })
+    return null
   }
 
   function back(way: 'undo' | 'redo'): string | null {
@@ -158,6 +198,7 @@ export const usePiece = defineStore('piece', () => {
     says,
     pending,
     did,
+    laying,
     canUndo,
     canRedo,
     open,

@@ -280,9 +280,24 @@ function drawnAt({ outlines, fixed, side }: EndProblem): number[] {
   return outlines.map((_, i) => (by.has(i) ? (out * DRAWN) / by.size : 0))
 }
 
+/** Cells that were solved, by their question: chains of other ends ask for the same. */
+const solved = new Map<string, CellAnswer>()
+const MOST_SOLVED = 60
+
+function keptCell(problem: CellProblem): CellAnswer {
+  const key = JSON.stringify(problem)
+  let answer = solved.get(key)
+  if (!answer) {
+    answer = solveCell(problem)
+    if (solved.size >= MOST_SOLVED) solved.clear()
+    solved.set(key, answer)
+  }
+  return answer
+}
+
 /** Lays a chain: its cells, and the ends against the copies that they hang on. */
 export function solveChain({ cells, start, end }: ChainProblem): ChainAnswer {
-  const answers = cells.map(solveCell)
+  const answers = cells.map(keptCell)
   const at = (problem: EndProblem | null): Poses =>
     problem ? solveEnd(problem, answers[problem.on]!, cells[problem.on]!.glide) : []
   return { cells: answers, start: at(start), end: at(end) }
