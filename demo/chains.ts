@@ -76,7 +76,7 @@ export const CHAIN_PIECES: readonly Piece[] = [
     fit: { wearer: 'the fair', bodyMm: 165, easeMm: 13, closure: usualClosure('toggle') },
     // The hearts of the small flowers have the narrowest holes.
     supply: { needle: '13' },
-    lines: 14,
+    lines: 16,
     cycle: 4,
     colours: [one(1), (r) => (r % 4 < 2 ? 2 : 3), one(4), one(5), one(6), one(7)],
   }),

@@ -13,8 +13,8 @@ const MORE_MM = 1.5
 const LEAST_MM = 3
 /** The other way through a hole must save so much of its length. */
 const SAVES = 0.8
-/** Motifs that are looked at: the others are like them. */
-const LOOKED_AT = 2
+/** Beads of motifs further apart are not drawn together: ends that meet. */
+const FAR_MOTIFS = 2
 const MOST = 12
 
 /**
@@ -41,7 +41,6 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
     const { name, at: k, isFixture, slot } = nodes[node]!
     return isFixture ? (head.fixtures[slot]?.name ?? slot) : `${head.slots[slot]?.name ?? name} ${k + 1}`
   }
-  const isLookedAt = ({ motif, section }: Done): boolean => section !== 'motif' || motif < LOOKED_AT
   const thick = ({ node }: Port): number => nodes[node]!.spec?.d ?? head.fixtures[nodes[node]!.slot]?.d ?? 0
 
   for (const { id } of head.carriers) {
@@ -54,11 +53,9 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
         way.push({ span, done: one, going: span.kind === 'rod' ? (one.goes[k++] ?? null) : null })
     }
     way.forEach(({ span, done: one, going }, i) => {
-      if (!isLookedAt(one)) return
       if (span.kind === 'bridge') {
         const [a, b] = [nodes[span.from.node]!, nodes[span.to.node]!]
-        // Ends that meet are not drawn together.
-        if (Math.abs(a.motif - b.motif) > LOOKED_AT) return
+        if (Math.abs(a.motif - b.motif) > FAR_MOTIFS) return
         const mm = gap(span.from, span.to)
         if (mm > Math.max(LEAST_MM, (thick(span.from) + thick(span.to)) / 2 + MORE_MM))
           say(

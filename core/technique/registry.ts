@@ -5,13 +5,9 @@ import { cordLadder } from './carrier/cord-ladder'
 import { cuffRibs } from './carrier/cuff-ribs'
 import { pins } from './carrier/pins'
 import { rungLadder } from './carrier/rung-ladder'
-import { angleBand } from './chain/angle-band'
-import { lozenges } from './chain/lozenges'
-import { medallions } from './chain/medallions'
-import { nettedCollar } from './chain/netted-collar'
+import { design } from './chain/design'
+import { DESIGNS } from './chain/designs'
 import { ownRecipe } from './chain/own-recipe'
-import { peakedRings } from './chain/peaked-rings'
-import { stemmedFlowers } from './chain/stemmed-flowers'
 import { coiledRope } from './coil/coiled-rope'
 import { GUESTS } from './guests'
 import { gridTechnique, type Stitch } from './stitch'
@@ -51,19 +47,7 @@ const STITCHES: readonly Stitch[] = [
   coiledRope,
 ]
 
-const LINES: readonly Strung[] = [
-  rungLadder,
-  cordLadder,
-  pins,
-  cuffRibs,
-  stemmedFlowers,
-  lozenges,
-  medallions,
-  peakedRings,
-  angleBand,
-  nettedCollar,
-  ownRecipe,
-]
+const LINES: readonly Strung[] = [rungLadder, cordLadder, pins, cuffRibs, ...DESIGNS.map(design), ownRecipe]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */
 export const TECHNIQUES: readonly Technique[] = [

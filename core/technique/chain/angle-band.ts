@@ -1,11 +1,11 @@
-import { design } from './design'
+import type { Design } from './design'
 
 /**
  * Right-angle band, worked to and fro with one needle: units of four sides, each of as many beads as is wished; a
  * motif is a row. Beads are named in the order of picking up, so that the row before is met from its far end and one
  * text serves for both ways; for that the count across is odd.
  */
-export const angleBand = design({
+export const angleBand: Design = {
   id: 'angle-band',
   name: 'Right-angle band',
   summary: 'Units of four sides, one to six beads a side; open and supple.',
@@ -57,4 +57,4 @@ motif
       when i<across-2
         pass end[(i+2)*side..(i+3)*side-1]
 `,
-})
+}

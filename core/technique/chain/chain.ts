@@ -15,6 +15,7 @@ import { BEADS } from '../material'
 import { rowWork, type RowLayout, type RowWork } from '../row-work'
 import type { PickedBead } from '../picked'
 import type { Script } from '../script'
+import type { Workplace } from '../workplace'
 import type { Strung } from '../strung'
 import { lengthOfRow, rangeOf, type Finding, type ThreadRun, type Work } from '../technique'
 import { tenths } from '../carrier/line'
@@ -31,7 +32,8 @@ export interface Chain extends Pick<RowWork, 'id' | 'name' | 'summary' | 'settin
   readonly closure?: RowWork['closure']
   readonly making?: RowWork['making']
   readonly script?: Script
-  readonly workplace?: RowWork['workplace']
+  /** Tools that its findings ask for, by their names in the recipe. */
+  readonly tools?: Readonly<Record<string, string>>
   /** What a motif of it is called: “flower”. */
   readonly motif?: string
   /** What a piece of it is called where nothing else names it. */
@@ -103,6 +105,17 @@ const DRAWN: Readonly<Record<Recipe['carriers'][number]['kind'], Carrier['kind']
   cord: 'cord',
   pin: 'wire',
   elastic: 'cord',
+}
+
+/** What is laid out for each kind of carrier (common practice). */
+const THREAD_TOOLS = ['Beading needle', 'Scissors', 'Wax or conditioner']
+const WIRE_TOOLS = ['Wire cutters', 'Chain-nose pliers', 'File', 'Eye protection']
+const TOOLS: Readonly<Record<Recipe['carriers'][number]['kind'], readonly string[]>> = {
+  thread: THREAD_TOOLS,
+  wire: WIRE_TOOLS,
+  cord: ['Scissors'],
+  pin: WIRE_TOOLS,
+  elastic: ['Scissors'],
 }
 
 /** Faults of recipes that go on and on: they are refused; others are findings. */
@@ -297,6 +310,25 @@ export function chain(own: Chain): Strung {
     )
   }
 
+  /** Findings that carriers go through, by number and size, and what all of it is worked with. */
+  function workplace(work: Work): Workplace {
+    const plan = planOf(work)
+    const { recipe } = plan
+    const counts = new Map<string, number>()
+    for (const { isFixture, slot } of toldFor(plan, motifsIn(plan, work.rows)).run.nodes)
+      if (isFixture) counts.set(slot, (counts.get(slot) ?? 0) + 1)
+    const tools = recipe.carriers.flatMap(({ kind }) => TOOLS[kind])
+    return {
+      tools: [...new Set([...tools, ...[...counts.keys()].flatMap((slot) => own.tools?.[slot] ?? [])])],
+      needs: [...counts].map(([slot, count]) => {
+        const { name, d } = recipe.fixtures[slot]!
+        return { name: `${name.charAt(0).toUpperCase()}${name.slice(1)}, ${tenths(d)} mm`, count, says: '' }
+      }),
+      ready: [],
+      glued: false,
+    }
+  }
+
   function findings(work: Work): Finding[] {
     const plan = planOf(work)
     const n = motifsIn(plan, work.rows)
@@ -360,7 +392,7 @@ export function chain(own: Chain): Strung {
     ...(own.script ? { script: own.script } : {}),
     ...(own.closure ? { closure: own.closure } : {}),
     ...(own.making ? { making: own.making } : {}),
-    ...(own.workplace ? { workplace: own.workplace } : {}),
+    workplace,
     material: { ...BEADS, usualSpec: Object.values(usualPlan(own).recipe.slots)[0]!.spec },
     first: {
       sizes: Object.values(usualPlan(own).recipe.slots)

@@ -1,11 +1,13 @@
 import { z } from 'zod'
 import type { FitKind } from '../../wear/kind'
 import type { Params } from '../../recipe/total'
+import type { Recipe } from '../../recipe/language'
 import { readRecipeText } from '../../recipe/shorthand'
 import { valueOf } from '../../problem'
 import type { SettingField, Settings } from '../setting'
 import type { Strung } from '../strung'
 import { chain, type Chain } from './chain'
+import { END_TOOLS } from './ends'
 import type { RecipePlan } from './told'
 
 /** What is chosen in place of a number: the values that a field of the recipe has for each choice. */
@@ -16,7 +18,7 @@ interface Choice {
 }
 
 /** A design that ships with Weben: a recipe whose fields are settings. */
-export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure' | 'making' | 'workplace' | 'thing'> {
+export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure' | 'making' | 'thing'> {
   /** What a motif of it is called. */
   readonly motif: string
   readonly kinds?: readonly FitKind[]
@@ -32,9 +34,18 @@ export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure
 
 const USUAL_KINDS: readonly FitKind[] = ['bracelet', 'anklet', 'choker', 'necklace', 'earrings']
 
+const recipes = new WeakMap<Design, Recipe>()
+
+/** The recipe of a design. */
+export function recipeOf(own: Design): Recipe {
+  let recipe = recipes.get(own)
+  if (!recipe) recipes.set(own, (recipe = valueOf(readRecipeText(own.recipe))))
+  return recipe
+}
+
 /** A shipped design as a technique: each field of its recipe is a setting with its bounds. */
 export function design(own: Design): Strung {
-  const recipe = valueOf(readRecipeText(own.recipe))
+  const recipe = recipeOf(own)
   const choices = own.choices ?? {}
   const settings = z.strictObject(
     Object.fromEntries(
@@ -78,7 +89,7 @@ export function design(own: Design): Strung {
     ...{ id: own.id, name: own.name, summary: own.summary, motif: own.motif },
     ...(own.closure ? { closure: own.closure } : {}),
     ...(own.making ? { making: own.making } : {}),
-    ...(own.workplace ? { workplace: own.workplace } : {}),
+    tools: END_TOOLS,
     ...(own.thing ? { thing: own.thing } : {}),
     kinds: own.kinds ?? USUAL_KINDS,
     settings,

@@ -14,7 +14,13 @@ fixture cord d=4 "cord end"
 fixture crimp d=2 "crimp"
 fixture ring d=5 "jump ring"`
 
-/** Choices of the field \`finish\`. */
+/** What the findings at the ends are handled with, by their names in the recipe. */
+export const END_TOOLS: Readonly<Record<string, string>> = {
+  crimp: 'Crimping pliers',
+  ring: 'Two pairs of flat pliers, to open and close rings',
+}
+
+/** Choices of the field `finish`. */
 export const FINISHES = [
   { value: 'loop', label: 'a loop of beads', is: 0 },
   { value: 'clasp', label: 'three beads, the clasp, three beads', is: 1 },

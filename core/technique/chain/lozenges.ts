@@ -1,11 +1,11 @@
-import { design } from './design'
+import type { Design } from './design'
 import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
 
 /**
  * Lozenges of beads with two holes: the thread draws a ring through their inner holes from link to link, zigzags out
  * to the second holes and round, and takes a centre bead across.
  */
-export const lozenges = design({
+export const lozenges: Design = {
   id: 'lozenges',
   name: 'Lozenges of two-hole beads',
   summary: 'Two-hole beads that lean round a centre, ring after ring, from link to link.',
@@ -41,4 +41,4 @@ end
 ${endSteps('prev/link<')}
 ${HITCHES}
 `,
-})
+}

@@ -1,11 +1,11 @@
-import { design } from './design'
+import type { Design } from './design'
 import { HITCHES, SURGEON } from './ends'
 
 /**
  * Square medallions: four large beads round a heart, corner beads between them, small beads along the sides; joined in
  * pairs by bugles, or by as many seeds as are as long. Each is worked with a length of its own.
  */
-export const medallions = design({
+export const medallions: Design = {
   id: 'medallions',
   name: 'Square medallions',
   summary: 'Squares of four large beads edged with seeds, joined side to side by bugles or by seeds.',
@@ -87,4 +87,4 @@ ${SURGEON}
       pass last[0..-1] small[edge+(edge-1)/2]
 ${HITCHES}
 `,
-})
+}

@@ -1,10 +1,10 @@
-import { design } from './design'
+import type { Design } from './design'
 
 /**
  * Netting that hangs from a base string, worked down and up again: each way down is hung into the joints of the way up
  * before it. The base string gives the pitch.
  */
-export const nettedCollar = design({
+export const nettedCollar: Design = {
   id: 'netted-collar',
   name: 'Netted collar',
   summary: 'Open netting that hangs from a string of beads round the neck.',
@@ -39,4 +39,4 @@ motif
     pass down[deep-1-i]<
   pick neck:bar*base/2
 `,
-})
+}

@@ -1,11 +1,11 @@
-import { design } from './design'
+import type { Design } from './design'
 import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
 
 /**
  * Peaked rings in one thread: four domed beads with two holes, bicones between them at the four points, seeds beside
  * these, an inner ring of seeds and a bicone across. The next ring begins at the last point, which both share.
  */
-export const peakedRings = design({
+export const peakedRings: Design = {
   id: 'peaked-rings',
   name: 'Peaked rings',
   summary: 'Rings of domed beads with a bicone at each point; neighbours share one.',
@@ -51,4 +51,4 @@ end
 ${endSteps('prev/shared')}
 ${HITCHES}
 `,
-})
+}

@@ -1,11 +1,11 @@
-import { design } from './design'
+import type { Design } from './design'
 import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
 
 /**
  * Flowers on a stem: petals close round a heart, the thread going back through the first petal and through the one
  * beside the heart; every second flower may be a small one.
  */
-export const stemmedFlowers = design({
+export const stemmedFlowers: Design = {
   id: 'stemmed-flowers',
   name: 'Flowers on a stem',
   summary: 'Flowers of five to ten petals round a heart, joined by stems; every second one small if you like.',
@@ -57,4 +57,4 @@ end
 ${endSteps()}
 ${HITCHES}
 `,
-})
+}

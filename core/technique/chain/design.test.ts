@@ -1,0 +1,201 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { walk } from '../../../tests/fixture/walk'
+import { beginPiece } from '../../begin/begin'
+import { requireSpec } from '../../bead/spec'
+import { extentOf } from '../../fit/extent'
+import { rowsWanted } from '../../fit/reckon'
+import { readPieceFile, writePieceFile } from '../../format/piece-file'
+import { reportPiece } from '../../format/report'
+import { linesOf } from '../../grid/lines'
+import { judged } from '../../layout/judge'
+import { layRun } from '../../layout/laid'
+import { pieceToBody } from '../../piece/codec'
+import { rowsOf, techniqueOf, type Part, type Piece } from '../../piece/piece'
+import { settingSteps } from '../../piece/recast'
+import { applySteps, invertSteps } from '../../piece/step'
+import { partFindings } from '../../proof/finding'
+import { valueOf } from '../../problem'
+import type { Recipe, Step as RecipeStep } from '../../recipe/language'
+import { runRecipe, type Params } from '../../recipe/total'
+import { needsFor, toolsFor } from '../../supply/tools'
+import { pathOf } from '../../supply/thread'
+import { tallyPart, totalOf } from '../../tally/tally'
+import { usualClosure } from '../../wear/closure'
+import type { Settings } from '../setting'
+import { DESIGN_RECIPES } from './designs'
+
+const begun = (technique: string, settings: Settings = {}): Piece => {
+  const recipe = DESIGN_RECIPES.get(technique)!
+  return beginPiece({
+    ...{ kind: technique === 'netted-collar' ? 'choker' : 'bracelet', name: 'Test', wearer: '' },
+    ...{ bodyMm: 165, easeMm: 13, widthMm: 9, closure: usualClosure('toggle'), technique, settings },
+    ...{ spec: Object.values(recipe.slots)[0]!.spec, motif: 'plain', start: 'left' },
+  })
+}
+const only = (p: Piece): Part => p.parts[0]!
+const IDS = [...DESIGN_RECIPES.keys()]
+const counts = (p: Piece): Record<string, number> =>
+  Object.fromEntries(reportPiece(p).parts[0]!.told!.slots.map(({ slot, beads }) => [slot, beads]))
+/** Motifs of a part whose start and end have a line of their own, or not. */
+const motifsOf = (p: Piece): number => {
+  const { start, end } = techniqueOf(only(p)).picks!(only(p), 2)
+  return rowsOf(only(p)) - (start.length > 0 ? 1 : 0) - (end.length > 0 ? 1 : 0)
+}
+
+describe('the designs that ship', () => {
+  it.each(IDS)('%s begins as it is wanted: nothing to mend, one bead a part, back from its file', (id) => {
+    const p = begun(id)
+    expect(partFindings(only(p), p)).toEqual([])
+    expect(Math.abs(rowsWanted(p) - rowsOf(only(p)))).toBeLessThanOrEqual(0.75)
+    expect(extentOf(p, only(p)).basis).toMatchObject({ spread: 0.1 })
+    const told = reportPiece(p).parts[0]!.told!
+    expect(totalOf(tallyPart(only(p)))).toBe(told.beads)
+    expect(valueOf(readPieceFile(writePieceFile(p)))).toEqual(p)
+  })
+  it.each(IDS)('%s is counted and threaded as a walk does that knows nothing of it', (id) => {
+    const recipe = DESIGN_RECIPES.get(id)!
+    const p = begun(id)
+    const { beads, holes } = walk(recipe, motifsOf(p))
+    const told = reportPiece(p).parts[0]!.told!
+    expect(told.beads).toBe(beads.size)
+    for (const { slot, holes: sums } of told.slots)
+      for (const { hole, passes } of sums)
+        expect(passes, `${slot} ${hole}`).toBe(
+          holes.filter((h) => h.hole === hole && beads.get(h.bead) === slot).length,
+        )
+    const through = holes.reduce((sum, { bead }) => {
+      const slot = beads.get(bead)
+      return slot === undefined ? sum : sum + requireSpec(recipe.slots[slot]!.spec).l
+    }, 0)
+    expect(told.carriers.reduce((sum, { throughMm }) => sum + throughMm, 0)).toBeCloseTo(through, 6)
+    // What lies between the holes is little: beads touch.
+    const { lengthMm } = pathOf(only(p), p).runs[0]!
+    const cuts = pathOf(only(p), p).runs[0]!.count
+    expect(lengthMm * cuts).toBeGreaterThan(through)
+    expect(lengthMm * cuts).toBeLessThan(2.2 * through + 40 * cuts)
+  })
+  it('comes to what closed formulas say', () => {
+    const flowers = begun('stemmed-flowers', { stems: 4, petals: 7 })
+    const n = motifsOf(flowers)
+    expect(counts(flowers)).toEqual({ loop: 14, stem: 4 * (n + 1), petal: 7 * n, heart: n })
+    const two = begun('stemmed-flowers', { stems: 2, petals: 6, mix: 'two' })
+    const m = motifsOf(two)
+    expect(counts(two)).toMatchObject({ petal: 6 * Math.ceil(m / 2), small: 6 * Math.floor(m / 2), stem: 2 * (m + 1) })
+    const leaves = begun('lozenges', { side: 3 })
+    const k = motifsOf(leaves)
+    expect(counts(leaves)).toEqual({ leaf: 6 * k, centre: k, link: k + 1, loop: 14 })
+    const tiles = begun('medallions', { edge: 3 })
+    const t = motifsOf(tiles)
+    const tile = { large: 4 * t, corner: 4 * t, small: 12 * t, heart: t, loop: 14 }
+    expect(counts(tiles)).toEqual({ ...tile, bugle: 2 * (t - 1) })
+    const seeds = begun('medallions', { edge: 3, join: 'seeds', seeds: 4 })
+    expect(counts(seeds)).toMatchObject({ joint: 8 * (motifsOf(seeds) - 1) })
+    const rings = begun('peaked-rings')
+    const r = motifsOf(rings)
+    // A point is shared by two rings: three new ones each, and the first.
+    expect(counts(rings)).toEqual({ peak: 3 * r + 1, dome: 4 * r, out: 8 * r, in: 4 * r, heart: r, loop: 14 })
+    // Counting the edges of a square grid: 2UV + U + V for U × V units.
+    const band = begun('angle-band', { across: '3', side: 1 })
+    const v = motifsOf(band) + 1
+    expect(counts(band)).toEqual({ bead: 2 * 3 * v + 3 + v })
+    const wide = begun('angle-band', { across: '5', side: 2 })
+    const w = motifsOf(wide) + 1
+    expect(counts(wide)).toEqual({ bead: 2 * (2 * 5 * w + 5 + w) })
+  })
+  it('joins a clasp by three beads, the clasp and three beads, by a cord end or by a ring, each with its findings', () => {
+    const clasp = begun('stemmed-flowers', { finish: 'clasp' })
+    expect(counts(clasp)['loop']).toBe(12)
+    expect(needsFor(clasp)).toEqual([{ name: 'Clasp ring, 5 mm', count: 2, says: '' }])
+    const cord = begun('stemmed-flowers', { finish: 'cord' })
+    expect(counts(cord)['loop']).toBe(2)
+    expect(needsFor(cord).map(({ name, count }) => [name, count])).toEqual([
+      ['Crimp, 2 mm', 2],
+      ['Cord end, 4 mm', 2],
+    ])
+    expect(toolsFor(cord)).toContain('Crimping pliers')
+    expect(toolsFor(begun('lozenges', { finish: 'ring' }))).toContain(
+      'Two pairs of flat pliers, to open and close rings',
+    )
+    // Each passing more goes through the loop again.
+    const passes = (again: number) =>
+      reportPiece(begun('stemmed-flowers', { again })).parts[0]!.told!.slots.find((s) => s.slot === 'loop')!.holes[0]!
+    expect([1, 2, 3].map((again) => passes(again).passes)).toEqual([16, 30, 44])
+  })
+  it('changes by its fields: beads keep their colour by name and place, and undo brings all back', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...IDS), fc.nat({ max: 999 }), fc.nat({ max: 999 }), (id, which, pick) => {
+        const recipe = DESIGN_RECIPES.get(id)!
+        const p = begun(id)
+        const part = only(p)
+        const { fields } = techniqueOf(part)
+        const field = fields[which % fields.length]!
+        const param = recipe.params.find((x) => x.id === field.key)!
+        const value = field.choices
+          ? field.choices[pick % field.choices.length]!.value
+          : param.least + (pick % (Math.min(param.most, param.least + 6) - param.least + 1))
+        const steps = settingSteps(p, part, { ...part.settings, [field.key]: value }, 1)
+        const next = valueOf(applySteps(p, steps))
+        expect(partFindings(only(next), next).filter(({ weight }) => weight === 'stops')).toEqual([])
+        expect(totalOf(tallyPart(only(next)))).toBe(reportPiece(next).parts[0]!.told!.beads)
+        expect(motifsOf(next)).toBe(motifsOf(p))
+        const back = valueOf(applySteps(next, invertSteps(steps)))
+        expect(JSON.stringify(pieceToBody(back))).toBe(JSON.stringify(pieceToBody(p)))
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('gives small flowers beads of their own size when they are asked for, and room in the repeat', () => {
+    const p = begun('stemmed-flowers')
+    const next = valueOf(applySteps(p, settingSteps(p, only(p), { ...only(p).settings, mix: 'two' }, 1)))
+    expect(only(next).repeat.rows).toBe(2)
+    const [large, small] = linesOf(only(next).repeat).map((line) => [...line])
+    expect(large).not.toEqual(small)
+    const added = next.tray.slice(p.tray.length)
+    expect(added.map(({ spec }) => spec)).toEqual(expect.arrayContaining(['round-15']))
+    expect(rowsOf(only(next))).toBe(rowsOf(only(p)))
+  })
+  it('notices nearly every pass that is turned round, in the picture from before', () => {
+    let all = 0
+    const missed: string[] = []
+    for (const [id, recipe] of DESIGN_RECIPES) {
+      const run = (r: Recipe, params: Params) =>
+        runRecipe({ recipe: r, params, spec: (slot) => requireSpec(r.slots[slot]!.spec) }, 12)
+      // Every choice is worked once, so that every step is done in one of them.
+      const ways = [{}, ...recipe.params.flatMap(({ id: key, most }) => (most === 1 ? [{ [key]: 1 }] : []))]
+      const laid = ways.map((params) => layRun({ run: run(recipe, params), n: 12 }, recipe)!)
+      for (const path of passesIn(recipe.motif)) {
+        all++
+        const changed = { ...recipe, motif: turnedAt(recipe.motif, path) }
+        const noticed = ways.some((params, k) => {
+          const turned = run(changed, params)
+          return turned.faults.length + judged(turned, laid[k]!).length > 0
+        })
+        if (!noticed) missed.push(`${id} ${path.join('/')}`)
+      }
+    }
+    expect(all).toBeGreaterThan(60)
+    expect(missed.length / all, missed.join(', ')).toBeLessThanOrEqual(0.05)
+  })
+})
+
+/** Where references stand in a list of steps. */
+function passesIn(steps: readonly RecipeStep[], at: readonly number[] = []): number[][] {
+  return steps.flatMap((step, k): number[][] => {
+    if ('steps' in step) return passesIn(step.steps, [...at, k])
+    return step.do === 'pass' ? step.refs.map((_, r) => [...at, k, r]) : []
+  })
+}
+
+/** The same steps with one reference turned round: the other way, and its run from the other end. */
+function turnedAt(steps: readonly RecipeStep[], [k, ...rest]: readonly number[]): RecipeStep[] {
+  return steps.map((step, i): RecipeStep => {
+    if (i !== k) return step
+    if ('steps' in step) return { ...step, steps: turnedAt(step.steps, rest) }
+    if (step.do !== 'pass') return step
+    return {
+      ...step,
+      refs: step.refs.map((ref, r) => (r === rest[0] ? { ...ref, way: ref.way === 'on' ? 'back' : 'on' } : ref)),
+    }
+  })
+}
