@@ -7,7 +7,7 @@ import { valueOf } from '../../problem'
 import type { SettingField, Settings } from '../setting'
 import type { Strung } from '../strung'
 import { chain, type Chain } from './chain'
-import { END_TOOLS } from './ends'
+import { END_HELP, END_TOOLS } from './ends'
 import type { RecipePlan } from './told'
 
 /** What is chosen in place of a number: the values that a field of the recipe has for each choice. */
@@ -64,7 +64,7 @@ export function design(own: Design): Strung {
     ),
   ) as unknown as z.ZodType<Settings>
   const fields = recipe.params.map(({ id, label, least, most }): SettingField => {
-    const help = own.help?.[id] ?? `${least} to ${most}.`
+    const help = own.help?.[id] ?? END_HELP[id] ?? `${least} to ${most}.`
     const named = choices[id]
     return named
       ? {

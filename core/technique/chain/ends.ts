@@ -20,6 +20,13 @@ export const END_TOOLS: Readonly<Record<string, string>> = {
   ring: 'Two pairs of flat pliers, to open and close rings',
 }
 
+/** What is said of the fields of the ends. */
+export const END_HELP: Readonly<Record<string, string>> = {
+  finish: 'The same at both ends; what it needs stands under Supplies.',
+  loop: 'Five to seven for a small clasp.',
+  again: 'Two or three passes hold longer than one.',
+}
+
 /** Choices of the field `finish`. */
 export const FINISHES = [
   { value: 'loop', label: 'a loop of beads', is: 0 },

@@ -10,6 +10,7 @@ import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear
 
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, techniqueOf, numberAt } from '#core/piece/piece'
+import { acrossWords } from '#core/technique/technique'
 import { becomes, conversionNotes, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
@@ -262,7 +263,7 @@ const hours = ({ hours: { least, most } }: Choice) =>
             :model-value="part.spec"
             :items="specs"
             label="Bead"
-            :hint="`The pattern stays bead for bead, ${columnsOf(part)} across; its size follows.`"
+            :hint="`The pattern stays bead for bead, ${acrossWords(techniqueOf(part), columnsOf(part))}; its size follows.`"
             persistent-hint
             @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))"
           />

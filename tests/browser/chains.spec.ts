@@ -1,0 +1,96 @@
+import { readFile } from 'node:fs/promises'
+import { AxeBuilder } from '@axe-core/playwright'
+import { readPieceFile } from '#core/format/piece-file'
+import { valueOf } from '#core/problem'
+import { tallyPiece } from '#core/tally/tally'
+import type { Page } from '@playwright/test'
+import { chooseWay, expect, readPiece, saved, test } from './weaver'
+
+const plain = async (page: Page) =>
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
+
+test('a bracelet of flowers is fitted to a wrist, changed by its fields, made and brought back', async ({
+  weaver: page,
+}) => {
+  await page.goto('/start')
+  await page.getByRole('radio', { name: 'Bracelet', exact: true }).click()
+  await chooseWay(page, 'Flowers on a stem', 'flower')
+  await page.getByRole('button', { name: 'Lay it on the mat' }).click()
+  await expect(page.getByRole('application')).toBeVisible()
+  const id = /piece\/([^/]+)\/mat/.exec(page.url())![1]!
+  const begun = (await readPiece(page, id)).piece
+  // Three stem beads, three petals and the heart, three petals more; parts that nothing plays have no bead.
+  expect(begun.parts[0]).toMatchObject({ technique: 'stemmed-flowers', repeat: [[3, 1, 3, 2, 1, 3, 3, 2]] })
+  expect(begun.tray.map((b) => b.spec)).toEqual(['round-8', 'round-8', 'round-8', 'round-11'])
+  await plain(page)
+
+  // Fitted: flowers as they come nearest, and one more or fewer beside it.
+  await page.goto(`/piece/${id}/fit`)
+  await expect(page.getByText(/flowers? × .* mm and the ends/).first()).toBeAttached()
+  await expect(page.getByText('Take this').first()).toBeVisible()
+
+  // Another petal: every flower has it, in the colour of the others; one press takes it back.
+  const petals = page.getByLabel('Petals')
+  await petals.fill('7')
+  await petals.press('Enter')
+  await saved(page)
+  await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat).toEqual([[3, 1, 4, 2, 1, 3, 3, 2]])
+  await page.getByRole('combobox', { name: 'Flowers' }).press('Enter')
+  await page.getByRole('option', { name: 'large and small in turn' }).click()
+  await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat.length).toBe(2)
+  const mixed = (await readPiece(page, id)).piece
+  expect(mixed.tray.map((b) => b.spec)).toContain('round-15')
+  await plain(page)
+
+  // Two petals of eleven beads lie where they are seen: the mat is walked bead by bead.
+  await page.goto(`/piece/${id}/mat`)
+  const mat = page.getByRole('application')
+  await mat.focus()
+  await mat.press('Home')
+  await page.keyboard.press('2')
+  await mat.press(' ')
+  await saved(page)
+
+  await page.goto(`/piece/${id}/tally`)
+  await expect(page.getByText('the petal beside the heart').first()).toBeVisible()
+  await page.goto(`/piece/${id}/supplies`)
+  await expect(page.getByText('Beading needle').first()).toBeVisible()
+
+  await page.goto(`/piece/${id}/print`)
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /Piece file/ }).click(),
+  ])
+  const path = await file.path()
+  const read = valueOf(readPieceFile(await readFile(path, 'utf8')))
+  const there = (await readPiece(page, id)).piece
+  expect(read.parts[0]!.settings).toEqual(there.parts[0]!.settings)
+  await page.goto('/')
+  await page
+    .getByLabel('Piece file')
+    .setInputFiles({ name: 'back.json', mimeType: 'application/json', buffer: await readFile(path) })
+  await page.waitForURL(/piece\/.+\/mat/)
+  const back = /piece\/([^/]+)\/mat/.exec(page.url())![1]!
+  expect((await readPiece(page, back)).piece.parts).toEqual(there.parts)
+  expect([...tallyPiece(read)].length).toBeGreaterThan(4)
+
+  await page.goto(`/piece/${back}/bench`)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.getByText(/flower|line/i).first()).toBeVisible()
+})
+
+test('a lozenge chain in two colours in turn is begun, coloured and made on the phone', async ({ weaver: page }) => {
+  await page.setViewportSize({ width: 400, height: 860 })
+  await page.goto('/start')
+  await page.getByRole('radio', { name: 'Bracelet', exact: true }).click()
+  await chooseWay(page, 'Lozenges of two-hole beads', 'two-hole')
+  await page.getByRole('button', { name: 'Lay it on the mat' }).click()
+  await expect(page.getByRole('application')).toBeVisible()
+  const id = /piece\/([^/]+)\/mat/.exec(page.url())![1]!
+  const { piece } = await readPiece(page, id)
+  expect(piece.parts[0]!.repeat).toEqual([[3, 1, 1, 3, 3, 1, 1, 2]])
+  expect(piece.tray.map((b) => b.spec)).toEqual(['almond-duo-5-x-2-5-mm', 'faceted-4-mm', 'round-8', 'round-11'])
+  await plain(page)
+  await page.goto(`/piece/${id}/tally`)
+  await expect(page.getByText('zigzag out to the second holes').first()).toBeVisible()
+})
