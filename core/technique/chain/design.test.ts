@@ -103,7 +103,7 @@ describe('the designs that ship', () => {
     const w = motifsOf(wide) + 1
     expect(counts(wide)).toEqual({ bead: 2 * (2 * 5 * w + 5 + w) })
   })
-  it('joins a clasp by three beads, the clasp and three beads, by a cord end or by a ring, each with its findings', () => {
+  it('joins a clasp by three beads, the clasp and three more, by a cord end or a ring, with its findings', () => {
     const clasp = begun('stemmed-flowers', { finish: 'clasp' })
     expect(counts(clasp)['loop']).toBe(12)
     expect(needsFor(clasp)).toEqual([{ name: 'Clasp ring, 5 mm', count: 2, says: '' }])

@@ -113,6 +113,8 @@ const hours = ({ hours: { least, most } }: Choice) =>
   most < 1
     ? `${Math.max(1, Math.round(least * 60))}–${Math.round(most * 60)} min`
     : `${showNumber(least, least < 10 ? 1 : 0)}–${showNumber(most, most < 10 ? 1 : 0)} h`
+/** How many there are across, in the words of the technique. */
+const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(part.value)))
 </script>
 
 <template>
@@ -263,7 +265,7 @@ const hours = ({ hours: { least, most } }: Choice) =>
             :model-value="part.spec"
             :items="specs"
             label="Bead"
-            :hint="`The pattern stays bead for bead, ${acrossWords(techniqueOf(part), columnsOf(part))}; its size follows.`"
+            :hint="`The pattern stays bead for bead, ${across}; its size follows.`"
             persistent-hint
             @update:model-value="(v: string) => commit('Bead size', specSteps(piece, part, v))"
           />
