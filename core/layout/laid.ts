@@ -14,6 +14,8 @@ export interface Laid {
   readonly right: number
   readonly top: number
   readonly bottom: number
+  /** How wide the work is, where it is shown unrolled: its beads touch then, whatever the picture says. */
+  readonly acrossMm?: number
 }
 
 /** Lays a run of n motifs, what repeats told by a longer one; null where it is too much to be laid. */

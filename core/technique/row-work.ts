@@ -1,6 +1,6 @@
 import { keyOf } from '../grid/key'
 import { problem } from '../problem'
-import { bridgeByPose, type Pose } from '../recipe/measure'
+import { bridgeByPose, bridgeByTouch, type Pose } from '../recipe/measure'
 import { runRows, type Row, type RowProgram } from '../recipe/rows'
 import type { Done, Node, Port, Run } from '../recipe/run'
 import { stepWords, type StepWords } from '../recipe/words'
@@ -27,6 +27,8 @@ export interface RowLayout {
   readonly lengthMm: number
   /** Where a finding lies that a row goes through; null where none has a place. */
   fixtureAt?(fixture: string, row: number): Point | null
+  /** Whether beads touch whatever their places say: of work that is shown unrolled. */
+  readonly touches?: boolean
   /** How beads and findings lie, where they are not told from their places; null where one has none. */
   poseOf?(node: Node): Pose | null
 }
@@ -90,6 +92,7 @@ function framed(layout: RowLayout, usual: Work['bead']): RowLayout {
     carriers: layout.carriers.map((carrier) => ({ ...carrier, points: carrier.points.map(moved) })),
     widthMm: edge.right - edge.left,
     lengthMm: edge.bottom - edge.top,
+    touches: layout.touches ?? false,
     fixtureAt(fixture, row) {
       const at = layout.fixtureAt?.(fixture, row)
       return at ? moved(at) : null
@@ -213,7 +216,7 @@ export function rowWork(own: RowWork): Strung {
   /** Sums of the work, its carriers along the beads as they lie; worked out when they are asked for. */
   function sumsOf(told: Told): Totals {
     if (!told.totals) {
-      const seen = bridgeOf(told)
+      const seen = told.layout.touches ? bridgeByTouch : bridgeOf(told)
       told.totals = totalsOf(told.run, (from, to, nodes) => own.bridge?.(from, to, nodes) ?? seen(from, to, nodes))
     }
     return told.totals

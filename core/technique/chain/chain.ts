@@ -244,7 +244,8 @@ export function chain(own: Chain): Strung {
     }
     return {
       placed,
-      carriers: [...threadsOf(run, laid), ...findingsOf(run, poses)],
+      carriers: laid.acrossMm === undefined ? [...threadsOf(run, laid), ...findingsOf(run, poses)] : [],
+      touches: laid.acrossMm !== undefined,
       widthMm: bottom - top,
       lengthMm: right - left,
       poseOf: ({ id }) => poses[id] ?? null,
@@ -350,7 +351,8 @@ export function chain(own: Chain): Strung {
       })
     out.push(...otherSizes(work, plan, sizes, starts ? 1 : 0, run))
     const laid = laidFor(plan, n, sizes)
-    if (laid) out.push(...judged(run, laid).map((f): Finding => ({ ...f, weight: 'note' })))
+    if (laid && laid.acrossMm === undefined)
+      out.push(...judged(run, laid).map((f): Finding => ({ ...f, weight: 'note' })))
     return out
   }
 

@@ -23,7 +23,7 @@ import { pathOf } from '../../supply/thread'
 import { tallyPart, totalOf } from '../../tally/tally'
 import { usualClosure } from '../../wear/closure'
 import type { Settings } from '../setting'
-import { DESIGN_RECIPES } from './designs'
+import { DESIGN_RECIPES, DESIGNS } from './designs'
 
 const begun = (technique: string, settings: Settings = {}): Piece => {
   const recipe = DESIGN_RECIPES.get(technique)!
@@ -102,6 +102,15 @@ describe('the designs that ship', () => {
     const wide = begun('angle-band', { across: '5', side: 2 })
     const w = motifsOf(wide) + 1
     expect(counts(wide)).toEqual({ bead: 2 * (2 * 5 * w + 5 + w) })
+    // A core bead for every loop, and so many more as the first one spans; a loop is 2 × 2 + 1 beads.
+    const rope = begun('spiral-rope', { span: 4, seeds: 2 })
+    const turns = motifsOf(rope)
+    expect(counts(rope)).toEqual({ core: 4 * (turns + 1), out: 16 * turns, middle: 4 * turns, loop: 14 })
+    expect(extentOf(rope, only(rope)).lengthMm.nominal).toBeGreaterThan(4 * (turns + 1) * 1.4)
+    expect(extentOf(rope, only(rope)).widthMm.nominal).toBeCloseTo(2.1 + 2 * 3, 6)
+    const edge = begun('edge-loops', { under: 3, between: 1, arc: 3 })
+    const e = motifsOf(edge)
+    expect(counts(edge)).toEqual({ base: 4 * e + 1, arc: 6 * e, tip: e })
   })
   it('joins a clasp by three beads, the clasp and three more, by a cord end or a ring, with its findings', () => {
     const clasp = begun('stemmed-flowers', { finish: 'clasp' })
@@ -158,7 +167,10 @@ describe('the designs that ship', () => {
   it('notices nearly every pass that is turned round, in the picture from before', () => {
     let all = 0
     const missed: string[] = []
-    for (const [id, recipe] of DESIGN_RECIPES) {
+    // A rope lies as a formula says: no picture of its thread is found.
+    for (const { id, place } of DESIGNS) {
+      if (place) continue
+      const recipe = DESIGN_RECIPES.get(id)!
       const run = (r: Recipe, params: Params) =>
         runRecipe({ recipe: r, params, spec: (slot) => requireSpec(r.slots[slot]!.spec) }, 12)
       // Every choice is worked once, so that every step is done in one of them.

@@ -28,6 +28,8 @@ export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure
   readonly recipe: string
   /** A sentence for each field that needs one, by its id. */
   readonly help?: Readonly<Record<string, string>>
+  /** How it lies, where that is known in closed form; found from its topology if left out. */
+  readonly place?: RecipePlan['place']
   /** Fields that are chosen by name rather than by number. */
   readonly choices?: Readonly<Record<string, readonly Choice[]>>
 }
@@ -97,7 +99,7 @@ export function design(own: Design): Strung {
     plan: z.strictObject({ version: z.literal(own.version).default(own.version) }),
     planOf({ settings: values }) {
       let plan = plans.get(values)
-      if (!plan) plans.set(values, (plan = { recipe, params: paramsOf(values) }))
+      if (!plan) plans.set(values, (plan = { recipe, params: paramsOf(values), place: own.place }))
       return plan
     },
   })

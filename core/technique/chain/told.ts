@@ -11,6 +11,8 @@ import { runRecipe, shortOf, type Params, type RecipeWork } from '../../recipe/t
 export interface RecipePlan {
   readonly recipe: Recipe
   readonly params: Params
+  /** How it lies, where that is known in closed form. */
+  readonly place?: ((run: Run) => Laid | null) | undefined
 }
 
 /** Spec ids by slot; what is left out is as the recipe has it. */
@@ -86,7 +88,9 @@ export const toldFor = (plan: RecipePlan, n: number, sizes: Sizes = {}): Told =>
 /** How n motifs lie; null where they are too much to be laid. */
 export const laidFor = (plan: RecipePlan, n: number, sizes: Sizes = {}): Laid | null =>
   remembered(keptOf(plan.recipe).laid, keyFor(plan, sizes, n), () =>
-    layRun(lengthOf(plan, n, sizes), plan.recipe, longerThan(plan, n, sizes)),
+    plan.place
+      ? plan.place(toldFor(plan, n, sizes).run)
+      : layRun(lengthOf(plan, n, sizes), plan.recipe, longerThan(plan, n, sizes)),
   )
 
 const lengthOf = (plan: RecipePlan, n: number, sizes: Sizes): Length => ({ run: toldFor(plan, n, sizes).run, n })
@@ -97,6 +101,7 @@ const longerThan = (plan: RecipePlan, n: number, sizes: Sizes): Length =>
 
 /** The question that the picture of n motifs stands on; null where there is none. */
 export function questionFor(plan: RecipePlan, n: number, sizes: Sizes = {}): ChainProblem | null {
+  if (plan.place) return null
   return chainOf(lengthOf(plan, n, sizes), plan.recipe, longerThan(plan, n, sizes))?.problem ?? null
 }
 
@@ -129,7 +134,7 @@ export function sizeFor(plan: RecipePlan, n: number, sizes: Sizes = {}): ChainSi
   if (!laid || !Number.isFinite(laid.left)) return null
   return {
     lengthMm: Math.max(0, laid.right - laid.left + more * laid.pitchMm),
-    widthMm: laid.bottom - laid.top,
+    widthMm: laid.acrossMm ?? laid.bottom - laid.top,
     pitchMm: laid.pitchMm,
   }
 }
