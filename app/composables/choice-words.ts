@@ -19,6 +19,8 @@ export function choiceWords(
     said.push(`${Math.abs(ends)} plain ${rowWord(Math.abs(ends))} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
   if (choice.plainMm !== plainEndsMm(part) / 2) said.push(`${length(choice.plainMm, 1)} plain at each end`)
   if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${rowWord(choice.cycleRows)} of the next`)
+  for (const { key, counts } of techniqueOf(part).tunes ?? [])
+    if (choice.settings && choice.settings[key] !== part.settings[key]) said.push(`${choice.settings[key]} ${counts}`)
   const own = piece.fit.closure
   if (choice.closure.extenderMm !== own.extenderMm) said.push(`a chain of ${length(choice.closure.extenderMm)}`)
   else if (!sameClosure(choice.closure, own))

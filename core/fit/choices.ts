@@ -4,9 +4,11 @@ import { copyLinesStep, insertLinesStep, removeLinesStep, setStep } from '../pie
 import { joinNumbers } from '../piece/join'
 import { laidRows, laidWork } from '../piece/laid'
 import { columnsOf, fittedPart, techniqueOf, type Part, type Piece } from '../piece/piece'
-import { columnStepOf, specSteps, widthSteps } from '../piece/recast'
+import { columnStepOf, settingSteps, settled, specSteps, widthSteps } from '../piece/recast'
 import { LIMITS, type Fit } from '../piece/schema'
 import type { Step } from '../piece/step'
+import { sized } from '../piece/sizes'
+import type { Settings } from '../technique/technique'
 import { neighbourSpecs } from '../bead/spec'
 import { tallyPart, totalOf } from '../tally/tally'
 import { closureOf, sameClosure, type Closure } from '../wear/closure'
@@ -19,9 +21,9 @@ import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 
 /**
  * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles
- * begun, a repeat broken off, the closure, a chain, or the size of the beads.
+ * begun, a repeat broken off, a setting by one, the closure, a chain, or the size of the beads.
  */
-export type Way = 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'closure' | 'chain' | 'bead'
+export type Way = 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'tune' | 'closure' | 'chain' | 'bead'
 
 /** What a choice changes of the piece. */
 export interface Choice {
@@ -38,6 +40,8 @@ export interface Choice {
   readonly plainMm: number
   readonly closure: Closure
   readonly spec: string
+  /** Settings of the part, where one of them is another by one; null if they stay. */
+  readonly settings: Settings | null
   readonly fit: FitResult
   /** Beads of the whole part, new rows included. */
   readonly beads: number
@@ -121,6 +125,7 @@ export const PRICE: Record<Way, number> = {
   cycle: 1,
   ends: 1.5,
   part: 3,
+  tune: 3.5,
   closure: 4,
   bead: 6,
   chain: 8,
@@ -197,11 +202,18 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
   const offer = (
     way: Way,
     change: Partial<Change> & { times: number },
-    { closure = fit.closure, spec = part.spec, on = piece as Fitted, of = part, far = -1 } = {},
+    {
+      closure = fit.closure,
+      spec = part.spec,
+      on = piece as Fitted,
+      of = part,
+      far = -1,
+      settings = null as Settings | null,
+    } = {},
   ) => {
     const { full, next } = build(change, { on, of })
     if (full.times < 1 || full.times > LIMITS.times || !keeps(full)) return
-    const same = sameClosure(closure, fit.closure) && spec === part.spec
+    const same = sameClosure(closure, fit.closure) && spec === part.spec && !settings
     const id = [
       full.times,
       full.startRows,
@@ -212,6 +224,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
       closure.lengthMm,
       closure.extenderMm,
       spec,
+      settings ? JSON.stringify(settings) : '',
     ].join('/')
     if (out.some((c) => c.id === id) || laidRows(next) < 1) return
     const beads = beadsMade(on, next, { ...fit, closure })
@@ -225,6 +238,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
       ...full,
       closure,
       spec,
+      settings,
       fit: made,
       beads,
       beadsMore: beads - now,
@@ -318,6 +332,26 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
     .sort((a, b) => a.off - b.off)
   for (const { spec, of, on, times } of others.slice(0, 2)) offer('bead', { times }, { spec, of, on })
 
+  // A setting by one more or less: every motif changes a little, and as many as fit then are whole.
+  const tuned = (made > 0 ? [] : (techniqueOf(part).tunes ?? [])).flatMap(({ key }) =>
+    [-1, 1].flatMap((by) => {
+      const settings = { ...part.settings, [key]: Number(part.settings[key]) + by }
+      const next = settled(piece, part, settings)
+      if (!next) return []
+      const tray = [...piece.tray, ...next.added]
+      const on = sized({ ...piece, tray, parts: piece.parts.map((p) => (p === part ? next.part : p)) })
+      const of = on.parts.find(({ id }) => id === part.id)!
+      const times = Math.round((rowsWanted(on, { part: of }) - ends) / per)
+      if (times < 1 || times > LIMITS.times) return []
+      const result = fitOf(on, { part: { ...of, times } })
+      return fitsWell(result.feel) && Math.abs(result.differenceMm) < least - 1
+        ? [{ settings, of, on, times, off: Math.abs(result.differenceMm) }]
+        : []
+    }),
+  )
+  for (const { settings, of, on, times } of tuned.sort((a, b) => a.off - b.off).slice(0, 2))
+    offer('tune', { times }, { settings, of, on })
+
   const rank = (c: Choice) => ranks.get(c.id)!
   return out.sort(
     (a, b) =>
@@ -347,10 +381,10 @@ function plainNumber(tray: Piece['tray'], part: Part, end: 'start' | 'end'): num
  */
 export function choiceSteps(
   piece: Piece,
-  { times, startRows, endRows, cycleRows, plainMm, closure, spec }: Choice,
+  { times, startRows, endRows, cycleRows, plainMm, closure, spec, settings }: Choice,
 ): Step[] {
   const part = fittedPart(piece)
-  const steps: Step[] = []
+  const steps: Step[] = settings ? settingSteps(piece, part, settings, piece.tray[0]?.number ?? 0) : []
   if (edgeOf(part) > 0) steps.push(...innerSteps(part, startRows, endRows))
   else steps.push(...outerSteps(piece, part, startRows, endRows))
   if (cycleRows > 0) steps.push(copyLinesStep(part, 'end', 0, 'repeat', 0, cycleRows))

@@ -30,7 +30,7 @@ const FRESH = { colour: '#6d8f5a', finish: 'opaque' } as const
  * the first of its size on the tray, which is added where it is not there. Parts keep the size in which they are laid,
  * unless the new plan asks for another. A repeat is written out as often as a longer period needs.
  */
-export function pickedAnew(piece: Piece, part: Part, to: Ways): PickedAnew | null {
+export function pickedAnew(piece: Pick<Piece, 'tray'>, part: Part, to: Ways): PickedAnew | null {
   const technique = requireTechnique(part.technique)
   if (!technique.picks) return null
   const was = technique.picks(part, 2)

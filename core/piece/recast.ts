@@ -13,7 +13,18 @@ import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
 import { copyLinesStep, insertColumnsStep, removeColumnsStep, removeLinesStep, setStep } from './edit'
-import { beadOf, columnsOf, isGrid, partRow, rowsOf, SECTIONS, wholePart, type Part, type Piece } from './piece'
+import {
+  beadOf,
+  columnsOf,
+  isGrid,
+  partRow,
+  rowsOf,
+  SECTIONS,
+  wholePart,
+  type Part,
+  type Piece,
+  type SectionName,
+} from './piece'
 import { beadsOfSide, hangingOn } from './joint'
 import { pickedAnew } from './picked'
 import { LIMITS, type Joint, type Side } from './schema'
@@ -72,14 +83,14 @@ export function stitchSteps(
 }
 
 /** Lines of a part as they are when its settings are others, where its technique has them follow. */
-function relinedSteps(part: Part, settings: Settings): Step[] {
+function relinedNumbers(part: Part, settings: Settings): Readonly<Record<SectionName, number[][]>> {
   const technique = requireTechnique(part.technique)
   const count = rowsOf(part)
-  return SECTIONS.flatMap((section) => {
-    const lines = part[section]
+  const lines = (section: SectionName): number[][] => {
+    const own = part[section]
     // Lines of a repeat stand for all their copies: none of them is the first or the last, if there are more.
-    const first = section === 'end' ? count - lines.rows : section === 'start' ? 0 : Math.max(1, part.start.rows)
-    const next = linesOf(lines).map((line, k) => [
+    const first = section === 'end' ? count - own.rows : section === 'start' ? 0 : Math.max(1, part.start.rows)
+    return linesOf(own).map((line, k) => [
       ...technique.relined!(
         [...line],
         { r: first + k, count: section === 'repeat' ? Infinity : count },
@@ -87,6 +98,16 @@ function relinedSteps(part: Part, settings: Settings): Step[] {
         settings,
       ),
     ])
+  }
+  return { start: lines('start'), repeat: lines('repeat'), end: lines('end') }
+}
+
+/** The same as steps. */
+function relinedSteps(part: Part, settings: Settings): Step[] {
+  const numbers = relinedNumbers(part, settings)
+  return SECTIONS.flatMap((section) => {
+    const lines = part[section]
+    const next = numbers[section]
     if (next.every((line, k) => line.join() === lineAt(lines, k).join())) return []
     return [
       removeLinesStep(part, section, 0, lines.rows),
@@ -286,6 +307,36 @@ export function scriptSteps(piece: Piece, part: Part, text: string): Result<Step
 
 const trayAdded = (piece: Piece, added: readonly TrayBead[]): Step[] =>
   added.map((bead, k) => ({ type: 'tray', do: 'insert', at: piece.tray.length + k, bead }))
+
+/** A part as its settings make it, and what its tray needs besides; null where they are none of its technique’s. */
+export function settled(
+  { tray }: Pick<Piece, 'tray'>,
+  part: Part,
+  settings: Settings,
+): { readonly part: Part; readonly added: readonly TrayBead[] } | null {
+  const technique = requireTechnique(part.technique)
+  const parsed = technique.settings.safeParse(settings)
+  if (!parsed.success) return null
+  const to = { settings: parsed.data, ...(part.plan ? { plan: part.plan } : {}) }
+  const next = pickedAnew({ tray }, part, to)
+  if (next) {
+    const { added, times } = next
+    const [start, repeat, end] = SECTIONS.map((section) => raggedFrom(next[section].map((line) => [...line])))
+    return { part: { ...part, ...to, times, start: start!, repeat: repeat!, end: end! }, added }
+  }
+  if (!technique.relined) return { part: { ...part, ...to }, added: [] }
+  const lines = relinedNumbers(part, parsed.data)
+  return {
+    part: {
+      ...part,
+      ...to,
+      start: raggedFrom(lines.start),
+      repeat: raggedFrom(lines.repeat),
+      end: raggedFrom(lines.end),
+    },
+    added: [],
+  }
+}
 
 /** Lines of a part by what its technique picks up when its settings are others. */
 function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {

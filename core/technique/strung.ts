@@ -53,6 +53,7 @@ export interface Strung {
   readonly first?: FirstLines
   relined?: Technique['relined']
   picks?: Technique['picks']
+  readonly tunes?: Technique['tunes']
   /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
@@ -95,6 +96,7 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.anyOrder ? { anyOrder: true } : {}),
     ...(strung.sideBySide ? { sideBySide: true } : {}),
     ...(strung.first ? { first: strung.first } : {}),
+    ...(strung.tunes ? { tunes: strung.tunes } : {}),
     ...(strung.picks ? { picks: strung.picks } : {}),
     ...(strung.relined ? { relined: strung.relined } : {}),
     ...(strung.awaits ? { awaits: strung.awaits } : {}),

@@ -202,6 +202,7 @@ const ladder: RowWork = {
       wide: false,
     },
   },
+  tunes: [{ key: 'side', counts: 'seeds at each side' }],
   relined(line, { r, count }, from, to) {
     const [was, now] = [seedsOf(from, r, count), seedsOf(to, r, count)]
     const { down, up, rung, tailDown, tailUp } = rungOf(line, was.side, was.tail)

@@ -34,6 +34,8 @@ export interface Chain extends Pick<RowWork, 'id' | 'name' | 'summary' | 'settin
   readonly script?: Script
   /** Tools that its findings ask for, by their names in the recipe. */
   readonly tools?: Readonly<Record<string, string>>
+  /** Settings that may be changed by one to fit. */
+  readonly tunes?: RowWork['tunes']
   /** What a motif of it is called: “flower”. */
   readonly motif?: string
   /** What a piece of it is called where nothing else names it. */
@@ -394,6 +396,7 @@ export function chain(own: Chain): Strung {
     ...(own.script ? { script: own.script } : {}),
     ...(own.closure ? { closure: own.closure } : {}),
     ...(own.making ? { making: own.making } : {}),
+    ...(own.tunes ? { tunes: own.tunes } : {}),
     workplace,
     material: { ...BEADS, usualSpec: Object.values(usualPlan(own).recipe.slots)[0]!.spec },
     first: {

@@ -4,6 +4,7 @@ import { walk } from '../../../tests/fixture/walk'
 import { beginPiece } from '../../begin/begin'
 import { requireSpec } from '../../bead/spec'
 import { extentOf } from '../../fit/extent'
+import { choiceSteps, fitChoices } from '../../fit/choices'
 import { rowsWanted } from '../../fit/reckon'
 import { readPieceFile, writePieceFile } from '../../format/piece-file'
 import { reportPiece } from '../../format/report'
@@ -153,6 +154,25 @@ describe('the designs that ship', () => {
       }),
       { numRuns: 40 },
     )
+  })
+  it('is fitted by whole motifs, by a stem bead more or fewer, or by a chain, and every choice does what it says', () => {
+    const p = begun('stemmed-flowers', { stems: 6 })
+    for (const bodyMm of [158, 165, 171]) {
+      const here = { ...p, fit: { ...p.fit, bodyMm } }
+      const choices = fitChoices(here)
+      const ways = new Set(choices.map(({ way }) => way))
+      expect(ways.has('whole')).toBe(true)
+      for (const choice of choices.filter(({ way }) => way === 'tune' || way === 'whole')) {
+        const next = valueOf(applySteps(here, choiceSteps(here, choice)))
+        expect(partFindings(only(next), next)).toEqual([])
+        expect(totalOf(tallyPart(only(next)))).toBe(choice.beads)
+        expect(extentOf(next, only(next)).lengthMm.nominal).toBeCloseTo(choice.fit.beadworkMm.nominal, 6)
+      }
+    }
+    const tuned = [150, 154, 158, 162, 166, 170, 174]
+      .flatMap((bodyMm) => fitChoices({ ...p, fit: { ...p.fit, bodyMm } }))
+      .filter(({ way }) => way === 'tune')
+    expect(new Set(tuned.map(({ settings }) => settings!['stems']))).toEqual(new Set([5, 7]))
   })
   it('gives small flowers beads of their own size when they are asked for, and room in the repeat', () => {
     const p = begun('stemmed-flowers')

@@ -28,6 +28,8 @@ export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure
   readonly recipe: string
   /** A sentence for each field that needs one, by its id. */
   readonly help?: Readonly<Record<string, string>>
+  /** Fields that may be changed by one so that it fits, by their ids. */
+  readonly tunes?: readonly string[]
   /** How it lies, where that is known in closed form; found from its topology if left out. */
   readonly place?: RecipePlan['place']
   /** Fields that are chosen by name rather than by number. */
@@ -92,6 +94,10 @@ export function design(own: Design): Strung {
     ...(own.closure ? { closure: own.closure } : {}),
     ...(own.making ? { making: own.making } : {}),
     tools: END_TOOLS,
+    tunes: (own.tunes ?? []).map((key) => ({
+      key,
+      counts: recipe.params.find(({ id }) => id === key)!.label.toLowerCase(),
+    })),
     ...(own.thing ? { thing: own.thing } : {}),
     kinds: own.kinds ?? USUAL_KINDS,
     settings,

@@ -2,8 +2,8 @@ import type { Design } from './design'
 
 /**
  * Loops or picots along an edge: a row of base beads, over so many of which a loop of arc beads and a tip stands; the
- * thread goes through those base beads again. Sewn to a band by its base row; with one arc bead at each side of the tip
- * it is a row of picots.
+ * thread goes through those base beads again. Sewn to a band by its base row; with one arc bead at each side of the
+ * tip it is a row of picots.
  */
 export const edgeLoops: Design = {
   id: 'edge-loops',
@@ -12,6 +12,7 @@ export const edgeLoops: Design = {
   motif: 'loop',
   thing: 'Edging',
   version: 1,
+  tunes: ['between'],
   kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'cuff', 'earrings'],
   help: {
     under: 'As many as lie under a loop on the edge.',

@@ -11,6 +11,7 @@ export const peakedRings: Design = {
   summary: 'Rings of domed beads with a bicone at each point; neighbours share one.',
   motif: 'ring',
   version: 1,
+  tunes: ['beside'],
   choices: { finish: FINISHES },
   help: { inner: 'Between two domed beads, inside.', beside: 'At each side of a point.' },
   recipe: `

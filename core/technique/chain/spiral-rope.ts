@@ -53,8 +53,8 @@ ${HITCHES}
 const BESIDE_MM = 1
 
 /**
- * The rope as it is seen unrolled: the core string at one side, its loops beside it as they follow each other round it,
- * each moved round by as much as its thickest bead needs beside the one before.
+ * The rope as it is seen unrolled: the core string at one side, its loops beside it as they follow each other round
+ * it, each moved round by as much as its thickest bead needs beside the one before.
  */
 function unrolled(run: Run): Laid | null {
   const { nodes } = run

@@ -11,6 +11,7 @@ export const stemmedFlowers: Design = {
   summary: 'Flowers of five to ten petals round a heart, joined by stems; every second one small if you like.',
   motif: 'flower',
   version: 1,
+  tunes: ['stems'],
   choices: {
     finish: FINISHES,
     mix: [
