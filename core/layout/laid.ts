@@ -2,7 +2,7 @@ import type { Node, Port, Run } from '../recipe/run'
 import { keptDiscs, outlineOf } from './body'
 import { chainOf, posesOfChain, type Chain, type Length, type Lies } from './chain'
 import { answerTo } from './keep'
-import { pointOf, type Pose } from './pose'
+import { mirrored, pointOf, type Pose } from './pose'
 
 /** Stitched work as it lies, mm: along x, across y. */
 export interface Laid {
@@ -49,6 +49,14 @@ function outlineFor(spec: NonNullable<Node['spec']>): ReturnType<typeof outlineO
   if (!outline) outlines.set(spec, (outline = outlineOf(spec)))
   return outline
 }
+
+/** The same work turned over: what lay on one side of the chain lies on the other. */
+export const turnedOver = (laid: Laid): Laid => ({
+  ...laid,
+  poses: laid.poses.map((p) => p && mirrored(p)),
+  top: 0 - laid.bottom,
+  bottom: 0 - laid.top,
+})
 
 /** Where an end of a hole lies, mm; null where its bead has no place. */
 export function portPoint(

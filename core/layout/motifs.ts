@@ -107,7 +107,7 @@ export function stretchOf(motifs: Motifs): Stretch | null {
   return { from, until, period, home: from + period * Math.ceil((found.from - from) / period) }
 }
 
-/** Whether most of a motif’s beads lie in another one as well, joined alike. */
+/** Whether most of a motif’s beads lie in another one as well, joined to each other alike. */
 function isLike({ run, nodesOf, madeIn }: Motifs, m: number, other: number): boolean {
   const whole = new Set(nodesOf(other).map(beadText))
   const shared = new Set(nodesOf(m).flatMap((node) => (whole.has(beadText(node)) ? [beadText(node)] : [])))
@@ -117,6 +117,6 @@ function isLike({ run, nodesOf, madeIn }: Motifs, m: number, other: number): boo
       run.nodes[node]!.motif === motif && shared.has(beadText(run.nodes[node]!))
     return madeIn(motif).flatMap((b) => (isShared(b.from) && isShared(b.to) ? [bridgeText(run, b, motif)] : []))
   }
-  const ties = new Set(inner(other))
-  return inner(m).every((tie) => ties.has(tie))
+  const [ties, own] = [new Set(inner(other)), new Set(inner(m))]
+  return ties.size === own.size && [...own].every((tie) => ties.has(tie))
 }

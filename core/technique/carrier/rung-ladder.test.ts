@@ -170,13 +170,21 @@ describe('a ladder of rungs', () => {
     const at = (c: number, r: number) => centreOf(onlyPart(p), c, r)
     const middle = at(7, 2).x
     // The rung: three cubes in one line.
-    expect([6, 7, 8].map((c) => at(c, 2).x - middle)).toEqual([-3, 0, 3])
-    expect(new Set([6, 7, 8].map((c) => Math.round(at(c, 2).y * 1e6)))).toHaveLength(1)
-    // Sides lie outside its ends, half a seed away, from the rung before to this one.
-    expect(at(1, 2).x - middle).toBeCloseTo(4.5 + 1.5, 9)
-    expect(at(4, 2).x - middle).toBeCloseTo(-6, 9)
-    expect(at(2, 2).y - at(0, 2).y).toBeCloseTo(2 * 2.1, 9)
-    expect(at(1, 2).y).toBeCloseTo((at(7, 1).y + at(7, 2).y) / 2, 9)
+    ;[6, 7, 8].forEach((c, k) => expect(at(c, 2).x - middle).toBeCloseTo(3 * (k - 1), 2))
+    for (const c of [6, 8]) expect(at(c, 2).y).toBeCloseTo(at(7, 2).y, 2)
+    // Sides lie outside its ends in arcs, from the rung before to this one: the middle seed stands out furthest.
+    for (const [side, sign] of [
+      [[0, 1, 2], 1],
+      [[3, 4, 5], -1],
+    ] as const) {
+      const [first, second, third] = side.map((c) => sign * (at(c, 2).x - middle))
+      expect(first).toBeGreaterThan(4.5)
+      expect(second).toBeGreaterThan(first! + 0.3)
+      expect(third).toBeCloseTo(first!, 2)
+    }
+    expect(at(1, 2).y).toBeCloseTo((at(7, 1).y + at(7, 2).y) / 2, 1)
+    // From rung to rung as far as three seeds are long, to 2 %.
+    expect(Math.abs((at(7, 3).y - at(7, 2).y) / (3 * 2.1) - 1)).toBeLessThan(0.02)
     // Leads begin beside each other at the clasp.
     expect(at(0, 0).y).toBeLessThan(at(4, 0).y)
     expect(at(0, 0).x - at(5, 0).x).toBeLessThan(at(4, 0).x - at(9, 0).x)

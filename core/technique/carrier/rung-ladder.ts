@@ -1,10 +1,14 @@
 import { z } from 'zod'
 import { requireSpec } from '../../bead/spec'
 import { keyOf } from '../../grid/key'
-import { crossed, rungOf, type Row, type Rung } from '../../recipe/rows'
+import { chainOf, type Lies } from '../../layout/chain'
+import { layRun, turnedOver } from '../../layout/laid'
+import { crossed, rungOf, runRows, type Row, type RowProgram, type Rung } from '../../recipe/rows'
+import type { Run } from '../../recipe/run'
 import { plainNumber } from '../../units/length'
 import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
+import { laidRow } from '../laid-row'
 import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
 import type { Settings } from '../setting'
 import { rangeOf, type Work } from '../technique'
@@ -88,7 +92,33 @@ function measure(work: Work, rows: readonly Row[]): Measure {
   }
 }
 
-function layout(work: Work, rows: readonly Row[]): RowLayout {
+/** How a ladder lies: nothing but its thread says it. */
+const LIES: Lies = { repeat: 'along', lies: {}, hangs: [] }
+
+/** The ladder as its thread lays it, its sides in arcs; null where its rungs differ, or are too few to tell. */
+function laidArcs(work: Work, rows: readonly Row[], run: Run): RowLayout | null {
+  const own = { run, n: rows.length }
+  const chain = rows.length >= LEAST_RUNGS ? chainOf(own, LIES) : null
+  if (!chain || chain.problem.cells.length > 1) return null
+  const { placeOf } = program(work, rows)
+  const found = layRun(own, LIES)!
+  // Rungs lie from the first side to the second, as their lists have them.
+  const ends = run.nodes.filter(({ name, motif }) => name === 'rung' && motif === 1).map(({ id }) => found.poses[id])
+  const isOver = ends.length > 1 && ends[0]!.y > ends.at(-1)!.y
+  const laid = isOver ? turnedOver(found) : found
+  return laidRow(run, laid, (node) => {
+    const place = placeOf(node)
+    return place < rows[node.motif]!.length ? keyOf(work.columns, place, node.motif) : null
+  })
+}
+
+const LEAST_RUNGS = 5
+
+function layout(work: Work, rows: readonly Row[], run: Run): RowLayout {
+  return laidArcs(work, rows, run) ?? straightSides(work, rows)
+}
+
+function straightSides(work: Work, rows: readonly Row[]): RowLayout {
   const { rungs, at, widthMm, outMm, lengthMm } = measure(work, rows)
   const middle = outMm + widthMm / 2
   const placed: PlacedBead[] = []
@@ -156,6 +186,13 @@ function usualLength(rows: number, work: Omit<Work, 'rows'>): number {
   return 2 * lead + thickOf(own.rung) + (rows - 1) * usualStep(work)
 }
 
+const program = (work: Work, rows: readonly Row[]): RowProgram =>
+  crossed(rungsOf(work, rows), {
+    needles: read(work.settings).needles === 'two' ? 2 : 1,
+    fixtures: { clasp: { name: 'clasp ring', d: 4, holes: 1, pitch: 0 } },
+    end: 'clasp',
+  })
+
 const ladder: RowWork = {
   id: 'rung-ladder',
   name: 'Ladder of rungs',
@@ -217,12 +254,13 @@ const ladder: RowWork = {
       ...grown(tailUp, tail, tailDown),
     ]
   },
-  program: (work, rows) =>
-    crossed(rungsOf(work, rows), {
-      needles: read(work.settings).needles === 'two' ? 2 : 1,
-      fixtures: { clasp: { name: 'clasp ring', d: 4, holes: 1, pitch: 0 } },
-      end: 'clasp',
-    }),
+  program,
+  awaits(work) {
+    const rows = rowsOfWork(work)
+    if (rows.length < LEAST_RUNGS) return []
+    const question = chainOf({ run: runRows(program(work, rows)), n: rows.length }, LIES)?.problem
+    return question && question.cells.length === 1 ? [question] : []
+  },
   layout,
   extent(work) {
     const rows = rowsOfWork(work)

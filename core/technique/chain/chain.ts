@@ -2,8 +2,8 @@ import type { z } from 'zod'
 import { requireSpec, type BeadSpec } from '../../bead/spec'
 import { keyOf } from '../../grid/key'
 import { judged } from '../../layout/judge'
-import { portPoint, type Laid } from '../../layout/laid'
-import { bridgeByTouch, type Pose } from '../../recipe/measure'
+import type { Laid } from '../../layout/laid'
+import { bridgeByTouch } from '../../recipe/measure'
 import { RECIPE_LIMITS, type Recipe } from '../../recipe/language'
 import type { RowProgram } from '../../recipe/rows'
 import { unitsOf, type Run } from '../../recipe/run'
@@ -12,6 +12,7 @@ import { problem } from '../../problem'
 import type { CarrierId } from '../act'
 import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
+import { FAR_MOTIFS, laidRow } from '../laid-row'
 import { rowWork, type RowLayout, type RowWork } from '../row-work'
 import type { PickedBead } from '../picked'
 import type { Script } from '../script'
@@ -100,15 +101,6 @@ const RUN_IDS: Readonly<Record<Recipe['carriers'][number]['kind'], CarrierId>> =
   elastic: 'cord',
 }
 
-/** What each kind of carrier is seen as. */
-const DRAWN: Readonly<Record<Recipe['carriers'][number]['kind'], Carrier['kind']>> = {
-  thread: 'thread',
-  wire: 'wire',
-  cord: 'cord',
-  pin: 'wire',
-  elastic: 'cord',
-}
-
 /** What is laid out for each kind of carrier (common practice). */
 const THREAD_TOOLS = ['Beading needle', 'Scissors', 'Wax or conditioner']
 const WIRE_TOOLS = ['Wire cutters', 'Chain-nose pliers', 'File', 'Eye protection']
@@ -122,14 +114,6 @@ const TOOLS: Readonly<Record<Recipe['carriers'][number]['kind'], readonly string
 
 /** Faults of recipes that go on and on: they are refused; others are findings. */
 const BEYOND: ReadonlySet<string> = new Set(['too-long', 'too-many', 'too-many-turns'])
-
-/** The pose of a bead in a drawing that runs down the page: along is y there, and second holes change sides. */
-const seenDown = (p: { x: number; y: number; turn: number; flip: number }, left: number, top: number): Pose => ({
-  x: p.y - top,
-  y: p.x - left,
-  turnDegrees: 90 - (p.turn * 180) / Math.PI,
-  flip: p.flip > 0 ? -1 : 1,
-})
 
 export function chain(own: Chain): Strung {
   const { planOf } = own
@@ -216,22 +200,16 @@ export function chain(own: Chain): Strung {
   }
 
   function laidOut(work: Work, run: Run, laid: Laid, start: number): RowLayout {
-    const { left, right, top, bottom } = laid
-    const placed: PlacedBead[] = []
-    const poses = run.nodes.map(({ id }) => {
-      const pose = laid.poses[id]
-      return pose ? seenDown(pose, left, top) : null
-    })
     const there = new Set<number>()
-    for (const { id, isFixture, motif, place, spec } of run.nodes) {
-      const pose = poses[id]
+    const layout = laidRow(run, laid, ({ motif, place }) => {
       const r = motif + start
-      if (isFixture || !spec || !pose || r >= work.rows || place >= lengthOfRow(work, r)) continue
+      if (r >= work.rows || place >= lengthOfRow(work, r)) return null
       const key = keyOf(work.columns, place, r)
       there.add(key)
-      // Whole degrees: beads that lie alike are painted alike.
-      placed.push({ key, x: pose.x, y: pose.y, turnDegrees: Math.round(pose.turnDegrees), bead: spec })
-    }
+      return key
+    })
+    const { left, right, top, bottom } = laid
+    const placed = [...layout.placed]
     // What lies in a line beyond what is strung lies beside it, so that it is seen.
     for (let r = 0; r < work.rows; r++) {
       let x = bottom - top + work.bead.d
@@ -244,14 +222,7 @@ export function chain(own: Chain): Strung {
         x += bead.l
       }
     }
-    return {
-      placed,
-      carriers: laid.acrossMm === undefined ? [...threadsOf(run, laid), ...findingsOf(run, poses)] : [],
-      touches: laid.acrossMm !== undefined,
-      widthMm: bottom - top,
-      lengthMm: right - left,
-      poseOf: ({ id }) => poses[id] ?? null,
-    }
+    return { ...layout, placed }
   }
 
   /** Each line as it is strung, one below the other: of work that is too much to be laid. */
@@ -513,9 +484,6 @@ export function chain(own: Chain): Strung {
   return rowWork(work)
 }
 
-/** Motifs apart from which beads are not joined in the picture. */
-const FAR_MOTIFS = 4
-
 const usualPlan = ({ planOf, settings }: Chain): RecipePlan =>
   planOf({ settings: (settings as z.ZodType<Work['settings']>).parse({}) })
 
@@ -537,56 +505,3 @@ const thickest = (plan: RecipePlan, sizes: Sizes): number =>
     const { d, thick } = recipeWork(plan, sizes).spec(slot)
     return Math.max(most, thick ?? d)
   }, 0)
-
-/** The way of each carrier as it lies: from hole to hole; what is inside a bead is covered by it. */
-function threadsOf(run: Run, laid: Laid): Carrier[] {
-  const out: Carrier[] = []
-  for (const carrier of run.head.carriers) {
-    let points: { x: number; y: number }[] = []
-    const close = (): void => {
-      if (points.length > 1) out.push({ kind: DRAWN[carrier.kind], thickMm: Math.max(THREAD_MM, carrier.mm), points })
-      points = []
-    }
-    for (const { by, spans } of run.done) {
-      if (by !== carrier.id) continue
-      for (const span of spans) {
-        if (span.kind !== 'bridge') continue
-        const [from, to] = [portPoint(laid, run.nodes, span.from), portPoint(laid, run.nodes, span.to)]
-        const [a, b] = [run.nodes[span.from.node]!, run.nodes[span.to.node]!]
-        if (!from || !to || Math.abs(a.motif - b.motif) > FAR_MOTIFS) {
-          close()
-          continue
-        }
-        for (const p of [from, to]) {
-          const down = { x: p.y - laid.top, y: p.x - laid.left }
-          const last = points.at(-1)
-          if (!last || last.x !== down.x || last.y !== down.y) points.push(down)
-        }
-        if (points.length >= MOST_POINTS) close()
-      }
-    }
-    close()
-  }
-  return out
-}
-
-/** Points of one line: short lines are found quickly where only a part is seen. */
-const MOST_POINTS = 40
-
-const RING_CORNERS = 20
-const RING_MM = 0.7
-
-/** Findings as rings. */
-function findingsOf(run: Run, poses: readonly (Pose | null)[]): Carrier[] {
-  return run.nodes.flatMap(({ id, isFixture, slot }): Carrier[] => {
-    const pose = poses[id]
-    if (!isFixture || !pose) return []
-    const r = (run.head.fixtures[slot]?.d ?? 0) / 2
-    if (r <= 0) return []
-    const points = Array.from({ length: RING_CORNERS + 1 }, (_, k) => {
-      const turn = (2 * Math.PI * k) / RING_CORNERS
-      return { x: pose.x + r * Math.cos(turn), y: pose.y + r * Math.sin(turn) }
-    })
-    return [{ kind: 'wire', thickMm: RING_MM, points }]
-  })
-}

@@ -155,7 +155,7 @@ describe('the designs that ship', () => {
       { numRuns: 40 },
     )
   })
-  it('is fitted by whole motifs, by a stem bead more or fewer, or by a chain, and every choice does what it says', () => {
+  it('is fitted by whole motifs, or a stem bead more or fewer, and every choice does what it says', () => {
     const p = begun('stemmed-flowers', { stems: 6 })
     for (const bodyMm of [158, 165, 171]) {
       const here = { ...p, fit: { ...p.fit, bodyMm } }
