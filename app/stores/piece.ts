@@ -24,10 +24,19 @@ export const usePiece = defineStore('piece', () => {
   let opening = 0
   let underWay: Promise<void> | null = null
 
+  /** Gestures that wait until it is known how the work lies after the first of them. */
+  const waiting: { label: string; steps: readonly Step[] }[] = []
+  /** Whether how the work lies is being found: the old picture stays until then. */
+  const laying = ref(false)
+
   const piece = computed(() => shown.value?.ahead.piece ?? null)
   /** The last state of it that the server has. */
   const revision = computed(() => shown.value?.ahead.revision ?? 0)
-  const state = computed(() => shown.value?.state ?? 'saved')
+  const state = computed(() => {
+    const now = shown.value?.state ?? 'saved'
+    // What waits for its picture is not saved yet.
+    return laying.value && now === 'saved' ? 'saving' : now
+  })
   const says = computed(() => shown.value?.says ?? '')
   const pending = computed(() => shown.value?.ahead.pending.length ?? 0)
   const canUndo = computed(() => shown.value?.ahead.history.undo.at(-1)?.label ?? null)
@@ -78,6 +87,7 @@ export const usePiece = defineStore('piece', () => {
     // Other tabs of this browser tell at once; other devices are asked now and then.
     ticking = setInterval(lookIfSeen, LOOK_EVERY_MS)
     window.addEventListener('online', again)
+    window.addEventListener('pagehide', commitWaiting)
   }
 
   // The server is back, or the person signed in again: go on.
@@ -93,11 +103,18 @@ export const usePiece = defineStore('piece', () => {
     if (id.value === which) close()
   }
 
+  /** What still waits for its picture is done without it: nothing is lost. */
+  function commitWaiting(): void {
+    laying.value = false
+    for (const one of waiting.splice(0)) {
+      const says = line?.commit(one.label, one.steps)
+      if (says) did.value = says
+    }
+  }
+
   /** Closes the piece; what it has not sent yet is sent from any other page. */
   function close(): void {
-    // What still waits for its picture is done without it: nothing is lost.
-    for (const one of waiting.splice(0)) line?.commit(one.label, one.steps)
-    laying.value = false
+    commitWaiting()
     underWay = null
     opening++
     line?.close()
@@ -105,15 +122,11 @@ export const usePiece = defineStore('piece', () => {
     clearInterval(ticking)
     document.removeEventListener('visibilitychange', lookIfSeen)
     window.removeEventListener('online', again)
+    window.removeEventListener('pagehide', commitWaiting)
     id.value = null
     shown.value = null
     outbox.release()
   }
-
-  /** Gestures that wait until it is known how the work lies after the first of them. */
-  const waiting: { label: string; steps: readonly Step[] }[] = []
-  /** Whether how the work lies is being found: the old picture stays until then. */
-  const laying = ref(false)
 
   /** One gesture. Returns a sentence if it cannot be done; then nothing has changed. */
   const commit = (label: string, steps: readonly Step[]): string | null => {
@@ -134,13 +147,7 @@ export const usePiece = defineStore('piece', () => {
     laying.value = true
     const mine = opening
     void layAway(questions).then(() => {
-      const all = waiting.splice(0)
-      laying.value = false
-      if (mine !== opening) return
-      for (const one of all) {
-        const says = line?.commit(one.label, one.steps)
-        if (says) did.value = says
-      }
+      if (mine === opening) commitWaiting()
     })
     return null
   }
