@@ -185,7 +185,7 @@ export const CHAIN_PIECES: readonly Piece[] = [
     ]),
     fit: { wearer: 'the fair', bodyMm: 165, easeMm: 20, closure: usualClosure('toggle') },
     supply: { needle: '13', thread: 'gel-4' },
-    lines: 32,
+    lines: 30,
     cycle: 1,
     colours: [one(1), one(2), one(3), one(4)],
   }),

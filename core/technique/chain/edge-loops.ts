@@ -13,7 +13,7 @@ export const edgeLoops: Design = {
   thing: 'Edging',
   version: 1,
   tunes: ['between'],
-  kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'cuff', 'earrings'],
+  kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings'],
   help: {
     under: 'As many as lie under a loop on the edge.',
     arc: 'One makes a picot.',
