@@ -69,7 +69,8 @@ export const usePiece = defineStore('piece', () => {
     const mine = ++opening
     await outbox.leave(which)
     const opened = await Line.open({ account: account.account!.id, piece: which }, (now) => {
-      if (mine === opening) shown.value = now
+      // Nothing is shown before it can be worked on.
+      if (mine === opening && line) shown.value = now
     })
     if (mine !== opening) {
       opened.close()
@@ -134,13 +135,14 @@ export const usePiece = defineStore('piece', () => {
     const last = waiting.at(-1)
     if (last) {
       // Places of the old picture may hold another bead in the new one.
-      if (!canMove(steps)) return 'One moment: how the work lies now is being found. Lay it again.'
+      if (piece.value && !canMove(piece.value, steps))
+        return 'One moment: how the work lies now is being found. Lay it again.'
       // The same field changed again takes the place of what it was.
       if (last.label === label) last.steps = steps
       else waiting.push({ label, steps })
       return null
     }
-    const open = line && piece.value && canMove(steps) ? applySteps(piece.value, steps) : null
+    const open = line && piece.value && canMove(piece.value, steps) ? applySteps(piece.value, steps) : null
     const questions = open?.ok ? awaited(open.value) : []
     if (questions.length === 0) return line?.commit(label, steps) ?? null
     waiting.push({ label, steps })
@@ -153,6 +155,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   function back(way: 'undo' | 'redo'): string | null {
+    commitWaiting()
     const label = way === 'undo' ? canUndo.value : canRedo.value
     did.value = label ? `${way === 'undo' ? 'Undone' : 'Done again'}: ${label}` : ''
     return line?.back(way) ?? null
@@ -160,6 +163,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Keeps what was made here as a piece of its own and lets go of it here. Returns the copy's id. */
   async function keepMineAsCopy(): Promise<string | null> {
+    commitWaiting()
     if (!line || !piece.value) return null
     const copy = await api(createdAnswer, 'piece', {
       method: 'POST',
@@ -173,6 +177,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Lets the edits made here go. */
   async function letMineGo(): Promise<void> {
+    waiting.splice(0)
     await line?.forget()
     close()
   }

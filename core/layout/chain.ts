@@ -5,9 +5,9 @@ import { callOf, motifsOf, stretchOf, type Motifs } from './motifs'
 import { imageOf, poseIn, type Pose } from './pose'
 import type { CellProblem, ChainAnswer, ChainProblem, EndProblem, Fixed, Tie } from './problem'
 
-/** Kinds of motifs that are laid one by one at most, and beads of a cell or an end. */
+/** Kinds of motifs that are laid one by one at most, and beads of all cells, or of an end: seconds, never minutes. */
 const MOST_CELLS = 24
-const MOST_BEADS = 600
+const MOST_BEADS = 240
 
 /** Where a node lies: in a copy of a cell, or at an end. */
 type Seat =
@@ -103,7 +103,8 @@ export function chainOf(own: Length, lies: Lies, longer: Length = own): Chain | 
   const shown = isKnown || long === motifs ? { motifs: long, plan: known } : { motifs, plan: planOf(motifs) }
   if (!shown.plan) return null
   const indexes = indexesOf(shown.plan, shown.motifs)
-  if (indexes.some(({ size }) => size > MOST_BEADS) || indexes.every(({ size }) => size === 0)) return null
+  const beads = indexes.reduce((sum, { size }) => sum + size, 0)
+  if (beads === 0 || beads > MOST_BEADS) return null
   const outlineFor = outliner(own.run)
   const cells = shown.plan.cellMotifs.map((_, c) =>
     cellAt({ motifs: shown.motifs, plan: shown.plan!, indexes, outlineFor, lies }, c),

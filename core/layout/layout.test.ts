@@ -193,6 +193,22 @@ describe('the picture', () => {
   })
 })
 
+describe('what is too much', () => {
+  it('is not laid: a motif of too many beads, or too many beads in motifs that grow', () => {
+    const ring = (count: string | number): Recipe => ({
+      ...flower,
+      start: [],
+      motif: [{ do: 'pick', items: [{ slot: 'stem', hole: 'a', count }] }],
+      end: [],
+    })
+    const laid = (count: string | number, n: number) => layRun(runOf(ring(count), {}, n), ring(count))
+    expect(laid(60, LONG)).not.toBeNull()
+    expect(laid(241, LONG)).toBeNull()
+    expect(laid('5+m', 10)).not.toBeNull()
+    expect(laid('20+m', 20)).toBeNull()
+  })
+})
+
 describe('what was laid', () => {
   it('is kept by what it hangs on: colours and counts are not among it', () => {
     const [a, b] = [chainFor(flower, {}, 20).problem, chainFor(flower, {}, 33).problem]

@@ -12,5 +12,7 @@ export function awaited({ parts }: Pick<Piece, 'parts'>): ChainProblem[] {
   return [...open.values()]
 }
 
-/** Whether steps can change how something lies: other colours do not. */
-export const canMove = (steps: readonly Step[]): boolean => steps.some(({ type }) => type !== 'cells')
+/** Whether steps can change how something lies that takes time to be laid: other colours do not, nor do grids. */
+export const canMove = ({ parts }: Pick<Piece, 'parts'>, steps: readonly Step[]): boolean =>
+  steps.some(({ type }) => type === 'part') ||
+  (steps.some(({ type }) => type !== 'cells') && parts.some((part) => techniqueOf(part).awaits !== undefined))

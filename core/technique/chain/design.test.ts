@@ -34,24 +34,24 @@ const begun = (technique: string, settings: Settings = {}): Piece => {
     ...{ spec: Object.values(recipe.slots)[0]!.spec, motif: 'plain', start: 'left' },
   })
 }
-const only = (p: Piece): Part => p.parts[0]!
+const onlyPart = (p: Piece): Part => p.parts[0]!
 const IDS = [...DESIGN_RECIPES.keys()]
 const counts = (p: Piece): Record<string, number> =>
   Object.fromEntries(reportPiece(p).parts[0]!.told!.slots.map(({ slot, beads }) => [slot, beads]))
 /** Motifs of a part whose start and end have a line of their own, or not. */
 const motifsOf = (p: Piece): number => {
-  const { start, end } = techniqueOf(only(p)).picks!(only(p), 2)
-  return rowsOf(only(p)) - (start.length > 0 ? 1 : 0) - (end.length > 0 ? 1 : 0)
+  const { start, end } = techniqueOf(onlyPart(p)).picks!(onlyPart(p), 2)
+  return rowsOf(onlyPart(p)) - (start.length > 0 ? 1 : 0) - (end.length > 0 ? 1 : 0)
 }
 
 describe('the designs that ship', () => {
   it.each(IDS)('%s begins as it is wanted: nothing to mend, one bead a part, back from its file', (id) => {
     const p = begun(id)
-    expect(partFindings(only(p), p)).toEqual([])
-    expect(Math.abs(rowsWanted(p) - rowsOf(only(p)))).toBeLessThanOrEqual(0.75)
-    expect(extentOf(p, only(p)).basis).toMatchObject({ spread: 0.1 })
+    expect(partFindings(onlyPart(p), p)).toEqual([])
+    expect(Math.abs(rowsWanted(p) - rowsOf(onlyPart(p)))).toBeLessThanOrEqual(0.75)
+    expect(extentOf(p, onlyPart(p)).basis).toMatchObject({ spread: 0.1 })
     const told = reportPiece(p).parts[0]!.told!
-    expect(totalOf(tallyPart(only(p)))).toBe(told.beads)
+    expect(totalOf(tallyPart(onlyPart(p)))).toBe(told.beads)
     expect(valueOf(readPieceFile(writePieceFile(p)))).toEqual(p)
   })
   it.each(IDS)('%s is counted and threaded as a walk does that knows nothing of it', (id) => {
@@ -71,8 +71,8 @@ describe('the designs that ship', () => {
     }, 0)
     expect(told.carriers.reduce((sum, { throughMm }) => sum + throughMm, 0)).toBeCloseTo(through, 6)
     // What lies between the holes is little: beads touch.
-    const { lengthMm } = pathOf(only(p), p).runs[0]!
-    const cuts = pathOf(only(p), p).runs[0]!.count
+    const { lengthMm } = pathOf(onlyPart(p), p).runs[0]!
+    const cuts = pathOf(onlyPart(p), p).runs[0]!.count
     expect(lengthMm * cuts).toBeGreaterThan(through)
     expect(lengthMm * cuts).toBeLessThan(2.2 * through + 40 * cuts)
   })
@@ -107,8 +107,8 @@ describe('the designs that ship', () => {
     const rope = begun('spiral-rope', { span: 4, seeds: 2 })
     const turns = motifsOf(rope)
     expect(counts(rope)).toEqual({ core: 4 * (turns + 1), out: 16 * turns, middle: 4 * turns, loop: 14 })
-    expect(extentOf(rope, only(rope)).lengthMm.nominal).toBeGreaterThan(4 * (turns + 1) * 1.4)
-    expect(extentOf(rope, only(rope)).widthMm.nominal).toBeCloseTo(2.1 + 2 * 3, 6)
+    expect(extentOf(rope, onlyPart(rope)).lengthMm.nominal).toBeGreaterThan(4 * (turns + 1) * 1.4)
+    expect(extentOf(rope, onlyPart(rope)).widthMm.nominal).toBeCloseTo(2.1 + 2 * 3, 6)
     const edge = begun('edge-loops', { under: 3, between: 1, arc: 3 })
     const e = motifsOf(edge)
     expect(counts(edge)).toEqual({ base: 4 * e + 1, arc: 6 * e, tip: e })
@@ -137,7 +137,7 @@ describe('the designs that ship', () => {
       fc.property(fc.constantFrom(...IDS), fc.nat({ max: 999 }), fc.nat({ max: 999 }), (id, which, pick) => {
         const recipe = DESIGN_RECIPES.get(id)!
         const p = begun(id)
-        const part = only(p)
+        const part = onlyPart(p)
         const { fields } = techniqueOf(part)
         const field = fields[which % fields.length]!
         const param = recipe.params.find((x) => x.id === field.key)!
@@ -146,8 +146,8 @@ describe('the designs that ship', () => {
           : param.least + (pick % (Math.min(param.most, param.least + 6) - param.least + 1))
         const steps = settingSteps(p, part, { ...part.settings, [field.key]: value }, 1)
         const next = valueOf(applySteps(p, steps))
-        expect(partFindings(only(next), next).filter(({ weight }) => weight === 'stops')).toEqual([])
-        expect(totalOf(tallyPart(only(next)))).toBe(reportPiece(next).parts[0]!.told!.beads)
+        expect(partFindings(onlyPart(next), next).filter(({ weight }) => weight === 'stops')).toEqual([])
+        expect(totalOf(tallyPart(onlyPart(next)))).toBe(reportPiece(next).parts[0]!.told!.beads)
         expect(motifsOf(next)).toBe(motifsOf(p))
         const back = valueOf(applySteps(next, invertSteps(steps)))
         expect(JSON.stringify(pieceToBody(back))).toBe(JSON.stringify(pieceToBody(p)))
@@ -164,9 +164,9 @@ describe('the designs that ship', () => {
       expect(ways.has('whole')).toBe(true)
       for (const choice of choices.filter(({ way }) => way === 'tune' || way === 'whole')) {
         const next = valueOf(applySteps(here, choiceSteps(here, choice)))
-        expect(partFindings(only(next), next)).toEqual([])
-        expect(totalOf(tallyPart(only(next)))).toBe(choice.beads)
-        expect(extentOf(next, only(next)).lengthMm.nominal).toBeCloseTo(choice.fit.beadworkMm.nominal, 6)
+        expect(partFindings(onlyPart(next), next)).toEqual([])
+        expect(totalOf(tallyPart(onlyPart(next)))).toBe(choice.beads)
+        expect(extentOf(next, onlyPart(next)).lengthMm.nominal).toBeCloseTo(choice.fit.beadworkMm.nominal, 6)
       }
     }
     const tuned = [150, 154, 158, 162, 166, 170, 174]
@@ -176,13 +176,13 @@ describe('the designs that ship', () => {
   })
   it('gives small flowers beads of their own size when they are asked for, and room in the repeat', () => {
     const p = begun('stemmed-flowers')
-    const next = valueOf(applySteps(p, settingSteps(p, only(p), { ...only(p).settings, mix: 'two' }, 1)))
-    expect(only(next).repeat.rows).toBe(2)
-    const [large, small] = linesOf(only(next).repeat).map((line) => [...line])
+    const next = valueOf(applySteps(p, settingSteps(p, onlyPart(p), { ...onlyPart(p).settings, mix: 'two' }, 1)))
+    expect(onlyPart(next).repeat.rows).toBe(2)
+    const [large, small] = linesOf(onlyPart(next).repeat).map((line) => [...line])
     expect(large).not.toEqual(small)
     const added = next.tray.slice(p.tray.length)
     expect(added.map(({ spec }) => spec)).toEqual(expect.arrayContaining(['round-15']))
-    expect(rowsOf(only(next))).toBe(rowsOf(only(p)))
+    expect(rowsOf(onlyPart(next))).toBe(rowsOf(onlyPart(p)))
   })
   it('notices nearly every pass that is turned round, in the picture from before', () => {
     let all = 0
