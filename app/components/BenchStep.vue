@@ -4,6 +4,8 @@ import type { Bite, RowTask, Task } from '#core/making/agenda'
 import { titleOf } from '#core/making/say'
 import { trayByNumber, type Piece } from '#core/piece/piece'
 import { asides, GAP, rowTitle, runText } from '#core/tally/words'
+import { shownSteps } from '#core/tally/strips'
+import StepStrip from './StepStrip.vue'
 import ToldSteps from './ToldSteps.vue'
 
 /** The step in hand, large: its words with bead pictures, what is strung of it, and what follows. */
@@ -19,6 +21,8 @@ const props = defineProps<{
   copies: number
 }>()
 const tray = computed(() => trayByNumber(props.piece.tray))
+/** The steps with their pictures, where there are any. */
+const pictured = computed(() => shownSteps(props.task.part, props.task.row))
 const nextRuns = computed(() => props.next?.words?.runs.slice(0, 12) ?? [])
 const laid = computed(() => props.bites[props.bite]?.before ?? 0)
 </script>
@@ -39,8 +43,17 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
         }}<template v-if="bite > 0"> · {{ task.words.beads - laid }} to go</template></span
       >
     </p>
+    <StepStrip
+      v-if="pictured.some((step) => step.picture)"
+      :piece="piece"
+      :part="task.part"
+      :steps="pictured"
+      :done="running ? bite : 0"
+      large
+      data-test="runs"
+    />
     <ToldSteps
-      v-if="task.words.told"
+      v-else-if="task.words.told"
       :told="task.words.told"
       :tray="tray"
       :done="running ? bite : 0"

@@ -8,6 +8,7 @@ import { greatestPasses, totalsOf, type BridgeMm, type Passes, type Totals } fro
 import type { Act, CarrierId } from './act'
 import { freeDrawing, type Carrier, type PlacedBead } from './drawing'
 import { halfBox, type Point } from './lattice'
+import { stepPicture } from './step-picture'
 import type { Strung } from './strung'
 import {
   lengthOfRow,
@@ -193,10 +194,10 @@ export function rowWork(own: RowWork): Strung {
     }
   }
 
-  /** How far it is from hole to hole, as the beads lie. */
-  function bridgeOf({ program, layout, keys }: Told): BridgeMm {
+  /** How beads and findings lie, told from their places. */
+  function posesOf({ program, layout, keys }: Told): (node: Node) => Pose | null {
     const places = new Map(layout.placed.map((p) => [p.key, p]))
-    const poseOf = (node: Node): Pose | null => {
+    return (node) => {
       if (node.isFixture) {
         const at = layout.fixtureAt?.(node.slot, node.motif)
         return at ? { ...at, turnDegrees: 0 } : null
@@ -207,6 +208,12 @@ export function rowWork(own: RowWork): Strung {
         ? { x: place.x, y: place.y, turnDegrees: place.turnDegrees + (turned ? 180 : 0), flip: turned ? -1 : 1 }
         : null
     }
+  }
+
+  /** How far it is from hole to hole, as the beads lie. */
+  function bridgeOf(told: Told): BridgeMm {
+    const { layout } = told
+    const poseOf = posesOf(told)
     const straight = bridgeByPose(layout.poseOf ?? poseOf)
     if (!own.turnsAcross) return straight
     const along = bridgeByPose(poseOf, 'along')
@@ -285,6 +292,16 @@ export function rowWork(own: RowWork): Strung {
           ...(more.length > 0 ? [{ who: '', says: `lay ${more.length} more`, note: BEYOND, keys: more }] : []),
         ],
       }
+    },
+    pictures(i, work) {
+      const told = toldOf(work)
+      const { run, keys, layout } = told
+      const of = { run, keys, poseOf: layout.poseOf ?? posesOf(told) }
+      return (told.steps[i] ?? []).map((k) => {
+        const picture = stepPicture(of, k)
+        // Of work that is shown unrolled the thread leads nowhere that is seen.
+        return picture && layout.touches ? { ...picture, way: [], needle: null, enters: null } : picture
+      })
     },
   }
 }

@@ -58,6 +58,7 @@ export interface Strung {
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
   row?(i: number, work: Work): Pick<WorkingRow, 'keys' | 'acts' | 'told'>
+  pictures?: Technique['pictures']
   sums?: Technique['sums']
   workplace?: Technique['workplace']
   findings?: Technique['findings']
@@ -139,6 +140,7 @@ export function lineTechnique(strung: Strung): Technique {
       before: (i) => i - 1,
     },
     ...(strung.workplace ? { workplace: strung.workplace } : {}),
+    ...(strung.pictures ? { pictures: strung.pictures } : {}),
     ...(strung.sums ? { sums: strung.sums } : {}),
     ...(strung.findings ? { findings: strung.findings } : {}),
     check: (work) => strung.check(work),

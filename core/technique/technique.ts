@@ -14,6 +14,7 @@ import type { Chart, Place } from './lattice'
 import type { Material } from './material'
 import type { PickedLines } from './picked'
 import type { Script } from './script'
+import type { StepPicture } from './step-picture'
 import type { Plan } from './plan'
 import type { Workplace } from './workplace'
 
@@ -387,6 +388,8 @@ export interface Technique {
   /** Whether and how the ends join to a ring. */
   join(work: Work): Join
   readonly order: Order
+  /** Pictures of the steps of the i-th thing to do, as its row tells them; null of one that shows nothing. */
+  pictures?(i: number, work: Work): readonly (StepPicture | null)[]
   /** Tools, findings by number, and what is done besides beads; none of its own if left out. */
   workplace?(work: Work): Workplace
   /** Sums over what is told step by step; left out where counts say it all. */

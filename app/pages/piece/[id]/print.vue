@@ -37,8 +37,10 @@ import { requireNeedle, requireThread } from '#core/thread/catalogue'
 import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
+import { shownRows } from '#core/tally/strips'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
+import StepStrip from '../../../components/StepStrip.vue'
 import GlyphMark from '../../../components/GlyphMark.vue'
 import { useLengths } from '../../../composables/lengths'
 import { saveFile, slug } from '../../../composables/save-file'
@@ -141,6 +143,7 @@ const charts = computed(() =>
     return {
       part,
       sections,
+      pictured: shownRows(part),
       words: sheetLines(piece.value, part).slice(0, MOST_WORDS),
       join: joinSays(piece.value, part),
     }
@@ -413,6 +416,16 @@ async function readIn(event: Event) {
             <img :src="strip.src" :alt="strip.alt" />
           </div>
         </template>
+      </section>
+
+      <section v-for="chart in charts.filter((c) => c.pictured.length)" :key="`p-${chart.part.id}`">
+        <h2>{{ chart.part.name }}, step by step</h2>
+        <div v-for="row in chart.pictured" :key="row.words.index" class="pictured">
+          <h3>
+            {{ rowTitle(row.words) }}{{ row.others ? ' and those worked alike' : '' }} · {{ row.words.beads }} beads
+          </h3>
+          <StepStrip :piece="piece" :part="chart.part" :steps="row.steps" />
+        </div>
       </section>
 
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">

@@ -8,13 +8,15 @@ import { columnsOf, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/p
 
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { placesOf, titled } from '#core/technique/technique'
-import { joinSays, joinWords, rowWords, wordedRows, workingRowCount } from '#core/tally/words'
+import { joinSays, joinWords, rowTitle, rowWords, wordedRows, workingRowCount } from '#core/tally/words'
+import { shownRows } from '#core/tally/strips'
 import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
 import { saveFile, slug } from '../../../composables/save-file'
 import { usePiece } from '../../../stores/piece'
 import CordList from '../../../components/CordList.vue'
 import RowWords from '../../../components/RowWords.vue'
+import StepStrip from '../../../components/StepStrip.vue'
 
 const store = usePiece()
 const piece = computed(() => store.piece!)
@@ -40,6 +42,8 @@ const join = computed(() => ({
   words: joinWords(piece.value, part.value),
   counts: tallyJoin(piece.value),
 }))
+/** Work that is told step by step, as it looks. */
+const pictured = computed(() => shownRows(part.value))
 const findings = computed(() => partFindings(part.value, piece.value))
 const pages = computed(() => Math.max(1, Math.ceil(count.value / PAGE)))
 const shown = computed(() => {
@@ -156,6 +160,16 @@ function choose(part: number) {
           Strands are moved in this order: <b>{{ moveOrder.join(' · ') }}</b>
         </p>
         <p class="quiet">The Disc page leads through the moves and keeps your place.</p>
+      </template>
+      <template v-if="pictured.length">
+        <h3>Step by step, in pictures</h3>
+        <section v-for="row in pictured" :key="row.words.index" class="pictured">
+          <h4>
+            {{ rowTitle(row.words) }}<span v-if="row.others" class="quiet"> and those worked alike</span>
+            <span class="quiet"> · {{ row.words.beads }} {{ row.words.beads === 1 ? 'bead' : 'beads' }}</span>
+          </h4>
+          <StepStrip :piece="piece" :part="part" :steps="row.steps" />
+        </section>
       </template>
       <div v-if="isCounted(part)" class="over">
         <h3 id="row-by-row">
@@ -275,6 +289,13 @@ tbody th {
 .finding {
   background: var(--marigold-wash);
   color: var(--marigold);
+}
+.pictured {
+  margin: 10px 0 20px;
+}
+h4 {
+  margin: 0 0 8px;
+  font: 650 16px/1.3 var(--text);
 }
 .list {
   list-style: none;
