@@ -1,11 +1,13 @@
 import { carrierName, stepPlace, type Done, type Port, type Run, type Span } from '../recipe/run'
-import { portPoint, type Laid } from './laid'
+import { portOf, type Laid } from './laid'
 
 /** Something that the picture shows to be wrong, with the step at which it is done. */
 export interface Judged {
   readonly code: 'far' | 'wrong-end'
   readonly says: string
   readonly path: string
+  /** Which of the holes that the step goes through is meant, where it is entered at the wrong end. */
+  readonly going?: number
 }
 
 /** Thread that shows between two beads is too long from here on: their radii and this, at least so much, mm. */
@@ -26,16 +28,18 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
   const { nodes, done, head } = run
   const at = (port: Port): { x: number; y: number } | null => {
     const there = nodesOf(port.node)
-    return there === null ? null : portPoint(laid, nodes, { ...port, node: there })
+    const pose = there === null ? null : laid.poses[there]
+    return pose ? portOf(pose, nodes[port.node]!, port) : null
   }
   const gap = (a: Port, b: Port): number => {
     const [p, q] = [at(a), at(b)]
     return p && q ? Math.hypot(p.x - q.x, p.y - q.y) : 0
   }
   const out = new Map<string, Judged>()
-  const say = (code: Judged['code'], { path }: Done, says: string): void => {
+  const say = (code: Judged['code'], { path }: Done, says: string, going?: number): void => {
     const key = `${code} ${path}`
-    if (!out.has(key) && out.size < MOST) out.set(key, { code, path, says: `${says} (${stepPlace(path)})` })
+    if (out.has(key) || out.size >= MOST) return
+    out.set(key, { code, path, says: `${says} (${stepPlace(path)})`, ...(going === undefined ? {} : { going }) })
   }
   const nameOf = ({ node }: Port): string => {
     const { name, at: k, isFixture, slot } = nodes[node]!
@@ -84,8 +88,16 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
           'wrong-end',
           one,
           `Through ${nameOf(enter)} the other way ${(now - other).toFixed(1)} mm less ${carrier} would show.`,
+          one.goes.indexOf(going),
         )
     })
   }
   return [...out.values()]
+}
+
+/** Which bead of a run each bead of another one is: by its motif, name and place. */
+export function sameBeads(now: Pick<Run, 'nodes'>, before: Pick<Run, 'nodes'>): (node: number) => number | null {
+  const keyOf = ({ motif, name, at }: Run['nodes'][number]): string => `${motif}/${name}/${at}`
+  const known = new Map(before.nodes.map((node) => [keyOf(node), node.id]))
+  return (node) => known.get(keyOf(now.nodes[node]!)) ?? null
 }

@@ -58,16 +58,20 @@ export const turnedOver = (laid: Laid): Laid => ({
   bottom: 0 - laid.top,
 })
 
-/** Where an end of a hole lies, mm; null where its bead has no place. */
-export function portPoint(
-  laid: Laid,
-  nodes: readonly Node[],
-  { node, hole, end }: Port,
-): { x: number; y: number } | null {
-  const pose = laid.poses[node]
-  if (!pose) return null
-  const { spec } = nodes[node]!
+/** Where an end of a hole of a bead lies, mm, that lies so. */
+export function portOf(pose: Pose, { spec }: Pick<Node, 'spec'>, { hole, end }: Omit<Port, 'node'>): Point {
   if (!spec) return { x: pose.x, y: pose.y }
   const v = spec.spacing === undefined ? 0 : hole === 0 ? -spec.spacing / 2 : spec.spacing / 2
   return pointOf(pose, ((end === 0 ? -1 : 1) * spec.l) / 2, v)
+}
+
+/** Where an end of a hole lies, mm; null where its bead has no place. */
+export function portPoint(laid: Laid, nodes: readonly Node[], port: Port): Point | null {
+  const pose = laid.poses[port.node]
+  return pose ? portOf(pose, nodes[port.node]!, port) : null
+}
+
+interface Point {
+  readonly x: number
+  readonly y: number
 }

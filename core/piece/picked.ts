@@ -13,8 +13,8 @@ interface PickedAnew {
   readonly end: readonly (readonly number[])[]
 }
 
-/** What plan and settings make of the lines. */
-type Ways = Pick<Part, 'settings' | 'plan'>
+/** What plan and settings make of the lines; in another technique of recipes, where it is named. */
+type Ways = Pick<Part, 'settings' | 'plan'> & { readonly technique?: string }
 
 /** Lines of a repeat at most that are written out so that a longer period has room in them. */
 const MOST_LINES = 96
@@ -28,17 +28,24 @@ const FRESH = { colour: '#6d8f5a', finish: 'opaque' } as const
  * The lines of a part when its plan or its settings are others: each line becomes what is picked up there then. A bead
  * keeps its colour where one of its name and place was; else it takes the last colour of the part that it plays, or
  * the first of its size on the tray, which is added where it is not there. Parts keep the size in which they are laid,
- * unless the new plan asks for another. A repeat is written out as often as a longer period needs.
+ * unless the new plan asks for another. `wished` names beads of the tray for parts that nothing played before. A
+ * repeat is written out as often as a longer period needs.
  */
-export function pickedAnew(piece: Pick<Piece, 'tray'>, part: Part, to: Ways): PickedAnew | null {
+export function pickedAnew(
+  piece: Pick<Piece, 'tray'>,
+  part: Part,
+  to: Ways,
+  wished: ReadonlyMap<string, number> = new Map(),
+): PickedAnew | null {
   const technique = requireTechnique(part.technique)
-  if (!technique.picks) return null
+  const then = requireTechnique(to.technique ?? part.technique)
+  if (!technique.picks || !then.picks) return null
   const was = technique.picks(part, 2)
   const edges = (was.start.length > 0 ? 1 : 0) + (was.end.length > 0 ? 1 : 0)
   const motifs = Math.max(0, rowsOf(part) - edges)
-  const [old, next] = [technique.picks(part, motifs), technique.picks(to, motifs)]
-  const asked = technique.picks(to, 2)
-  const { repeat, times, ...ends } = unrolled(part, technique.first?.period?.(to) ?? 1)
+  const [old, next] = [technique.picks(part, motifs), then.picks(to, motifs)]
+  const asked = then.picks(to, 2)
+  const { repeat, times, ...ends } = unrolled(part, then.first?.period?.(to) ?? 1)
 
   const tray = [...piece.tray]
   const specOf = new Map(tray.map((bead) => [bead.number, bead.spec]))
@@ -48,7 +55,9 @@ export function pickedAnew(piece: Pick<Piece, 'tray'>, part: Part, to: Ways): Pi
   const fresh = new Map<string, number>()
   const numberFor = (bead: PickedBead): number => {
     const spec = wanted(bead)
-    const known = fresh.get(bead.slot) ?? tray.find((one) => one.spec === spec)?.number
+    const fitting = tray.filter((one) => one.spec === spec)
+    const first = fitting.find(({ number }) => number === wished.get(bead.slot)) ?? fitting[0]
+    const known = fresh.get(bead.slot) ?? first?.number
     if (known !== undefined) return known
     const added = { ...nextOnTray(tray), name: bead.called, spec, ...FRESH }
     tray.push(added)

@@ -8,8 +8,10 @@ import { latticeOf } from './drawing'
 import { siteOf, type Lattice } from '../technique/lattice'
 import { requireSpec } from '../bead/spec'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
-import { good, type Result } from '../problem'
-import type { Settings, Technique } from '../technique/technique'
+import { bad, good, type Result } from '../problem'
+import { readRecipe } from '../recipe/check'
+import type { Told } from '../technique/recipe-side'
+import type { Plan, Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
 import { copyLinesStep, insertColumnsStep, removeColumnsStep, removeLinesStep, setStep } from './edit'
@@ -285,25 +287,66 @@ export function asLinesSteps(piece: Piece, part: Part): Step[] | null {
 
 /** Gives a part of lines another text for its plan: each line becomes what the new one picks up there. */
 export function scriptSteps(piece: Piece, part: Part, text: string): Result<Step[]> {
+  const { script } = requireTechnique(part.technique)
+  if (!script || !part.plan) return good([])
+  const read = script.read(text, part.plan)
+  return read.ok ? good(planSteps(piece, part, read.value)) : read
+}
+
+/** Another plan, and the lines as it picks them up. */
+const planSteps = (piece: Piece, part: Part, plan: Plan, wished?: ReadonlyMap<string, number>): Step[] => {
+  const lines = pickedAnew(piece, part, { settings: part.settings, plan }, wished)
+  return lines
+    ? [
+        ...trayAdded(piece, lines.added),
+        setStep(piece, ['parts', part.id, 'plan'], plan as SetStep['after']),
+        ...linesSteps(piece, part, lines),
+      ]
+    : []
+}
+
+/**
+ * Gives a part another recipe, or its own with other values of its fields. One that ships is copied into the piece
+ * with its lines as they are, under the technique that keeps such recipes; a problem where the recipe is not sound.
+ * `wished` names beads of the tray for parts that nothing played before.
+ */
+export function recipeSteps(
+  piece: Piece,
+  part: Part,
+  told: Told,
+  wished?: ReadonlyMap<string, number>,
+): Result<Step[]> {
   const technique = requireTechnique(part.technique)
-  const { script } = technique
-  const before = part.plan
-  if (!script || !before) return good([])
-  const read = script.read(text, before)
+  const side = technique.recipe
+  if (!side) return good([])
+  const read = readRecipe(told.recipe)
   if (!read.ok) return read
-  const lines = pickedAnew(piece, part, { settings: part.settings, plan: read.value })
+  const plan = side.plan({ recipe: read.value, params: withinFields(read.value, told.params) })
+  const kept = requireTechnique(side.keptBy)
+  const settings = kept === technique ? part.settings : kept.settings.parse({})
+  const faults = kept.check({ columns: columnsOf(part), rows: rowsOf(part), settings, plan })
+  if (faults.length > 0) return bad(...faults)
+  if (kept === technique) return good(planSteps(piece, part, plan, wished))
+  const lines = pickedAnew(piece, part, { technique: kept.id, settings, plan }, wished)
   if (!lines) return good([])
   const put: Part = {
     ...part,
     id: freePartId(piece, part.id),
-    plan: read.value,
-    times: lines.times,
-    start: raggedFrom(lines.start),
-    repeat: raggedFrom(lines.repeat),
-    end: raggedFrom(lines.end),
+    ...{ technique: kept.id, settings, plan, times: lines.times },
+    start: raggedOf(lines.start),
+    repeat: raggedOf(lines.repeat),
+    end: raggedOf(lines.end),
   }
   return good([...trayAdded(piece, lines.added), ...exchangeSteps(piece, part, put)])
 }
+
+/** Values of fields that a recipe has, each within its bounds. */
+const withinFields = ({ params }: Told['recipe'], values: Told['params']): Told['params'] =>
+  Object.fromEntries(
+    params.map(({ id, least, most, usual }) => [id, Math.max(least, Math.min(most, values[id] ?? usual))]),
+  )
+
+const raggedOf = (lines: readonly (readonly number[])[]): Lines => raggedFrom(lines.map((line) => [...line]))
 
 const trayAdded = (piece: Piece, added: readonly TrayBead[]): Step[] =>
   added.map((bead, k) => ({ type: 'tray', do: 'insert', at: piece.tray.length + k, bead }))
@@ -321,7 +364,7 @@ export function settled(
   const next = pickedAnew({ tray }, part, to)
   if (next) {
     const { added, times } = next
-    const [start, repeat, end] = SECTIONS.map((section) => raggedFrom(next[section].map((line) => [...line])))
+    const [start, repeat, end] = SECTIONS.map((section) => raggedOf(next[section]))
     return { part: { ...part, ...to, times, start: start!, repeat: repeat!, end: end! }, added }
   }
   if (!technique.relined) return { part: { ...part, ...to }, added: [] }
@@ -341,7 +384,15 @@ export function settled(
 /** Lines of a part by what its technique picks up when its settings are others. */
 function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {
   const next = pickedAnew(piece, part, { settings, ...(part.plan ? { plan: part.plan } : {}) })
-  if (!next) return []
+  return next ? [...trayAdded(piece, next.added), ...linesSteps(piece, part, next)] : []
+}
+
+/** Lines of a part in place of those that it has; sections that stay the same are left alone. */
+function linesSteps(
+  piece: Piece,
+  part: Part,
+  next: Readonly<Record<SectionName, readonly (readonly number[])[]>> & { readonly times: number },
+): Step[] {
   const changed = SECTIONS.flatMap((section): Step[] => {
     const [now, then] = [part[section], next[section]]
     if (now.rows === then.length && then.every((line, k) => line.join() === lineAt(now, k).join())) return []
@@ -361,11 +412,7 @@ function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {
         : []),
     ]
   })
-  return [
-    ...trayAdded(piece, next.added),
-    ...changed,
-    ...(next.times === part.times ? [] : [setStep(piece, ['parts', part.id, 'times'], next.times)]),
-  ]
+  return [...changed, ...(next.times === part.times ? [] : [setStep(piece, ['parts', part.id, 'times'], next.times)])]
 }
 
 /** Rows become columns: what was joined at its first row is joined at its first column. */

@@ -1,10 +1,10 @@
-import { evaluate, ExpressionFault, type Env } from './expression'
+import { evaluate, ExpressionFault, namesIn, termOf, type Env } from './expression'
 import { RECIPE_SECTIONS, type Expr, type Recipe, type RecipeSection, type Ref, type Step } from './language'
 
 /**
- * Changes of a recipe as they are made with the hands: a step is put in, taken out, moved, repeated; a number becomes a
- * field. A step is named by where it stands, `motif/2/steps/0`, as runs and problems name it; the place behind the last
- * step of a list is its length. Each answers a new recipe and leaves the old one as it was.
+ * Changes of a recipe as they are made with the hands: a step is put in, taken out, moved, repeated; a number becomes
+ * a field. A step is named by where it stands, `motif/2/steps/0`, as runs and problems name it; the place behind the
+ * last step of a list is its length. Each answers a new recipe and leaves the old one as it was.
  */
 
 /** The list that a step stands in, and its place there. */
@@ -63,6 +63,17 @@ const emptied = (steps: readonly Step[]): Step[] =>
     const inside = emptied(step.steps)
     return inside.length === 0 ? [] : [{ ...step, steps: inside }]
   })
+
+/** Puts the steps of a repeat or a condition in its place. */
+export const takenApart = (recipe: Recipe, path: string): Recipe => {
+  const step = stepAt(recipe, path)
+  if (!step || !('steps' in step)) return recipe
+  const counter = step.do === 'each' ? step.with : null
+  const alone: Recipe = { ...recipe, start: [], motif: [...step.steps], end: [] }
+  // Once only is the first turn: what counts with it counts from 0.
+  const { motif } = counter === null ? alone : withoutField(alone, counter, 0)
+  return relisted(recipe, path, (list, at) => list.toSpliced(at, 1, ...motif))
+}
 
 /** Puts a step before the one at the path. */
 export const inserted = (recipe: Recipe, path: string, step: Step): Recipe =>
@@ -317,40 +328,58 @@ function pickedBefore(steps: readonly Step[], path: string, k: number, name: str
   return count
 }
 
-/** Fields that nothing counts with any more are let go. */
-export function withoutUnused(recipe: Recipe): Recipe {
-  const used = new Set<string>()
-  const note = (expr: Expr | undefined): void => {
-    if (typeof expr === 'string') for (const name of expr.match(/[a-z][a-zA-Z0-9]*/g) ?? []) used.add(name)
-  }
-  const gather = (steps: readonly Step[]): void => {
-    for (const step of steps)
+/** The recipe with other expressions. */
+function reckonedAnew(recipe: Recipe, change: (expr: Expr) => Expr): Recipe {
+  const may = <E extends Expr | undefined>(expr: E): E => (expr === undefined ? expr : (change(expr) as E))
+  const follow = (steps: readonly Step[]): Step[] =>
+    steps.map((step): Step => {
       switch (step.do) {
         case 'pick':
-          for (const { count } of step.items) note(count)
-          break
+          return { ...step, items: step.items.map((item) => ({ ...item, count: change(item.count) })) }
         case 'pass':
-          for (const { at, to } of step.refs) [at, to].forEach(note)
-          break
+          return {
+            ...step,
+            refs: step.refs.map((ref) => ({
+              ...ref,
+              at: change(ref.at),
+              ...(ref.to === undefined ? {} : { to: change(ref.to) }),
+            })),
+          }
         case 'fix':
-          note(step.hole)
-          note(step.times)
-          break
+          return {
+            ...step,
+            ...(step.hole === undefined ? {} : { hole: may(step.hole) }),
+            ...(step.times === undefined ? {} : { times: may(step.times) }),
+          }
         case 'wrap':
-          note(step.turns)
-          break
+          return { ...step, turns: change(step.turns) }
         case 'each':
-          note(step.times)
-          gather(step.steps)
-          break
+          return { ...step, times: change(step.times), steps: follow(step.steps) }
         case 'when':
-          note(step.if)
-          gather(step.steps)
+          return { ...step, if: change(step.if), steps: follow(step.steps) }
+        default:
+          return step
       }
-  }
-  for (const section of RECIPE_SECTIONS) gather(recipe[section])
-  const params = recipe.params.filter(({ id }) => used.has(id))
-  return params.length === recipe.params.length ? recipe : { ...recipe, params }
+    })
+  return { ...recipe, start: follow(recipe.start), motif: follow(recipe.motif), end: follow(recipe.end) }
+}
+
+/** A field becomes a plain number again, as it is now. */
+export function withoutField(recipe: Recipe, id: string, value: number): Recipe {
+  const own = new RegExp(`\\b${id}\\b`, 'g')
+  const number = value < 0 ? `(0${value})` : String(value)
+  const next = reckonedAnew(recipe, (expr) => {
+    if (typeof expr === 'number' || !own.test(expr)) return expr
+    const text = expr.replaceAll(own, number)
+    try {
+      return namesIn(termOf(text)).size === 0 ? evaluate(text, new Map()) : text
+    } catch (error) {
+      // What divides by it, say, stays a sum that the run can speak of.
+      if (error instanceof ExpressionFault) return text
+      throw error
+    }
+  })
+  return { ...next, params: next.params.filter((param) => param.id !== id) }
 }
 
 // ---- what plays a part
@@ -367,16 +396,20 @@ export function withFixture(recipe: Recipe, own: { name: string; d: number }): [
   return [{ ...recipe, fixtures: { ...recipe.fixtures, [key]: { ...own, holes: 1, pitch: 0 } } }, key]
 }
 
-/** Slots that some step picks up. */
-export function slotsUsed(recipe: Recipe): ReadonlySet<string> {
-  const used = new Set<string>()
+/** What plays a part, and findings, without those that no step uses any more. */
+export function tidied(recipe: Recipe): Recipe {
+  const slots = new Set<string>()
+  const fixtures = new Set<string>()
   const gather = (steps: readonly Step[]): void => {
     for (const step of steps)
-      if (step.do === 'pick') for (const { slot } of step.items) used.add(slot)
+      if (step.do === 'pick') for (const { slot } of step.items) slots.add(slot)
+      else if ('fixture' in step) fixtures.add(step.fixture)
       else if ('steps' in step) gather(step.steps)
   }
   for (const section of RECIPE_SECTIONS) gather(recipe[section])
-  return used
+  const kept = <T>(of: Readonly<Record<string, T>>, used: ReadonlySet<string>): Record<string, T> =>
+    Object.fromEntries(Object.entries(of).filter(([key]) => used.has(key)))
+  return { ...recipe, slots: kept(recipe.slots, slots), fixtures: kept(recipe.fixtures, fixtures) }
 }
 
 /** A recipe of one thread that does nothing yet, with one bead to begin with. */

@@ -11,7 +11,11 @@ export interface Pose {
 }
 
 /** Where an end of a hole lies, mm. A finding is a point. */
-export function portAt({ hole, end }: Omit<Port, 'node'>, node: Node, pose: Pose): { x: number; y: number } {
+export function portAt(
+  { hole, end }: Omit<Port, 'node'>,
+  node: Pick<Node, 'spec'>,
+  pose: Pose,
+): { x: number; y: number } {
   if (!node.spec) return { x: pose.x, y: pose.y }
   const { l, spacing } = node.spec
   const turn = (pose.turnDegrees * Math.PI) / 180

@@ -47,7 +47,8 @@ export function refsThrough(goes: readonly Going[], nodes: readonly Node[], moti
         problem(
           'too-far',
           'pass',
-          'That bead lies further off than the motif before: press one of this motif, of the one before, or of the start.',
+          'That bead lies further off than the motif before: press one of this motif, of the one before, or of ' +
+            'the start.',
         ),
       )
     out.push({ bead: name, of, at, hole: HOLES[hole]!, way: way === 1 ? 'on' : 'back' })
@@ -218,6 +219,7 @@ export function sharedWithBefore(recipe: Recipe, one: Named, other: Named, env: 
   }))
   if (!done) return bad(COUNTED)
   const isBegun = (pickedIn(done.start, env).get(name) ?? 0) > 0
-  const begun: Step = { do: 'pick', items: [{ slot: there.item.slot, as: name, hole: there.item.hole, count: 1 }] }
+  const { slot, hole } = there.item
+  const begun: Step = { do: 'pick', items: [{ slot, ...(name === slot ? {} : { as: name }), hole, count: 1 }] }
   return good(isBegun ? done : { ...done, start: [...done.start, begun] })
 }

@@ -25,7 +25,10 @@ const DRAWN: Readonly<Record<Run['head']['carriers'][number]['kind'], Carrier['k
 }
 
 /** The pose of a bead in a drawing that runs down the page: along is y there, and second holes change sides. */
-const seenDown = (p: { x: number; y: number; turn: number; flip: number }, left: number, top: number): Pose => ({
+export const laidPose = (
+  p: { readonly x: number; readonly y: number; readonly turn: number; readonly flip: number },
+  { left, top }: Pick<Laid, 'left' | 'top'>,
+): Pose => ({
   x: p.y - top,
   y: p.x - left,
   turnDegrees: 90 - (p.turn * 180) / Math.PI,
@@ -38,7 +41,7 @@ export function laidRow(run: Run, laid: Laid, keyFor: (node: Node) => number | n
   const placed: PlacedBead[] = []
   const poses = run.nodes.map(({ id }) => {
     const pose = laid.poses[id]
-    return pose ? seenDown(pose, left, top) : null
+    return pose ? laidPose(pose, laid) : null
   })
   for (const node of run.nodes) {
     const pose = poses[node.id]

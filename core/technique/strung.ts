@@ -35,6 +35,7 @@ export interface Strung {
   readonly words: TechniqueWords
   readonly material?: Material
   readonly script?: Technique['script']
+  readonly recipe?: Technique['recipe']
   readonly making?: Technique['making']
   readonly kinds?: Technique['kinds']
   readonly closure?: Technique['closure']
@@ -91,6 +92,7 @@ export function lineTechnique(strung: Strung): Technique {
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
     ...(strung.script ? { script: strung.script } : {}),
+    ...(strung.recipe ? { recipe: strung.recipe } : {}),
     ...(strung.making ? { making: strung.making } : {}),
     ...(strung.kinds ? { kinds: strung.kinds } : {}),
     ...(strung.closure ? { closure: strung.closure } : {}),

@@ -13,6 +13,7 @@ import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
 import type { PickedLines } from './picked'
+import type { RecipeSide } from './recipe-side'
 import type { Script } from './script'
 import type { StepPicture } from './step-picture'
 import type { Plan } from './plan'
@@ -350,6 +351,8 @@ export interface Technique {
   readonly plan?: z.ZodType<Plan>
   /** How its plan is written and read as a text, where people write it. */
   readonly script?: Script
+  /** The recipe that it follows, where it can be read and changed step by step. */
+  readonly recipe?: RecipeSide
   /** What its lines and counts are called. */
   readonly words: TechniqueWords
   readonly material: Material

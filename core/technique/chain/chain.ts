@@ -18,9 +18,19 @@ import type { PickedBead } from '../picked'
 import type { Script } from '../script'
 import type { Workplace } from '../workplace'
 import type { Strung } from '../strung'
-import { lengthOfRow, rangeOf, type Finding, type ThreadRun, type Work } from '../technique'
+import { lengthOfRow, rangeOf, type Finding, type Plan, type ThreadRun, type Work } from '../technique'
 import { tenths } from '../carrier/line'
-import { laidFor, questionsFor, recipeWork, sizeFor, toldFor, USUAL_COUNT, type RecipePlan, type Sizes } from './told'
+import {
+  BOARD_COUNT,
+  laidFor,
+  questionsFor,
+  recipeWork,
+  sizeFor,
+  toldFor,
+  USUAL_COUNT,
+  type RecipePlan,
+  type Sizes,
+} from './told'
 
 /**
  * Work by a recipe: a line is what a motif picks up, in the order of picking; what the start and the end pick up is a
@@ -111,6 +121,9 @@ const TOOLS: Readonly<Record<Recipe['carriers'][number]['kind'], readonly string
   pin: WIRE_TOOLS,
   elastic: ['Scissors'],
 }
+
+/** Technique that keeps the recipe of any chain once it is changed. */
+const KEPT_BY = 'own-recipe'
 
 /** Faults of recipes that go on and on: they are refused; others are findings. */
 const BEYOND: ReadonlySet<string> = new Set(['too-long', 'too-many', 'too-many-turns'])
@@ -365,6 +378,24 @@ export function chain(own: Chain): Strung {
     plan: own.plan,
     kinds: own.kinds,
     ...(own.script ? { script: own.script } : {}),
+    recipe: {
+      of: (basis) => {
+        const { recipe, params } = planOf(basis)
+        return { recipe, params }
+      },
+      keptBy: KEPT_BY,
+      plan: ({ recipe, params }) => ({ recipe, params }) as unknown as Plan,
+      board(full) {
+        const plan = planOf(full)
+        const { recipe, params } = plan
+        const sizes = sizesOf(full)
+        return {
+          ...{ recipe, params, motifs: BOARD_COUNT },
+          run: { ...toldFor(plan, BOARD_COUNT, sizes).run, head: { ...recipe, unit: motifName } },
+          laid: laidFor(plan, BOARD_COUNT, sizes),
+        }
+      },
+    },
     ...(own.closure ? { closure: own.closure } : {}),
     ...(own.making ? { making: own.making } : {}),
     ...(own.tunes ? { tunes: own.tunes } : {}),

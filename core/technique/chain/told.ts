@@ -141,10 +141,13 @@ export function sizeFor(plan: RecipePlan, n: number, sizes: Sizes = {}): ChainSi
 
 /** Questions that the size and the picture of n motifs stand on. */
 export const questionsFor = (plan: RecipePlan, n: number, sizes: Sizes = {}): ChainProblem[] =>
-  [...new Set([n, measuredBy(plan, n).shown, measuredBy(plan, USUAL_COUNT).shown])].flatMap((count) => {
+  [...new Set([n, measuredBy(plan, n).shown, measuredBy(plan, USUAL_COUNT).shown, BOARD_COUNT])].flatMap((count) => {
     const question = questionFor(plan, count, sizes)
     return question ? [question] : []
   })
+
+/** Motifs that are laid out to work on the recipe. */
+export const BOARD_COUNT = 4
 
 /** Motifs by which the usual pitch is told, where nobody says how many there are. */
 export const USUAL_COUNT = MEASURED

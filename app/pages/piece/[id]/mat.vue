@@ -43,6 +43,9 @@ import RopePanel from '../../../mat/panel/RopePanel.vue'
 import RowsPanel from '../../../mat/panel/RowsPanel.vue'
 import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
 import StampsPanel from '../../../mat/panel/StampsPanel.vue'
+import RecipeBoard from '../../../mat/recipe/RecipeBoard.vue'
+import RecipePanel from '../../../mat/recipe/RecipePanel.vue'
+import { recipeWork } from '../../../mat/recipe/work'
 import TrayPanel from '../../../mat/panel/TrayPanel.vue'
 import ViewsPanel from '../../../mat/panel/ViewsPanel.vue'
 import BeadDialog from '../../../components/BeadDialog.vue'
@@ -163,9 +166,22 @@ const PANELS: readonly { readonly id: Panel; readonly label: string; readonly ke
     { id: 'stamps', label: 'Stamps', key: 'H', says: 'Small motifs kept for every piece' },
     { id: 'rows', label: 'Rows', key: 'U', says: 'Repeats, rows and columns' },
     { id: 'parts', label: 'Parts', key: 'J', says: 'Parts of the piece' },
+    { id: 'recipe', label: 'Steps', key: '', says: 'The recipe, step by step: change it on the drawing' },
     { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, round the wrist, chart, colour vision' },
   ]
 const answers = ref<HTMLElement>()
+/** The recipe as it is worked on. */
+const recipe = recipeWork({
+  piece: () => piece.value,
+  part: () => part.value,
+  take(label, steps, show) {
+    const problem = store.commit(label, steps)
+    if (problem === null && show) mat.part = show
+    return problem
+  },
+})
+const panels = computed(() => PANELS.filter((p) => p.id !== 'recipe' || recipe.side !== null))
+const isTold = computed(() => mat.panel === 'recipe' && recipe.side !== null)
 async function open(panel: Panel) {
   mat.panel = mat.panel === panel ? null : panel
   await nextTick()
@@ -331,10 +347,11 @@ const underHand = computed(() => {
 </script>
 
 <template>
-  <main class="desk" :class="{ paneled: mat.panel !== null }">
+  <main class="desk" :class="{ paneled: mat.panel !== null, told: isTold }">
     <h2 class="hidden">Mat</h2>
     <div class="work">
-      <div v-if="!mat.bent" class="tools" role="toolbar" aria-label="Tools">
+      <RecipeBoard v-if="isTold" class="canvas" :work="recipe" />
+      <div v-if="!mat.bent && !isTold" class="tools" role="toolbar" aria-label="Tools">
         <button
           v-for="t in TOOLS"
           :key="t.id"
@@ -361,22 +378,22 @@ const underHand = computed(() => {
         </button>
       </div>
       <RopeView
-        v-if="mat.bent && isRope(part)"
+        v-if="!isTold && mat.bent && isRope(part)"
         class="canvas"
         :part="part"
         :tray="seenTray"
         :tone="mat.tone === 'theme' ? theme : mat.tone"
       />
       <BentView
-        v-else-if="mat.bent"
+        v-else-if="!isTold && mat.bent"
         class="canvas"
         :piece="piece"
         :part="part"
         :tray="seenTray"
         :tone="mat.tone === 'theme' ? theme : mat.tone"
       />
-      <MatCanvas v-else ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
-      <div class="turns" role="toolbar" aria-label="View">
+      <MatCanvas v-else-if="!isTold" ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
+      <div v-if="!isTold" class="turns" role="toolbar" aria-label="View">
         <template v-if="!mat.bent">
           <button type="button" class="tool" aria-label="Closer" title="Closer (+)" @click="canvas?.zoom(1.25)">
             +
@@ -402,7 +419,7 @@ const underHand = computed(() => {
         </template>
         <button v-else type="button" class="tool" @click="mat.bent = false">Lay it flat</button>
       </div>
-      <p v-if="!mat.bent" class="hint quiet">
+      <p v-if="!mat.bent && !isTold" class="hint quiet">
         {{ toolOf(mat.tool).hint }} <b v-if="underHand">Here: {{ underHand }}</b>
       </p>
       <p class="hidden" role="status" aria-live="polite">{{ mat.says }}</p>
@@ -411,14 +428,14 @@ const underHand = computed(() => {
     <aside ref="answers" class="answers" aria-label="Answers">
       <div class="panels" role="toolbar" aria-label="Panels">
         <button
-          v-for="p in PANELS"
+          v-for="p in panels"
           :key="p.id"
           type="button"
           class="tool"
           :class="{ on: mat.panel === p.id }"
           :aria-expanded="mat.panel === p.id"
-          :aria-keyshortcuts="p.key"
-          :title="`${p.says} (${p.key})`"
+          :aria-keyshortcuts="p.key || undefined"
+          :title="p.key ? `${p.says} (${p.key})` : p.says"
           @click="open(p.id)"
         >
           {{ p.label }}
@@ -463,6 +480,14 @@ const underHand = computed(() => {
         :part="part"
         @steps="fromPanel"
         @says="(t) => (toast = t)"
+      />
+      <RecipePanel
+        v-else-if="isTold"
+        :work="recipe"
+        :piece="piece"
+        :part="part"
+        @steps="fromPanel"
+        @close="mat.panel = null"
       />
       <ViewsPanel v-else-if="mat.panel === 'views'" :part="part" />
       <h3 class="ask">{{ feelQuestion(piece.fit.kind) }}</h3>
@@ -558,6 +583,9 @@ const underHand = computed(() => {
   grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 288px;
   gap: 10px 20px;
   padding: 0 16px 10px;
+}
+.told {
+  grid-template-columns: minmax(0, 1fr) 376px;
 }
 .work {
   position: relative;
