@@ -15,7 +15,8 @@ export function choiceWords(
   const said: string[] = []
   const rowWord = (n: number) => `${techniqueOf(part).words.line}${n === 1 ? '' : 's'}`
   const ends = choice.startRows + choice.endRows
-  if (ends !== 0)
+  if (ends < 0 && choice.whole) said.push('whole cycles, none broken off')
+  else if (ends !== 0)
     said.push(`${Math.abs(ends)} plain ${rowWord(Math.abs(ends))} ${ends > 0 ? 'more' : 'fewer'} at the ends`)
   if (choice.plainMm !== plainEndsMm(part) / 2) said.push(`${length(choice.plainMm, 1)} plain at each end`)
   if (choice.cycleRows > 0) said.push(`${choice.cycleRows} ${rowWord(choice.cycleRows)} of the next`)

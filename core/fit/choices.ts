@@ -73,6 +73,15 @@ const edgeOf = (part: Part): number => {
   return first ? (first.edge ?? 1) : 0
 }
 
+/**
+ * Motifs behind the last repeat that a longer cycle left over: a chain ends more whole without them. None where ends
+ * are drawn as they are meant.
+ */
+function leftOver(part: Part): number {
+  const picks = techniqueOf(part).picks?.(part, 2)
+  return picks ? Math.max(0, part.end.rows - (picks.end.length > 0 ? 1 : 0)) : 0
+}
+
 /** Lines as a row of the repeat has them, to be put between the repeat and the lines at an end. */
 function innerLines({ start, repeat, end }: Part, at: 'start' | 'end', count: number): Uint16Array[] {
   const from = repeat.rows > 0 ? repeat : at === 'start' ? start : end
@@ -180,6 +189,7 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
   if (per <= 0) return []
   const ends = one - per
   const cycle = colourCycle(part)
+  const left = leftOver(part)
   const now = beadsMade(piece, part, fit)
   const many = fitKindOf(fit.kind).pieces
   const out: Choice[] = []
@@ -228,10 +238,13 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
     ].join('/')
     if (out.some((c) => c.id === id) || laidRows(next) < 1) return
     const beads = beadsMade(on, next, { ...fit, closure })
-    const ended = full.startRows !== 0 || full.endRows !== 0
+    /** Whether a cycle breaks off behind the last repeat. */
+    const breaks = left > 0 && full.endRows !== -left
+    const ended = full.startRows !== 0 || (full.endRows !== 0 && (left === 0 || breaks))
     const made = fitOf(on, { part: next, fit: { ...fit, closure } })
+    const price = way === 'whole' && breaks ? PRICE.cycle : PRICE[way]
     // To a millionth, so that what is equal by its formula is equal.
-    ranks.set(id, Math.round((PRICE[way] + (far >= 0 ? far : farMm(made))) * 1e6))
+    ranks.set(id, Math.round((price + (far >= 0 ? far : farMm(made))) * 1e6))
     out.push({
       id,
       way,
@@ -242,10 +255,16 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
       fit: made,
       beads,
       beadsMore: beads - now,
-      whole: !ended && full.cycleRows === 0,
+      whole: !ended && !breaks && full.cycleRows === 0,
       cycleWhole: full.cycleRows % cycle === 0,
       hours: { least: (beads * many) / cost.beadsPerHourMost, most: (beads * many) / cost.beadsPerHourLeast },
-      current: same && full.times === part.times && !ended && full.cycleRows === 0 && full.plainMm === plainOf(part),
+      current:
+        same &&
+        full.times === part.times &&
+        full.startRows === 0 &&
+        full.endRows === 0 &&
+        full.cycleRows === 0 &&
+        full.plainMm === plainOf(part),
     })
   }
   const whole = (times: number, instead: Fit) => fitOf(piece, { part: { ...part, times }, fit: instead })
@@ -268,6 +287,11 @@ export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choic
         )
       : []
   for (const times of [n, n + 1, ...opened]) offer('whole', { times })
+  // Without what a cycle left over all of it is whole.
+  if (left > 0) {
+    const most = Math.max(1, Math.floor((exact + left) / per + 1e-9))
+    for (const times of [most, most + 1]) offer('whole', { times, endRows: -left })
+  }
 
   // Ends without beads take up what is missing, as far as they may: the pattern stays whole.
   const { plain } = techniqueOf(part).growth

@@ -17,9 +17,9 @@ interface PickedAnew {
 type Ways = Pick<Part, 'settings' | 'plan'> & { readonly technique?: string }
 
 /** Lines of a repeat at most that are written out so that a longer period has room in them. */
-const MOST_LINES = 96
+export const MOST_LINES = 96
 
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
+export const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
 /** Beads that are added to a tray are of this colour until another one is chosen. */
 const FRESH = { colour: '#6d8f5a', finish: 'opaque' } as const
@@ -93,7 +93,7 @@ export function pickedAnew(
 }
 
 /** The sections with a repeat of so many lines, or a multiple of it; what does not fill one goes to the end. */
-function unrolled(part: Part, period: number) {
+export function unrolled(part: Part, period: number) {
   const lines = (section: SectionName): number[][] => linesOf(part[section]).map((one) => [...one])
   const [start, repeat, end] = [lines('start'), lines('repeat'), lines('end')]
   const { times } = part

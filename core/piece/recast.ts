@@ -388,7 +388,7 @@ function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {
 }
 
 /** Lines of a part in place of those that it has; sections that stay the same are left alone. */
-function linesSteps(
+export function linesSteps(
   piece: Piece,
   part: Part,
   next: Readonly<Record<SectionName, readonly (readonly number[])[]>> & { readonly times: number },

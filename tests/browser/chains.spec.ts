@@ -53,6 +53,7 @@ test('a bracelet of flowers is fitted to a wrist, changed by its fields, made an
 
   await page.goto(`/piece/${id}/tally`)
   await expect(page.getByText('the petal beside the heart').first()).toBeVisible()
+  await expect(page.locator('.step-picture').nth(3)).toBeVisible()
   await page.goto(`/piece/${id}/supplies`)
   await expect(page.getByText('Beading needle').first()).toBeVisible()
 
@@ -90,7 +91,36 @@ test('a lozenge chain in two colours in turn is begun, coloured and made on the 
   const { piece } = await readPiece(page, id)
   expect(piece.parts[0]!.repeat).toEqual([[3, 1, 1, 3, 3, 1, 1, 2]])
   expect(piece.tray.map((b) => b.spec)).toEqual(['almond-duo-5-x-2-5-mm', 'faceted-4-mm', 'round-8', 'round-11'])
+  // Two colours in turn: another leaf on the tray, then the table of what plays a part.
+  await page.getByRole('button', { name: 'Add a bead' }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill('Autumn leaf')
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await expect.poll(async () => (await readPiece(page, id)).piece.tray.length).toBe(5)
+  const number = (await readPiece(page, id)).piece.tray[4]!.number
+  await page.getByRole('button', { name: 'Colours', exact: true }).click()
+  await page.getByRole('button', { name: /^leaf/ }).click()
+  await page.getByRole('button', { name: 'Then E Autumn leaf' }).click()
+  await page.getByRole('radio', { name: 'One for each motif' }).click()
   await plain(page)
+  await page.getByRole('button', { name: 'Lay them so' }).click()
+  await saved(page)
+  const leaf = (n: number) => [3, n, 1, 3, 3, n, 1, 2]
+  await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat).toEqual([leaf(1), leaf(number)])
+  await expect(page.getByRole('button', { name: /^leaf/ })).toContainText('one for each motif')
+  // Fitted, whole cycles come first; one is taken.
+  await page.goto(`/piece/${id}/fit`)
+  await page.getByText('Take this').first().click()
+  await saved(page)
+  const fitted = (await readPiece(page, id)).piece.parts[0]!
+  expect(fitted.repeat).toEqual([leaf(1), leaf(number)])
+  // And made: the steps of the first lozenge in pictures.
   await page.goto(`/piece/${id}/tally`)
   await expect(page.getByText('zigzag out to the second holes').first()).toBeVisible()
+  await expect(page.locator('.step-picture').first()).toBeVisible()
+  await page.goto(`/piece/${id}/bench`)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  for (let k = 0; k < 12 && (await page.locator('[data-test=runs] .step-picture').count()) === 0; k++)
+    await page.keyboard.press('Enter')
+  await expect(page.locator('[data-test=runs] .step-picture').first()).toBeVisible()
+  await plain(page)
 })

@@ -42,6 +42,7 @@ import PatternPanel from '../../../mat/panel/PatternPanel.vue'
 import RopePanel from '../../../mat/panel/RopePanel.vue'
 import RowsPanel from '../../../mat/panel/RowsPanel.vue'
 import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
+import SlotsPanel from '../../../mat/panel/SlotsPanel.vue'
 import StampsPanel from '../../../mat/panel/StampsPanel.vue'
 import RecipeBoard from '../../../mat/recipe/RecipeBoard.vue'
 import RecipePanel from '../../../mat/recipe/RecipePanel.vue'
@@ -166,6 +167,7 @@ const PANELS: readonly { readonly id: Panel; readonly label: string; readonly ke
     { id: 'stamps', label: 'Stamps', key: 'H', says: 'Small motifs kept for every piece' },
     { id: 'rows', label: 'Rows', key: 'U', says: 'Repeats, rows and columns' },
     { id: 'parts', label: 'Parts', key: 'J', says: 'Parts of the piece' },
+    { id: 'slots', label: 'Colours', key: '', says: 'What plays a part: sizes, and colours in sequence' },
     { id: 'recipe', label: 'Steps', key: '', says: 'The recipe, step by step: change it on the drawing' },
     { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, round the wrist, chart, colour vision' },
   ]
@@ -180,7 +182,12 @@ const recipe = recipeWork({
     return problem
   },
 })
-const panels = computed(() => PANELS.filter((p) => p.id !== 'recipe' || recipe.side !== null))
+const panels = computed(() =>
+  PANELS.filter(
+    ({ id }) =>
+      (id !== 'recipe' || recipe.side !== null) && (id !== 'slots' || techniqueOf(part.value).picks !== undefined),
+  ),
+)
 const isTold = computed(() => mat.panel === 'recipe' && recipe.side !== null)
 async function open(panel: Panel) {
   mat.panel = mat.panel === panel ? null : panel
@@ -480,6 +487,14 @@ const underHand = computed(() => {
         :part="part"
         @steps="fromPanel"
         @says="(t) => (toast = t)"
+      />
+      <SlotsPanel
+        v-else-if="mat.panel === 'slots' && techniqueOf(part).picks"
+        :piece="piece"
+        :part="part"
+        @steps="fromPanel"
+        @says="(t) => (toast = t)"
+        @close="mat.panel = null"
       />
       <RecipePanel
         v-else-if="isTold"
