@@ -1,3 +1,5 @@
+import { valueOf } from '../core/problem'
+import { readRecipeText } from '../core/recipe/shorthand'
 import { ownSpecId } from '../core/bead/spec'
 import type { ClosureKind } from '../core/wear/closure'
 import type { Gauge } from '../core/piece/schema'
@@ -120,6 +122,29 @@ export const DEMO_SHELF: readonly ShelfInput[] = [
       ['Old gold', '#b98a2e', 'metallic'],
     ],
   ),
+  {
+    kind: 'recipe',
+    name: 'Seed heads',
+    recipe: valueOf(
+      readRecipeText(`
+recipe seed-heads "Seed heads"
+field stem 1..9=4 "Stem beads"
+field head 4..9=6 "Beads round a head"
+bead stem round-11 "stem bead" "stem beads"
+bead head round-8 "head bead" "head beads"
+bead tip round-11 "tip" "tips"
+carrier thread thread 0.15 "thread"
+motif
+  pick stem*stem head*head
+  pass head -- "the ring closes; draw it tight"
+  pick tip
+  pass head[1] -- "the tip lies in the middle"
+end
+  pick stem*stem
+`),
+    ),
+    params: {},
+  },
   person(
     'Tilda',
     { wrist: 158, hand: 196, neck: 338, finger: 52, drop: 45 },

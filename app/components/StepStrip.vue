@@ -115,20 +115,23 @@ p {
   opacity: 0.45;
 }
 .large {
-  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(205px, 1fr));
 }
 .large .frame {
-  height: clamp(110px, 17vh, 170px);
+  height: clamp(84px, 13vh, 150px);
 }
 .large p {
-  font-size: clamp(17px, 1.6vw, 22px);
+  font-size: clamp(16px, 1.35vw, 19px);
 }
 .large .run b {
-  font-size: clamp(21px, 2.2vw, 30px);
+  font-size: clamp(20px, 1.9vw, 27px);
+}
+.large .nth {
+  font-size: 1em;
 }
 .large .swatch {
-  width: 17px;
-  height: 22px;
+  width: 16px;
+  height: 21px;
 }
 @media (width <= 600px) {
   .strip {

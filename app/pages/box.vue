@@ -63,7 +63,7 @@ const contested = computed(() => contests(box.box))
 const nameOf = (pieceId: string) => names.value.get(pieceId) ?? 'a piece that was put away'
 const empty = computed(
   () =>
-    known.value && !shelf.items.some((i) => isStock(i.value) || i.value.kind === 'spec' || i.value.kind === 'stamp'),
+    known.value && !shelf.items.some((i) => isStock(i.value) || ['spec', 'stamp', 'recipe'].includes(i.value.kind)),
 )
 const beadCount = (value: ShelfBead) => Math.round(value.grams * requireSpec(value.spec).perGram)
 
@@ -374,6 +374,26 @@ const traces = computed(() => {
             <span /><span class="what"
               ><b>{{ item.value.name }}</b
               ><span class="quiet">{{ item.value.columns }} × {{ item.value.rows }} beads</span></span
+            ><span /><span class="links"
+              ><button
+                type="button"
+                class="link"
+                :aria-label="`Throw ${item.value.name} away`"
+                @click="guarded(() => putBack!.takeOff(item))"
+              >
+                Throw away
+              </button></span
+            >
+          </li>
+        </ul>
+      </section>
+      <section v-if="shelf.recipes.length">
+        <h2>Recipes</h2>
+        <ul>
+          <li v-for="item in shelf.recipes" :key="item.id">
+            <span /><span class="what"
+              ><b>{{ item.value.name }}</b
+              ><span class="quiet">worked in any piece, from the steps on its mat</span></span
             ><span /><span class="links"
               ><button
                 type="button"

@@ -70,5 +70,9 @@ export const useShelf = defineStore('shelf', () => {
   const findings = of('finding')
   const people = of('person')
   const gauges = of('gauge')
-  return { items, beads, threads, findings, specs, stamps, people, gauges, fetch, again, keep, change, takeOff }
+  const recipes = of('recipe')
+  return {
+    ...{ items, beads, threads, findings, specs, stamps, people, gauges, recipes },
+    ...{ fetch, again, keep, change, takeOff },
+  }
 })

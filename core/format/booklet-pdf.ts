@@ -6,6 +6,7 @@ import { inkOn } from '../colour/colour'
 import { wholeExtent } from '../fit/whole'
 import { jointWords, partsWith } from '../piece/joint'
 import { pitchOf, turnOf, usualBead } from '../piece/drawing'
+import { beadOutline, boxOutline, scaledSpec } from '../picture/outline'
 import { pictureOf } from '../picture/picture'
 import { CARRIER_COLOURS } from '../picture/placed'
 import { boxOfWhole, wholeOf } from '../picture/whole'
@@ -31,6 +32,7 @@ import { beadCounts, tallyPart, totalOf } from '../tally/tally'
 import { asides, piecedRowWords, rowTitle, runText } from '../tally/words'
 import { showNumber } from '../units/length'
 import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
+import { drawStepPages, stepPages, type StepPages } from './booklet-steps'
 import { bookletLayout, carriersOnPage, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
 
 /**
@@ -173,18 +175,13 @@ function chartPage(
       const size = ownSize(bead, usual.hole)
       const turnDegrees = 0 - turnOf(part, c, r)
       const [w, h] = [size.x * scale * 0.94, size.y * scale * 0.94]
-      const turn = (-turnDegrees * Math.PI) / 180
-      // The corner from which a turned rectangle is drawn: its own corner carried round the middle.
-      const [dx, dy] = [-w / 2, -h / 2]
-      page.drawRectangle({
-        x: (x + dx * Math.cos(turn) - dy * Math.sin(turn)) * PT,
-        y: (ground.height - y + dx * Math.sin(turn) + dy * Math.cos(turn)) * PT,
-        width: w * PT,
-        height: h * PT,
-        rotate: degrees(-turnDegrees),
+      // A cell of a grid is a box; what lies freely has the shape of its bead.
+      page.drawSvgPath(isGrid(part) ? boxOutline(w, h) : beadOutline(scaledSpec(bead.spec, scale * 0.94)), {
+        ...{ x: x * PT, y: (ground.height - y) * PT, scale: PT },
+        rotate: degrees(-turnDegrees - (isGrid(part) || usual.hole === 'across' ? 0 : 90)),
         color: ink === 'colour' ? paint(bead.colour) : rgb(1, 1, 1),
         borderColor: SOFT,
-        borderWidth: 0.35,
+        borderWidth: 0.35 / PT,
       })
       const letter = Math.min(7.5, Math.min(w, h) * PT * (bead.letter.length > 1 ? 0.5 : 0.72))
       page.drawText(bead.letter, {
@@ -273,6 +270,8 @@ interface Chapter {
   readonly part: Part
   readonly layout: Layout
   readonly lines: readonly string[]
+  /** Its steps in pictures, where they are told. */
+  readonly steps: StepPages
   /** Number of its index sheet. */
   readonly first: number
   readonly wordPages: number
@@ -288,22 +287,25 @@ function chapterOf(ground: Ground, piece: Piece, part: Part, first: number): Cha
     part,
     layout: bookletLayout(part, room, first),
     lines,
+    steps: stepPages(ground, piece, part),
     first,
     wordPages: Math.ceil(lines.length / (2 * linesOf(ground))),
   }
 }
 
-const pagesOf = ({ layout, wordPages }: Chapter): number => 1 + layout.tiles.length + wordPages
+const pagesOf = ({ layout, steps, wordPages }: Chapter): number => 1 + layout.tiles.length + steps.pages + wordPages
 
 function chapterPages(
   ground: Ground,
   piece: Piece,
-  { part, layout, lines, first, wordPages }: Chapter,
+  { part, layout, lines, steps, first, wordPages }: Chapter,
   ink: BookletOptions['ink'],
 ): void {
-  const words = first + 1 + layout.tiles.length
+  const pictured = first + 1 + layout.tiles.length
+  const words = pictured + steps.pages
   indexSheet(ground, piece, part, layout, { first: words })
   for (const tile of layout.tiles) chartPage(ground, piece, part, tile, layout, ink)
+  drawStepPages(ground, piece, steps, pictured, ink)
   const perColumn = linesOf(ground)
   for (let k = 0; k < wordPages; k++) {
     const { text } = sheet(ground)

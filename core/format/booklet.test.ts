@@ -1,14 +1,16 @@
 import fc from 'fast-check'
-import { PDFDocument } from 'pdf-lib'
+import { PDFDocument, StandardFonts } from 'pdf-lib'
 import { describe, expect, it } from 'vitest'
 import { rowPiece } from '../../tests/fixture/rows'
 import { WORKSHOP } from '../../tests/fixture/workshop'
 import { anyPiece, part, piece, rows } from '../../tests/fixture/piece'
 import { emptyCells } from '../grid/cells'
-import { columnsOf, rowsOf } from '../piece/piece'
+import { columnsOf, rowsOf, techniqueOf } from '../piece/piece'
 import { valueOf } from '../problem'
 import { bookletLayout, carriersOnPage, OVERLAP, placeOnPage } from './booklet'
+import { shownRows } from '../tally/strips'
 import { bookletPdf } from './booklet-pdf'
+import { stepPages } from './booklet-steps'
 
 const tall = part({
   technique: 'loom',
@@ -107,5 +109,29 @@ describe('a booklet', () => {
     expect(none.ok ? '' : none.problems[0]!.code).toBe('booklet-empty')
     const much = await bookletPdf(piece(), { ...tall, times: 10 }, { paper: 'A4', ink: 'colour' })
     expect(much.ok ? '' : much.problems[0]!.code).toBe('booklet-large')
+  })
+  it('shows the steps of work that is told so, each card on its page and no two on each other', async () => {
+    const daisies = WORKSHOP.find((p) => techniqueOf(p.parts[0]!).recipe)!
+    const doc = await PDFDocument.create()
+    const plain = await doc.embedFont(StandardFonts.Helvetica)
+    const ground = { doc, plain, bold: plain, width: 210, height: 297, total: { pages: 9 } }
+    const { placed, pages } = stepPages(ground, daisies, daisies.parts[0]!)
+    const rows = shownRows(daisies.parts[0]!)
+    expect(placed.filter((card) => card.kind === 'title')).toHaveLength(rows.length)
+    const cards = placed.filter((card) => card.kind === 'step')
+    expect(cards.map(({ step }) => step)).toEqual(rows.flatMap(({ steps }) => steps))
+    expect(pages).toBe(1 + Math.max(...placed.map(({ page }) => page)))
+    for (const card of cards) {
+      expect(card.x + 58).toBeLessThanOrEqual(210 - 14 + 1e-9)
+      expect(card.y + 27 + card.lines.length * 3.7).toBeLessThan(297 - 10)
+      expect(card.lines.join(' ')).not.toBe('')
+    }
+    expect(new Set(cards.map(({ page, x, y }) => `${page} ${x} ${y}`)).size).toBe(cards.length)
+    for (const ink of ['colour', 'letters'] as const) {
+      const made = await PDFDocument.load(valueOf(await bookletPdf(daisies, daisies.parts[0]!, { paper: 'A4', ink })))
+      const { tiles } = bookletLayout(daisies.parts[0]!, { widthMm: 174, heightMm: 249 }, 1)
+      expect(made.getPageCount()).toBeGreaterThan(1 + tiles.length + pages - 1)
+    }
+    expect(stepPages(ground, piece(), piece().parts[0]!)).toMatchObject({ placed: [], pages: 0 })
   })
 })

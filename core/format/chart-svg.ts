@@ -15,6 +15,7 @@ import {
   type Part,
 } from '../piece/piece'
 import { partsWith } from '../piece/joint'
+import { beadOutline, scaledSpec } from '../picture/outline'
 import { CARRIER_COLOURS } from '../picture/placed'
 import { ownSize } from '../picture/sprite'
 import { drawnSize, type Lie } from '../picture/view'
@@ -63,15 +64,18 @@ function beadSvg(
   h: number,
   turnDegrees: number,
   ink: ChartOptions['ink'],
+  outline: string | null,
 ): string {
   const least = Math.min(w, h)
   if (!bead) return `<g id="${id}"><circle r="${round(least * 0.06)}" fill="#999"/></g>`
   const [fill, stroke] = ink === 'glyphs' ? ['#ffffff', '#888888'] : [bead.colour, '#00000055']
   const turn = turnDegrees === 0 ? '' : ` transform="rotate(${round(turnDegrees)})"`
+  const edge = `fill="${fill}" stroke="${stroke}" stroke-width="${round(least * 0.035)}"${turn}`
   const body =
-    `<rect x="${round(-w * 0.48)}" y="${round(-h * 0.48)}" width="${round(w * 0.96)}" ` +
-    `height="${round(h * 0.96)}" rx="${round(least * 0.22)}" fill="${fill}" stroke="${stroke}" ` +
-    `stroke-width="${round(least * 0.035)}"${turn}/>`
+    outline === null
+      ? `<rect x="${round(-w * 0.48)}" y="${round(-h * 0.48)}" width="${round(w * 0.96)}" ` +
+        `height="${round(h * 0.96)}" rx="${round(least * 0.22)}" ${edge}/>`
+      : `<path d="${outline}" ${edge}/>`
   const mark =
     ink === 'colour'
       ? ''
@@ -154,7 +158,14 @@ function drawnBeads(
       wide = Math.max(wide, across + (level ? half.y : half.x))
       long = Math.max(long, along + (level ? half.x : half.y))
       const id = `${prefix}${row[c]!}${turnDegrees === 0 ? '' : `t${Math.round(turnDegrees)}`}`
-      if (!shapes.has(id)) shapes.set(id, beadSvg(id, beads.get(row[c]!), w, h, turnDegrees, ink))
+      if (!shapes.has(id)) {
+        const bead = beads.get(row[c]!)
+        // What lies freely has the shape of its bead, its hole along x before it is turned.
+        const isLong = (usual.hole === 'across') !== level
+        const outline = bead && !isGrid(part) ? beadOutline(scaledSpec(bead.spec, scale * 0.96)) : null
+        const turned = turnDegrees + (outline === null || isLong ? 0 : 90)
+        shapes.set(id, beadSvg(id, bead, w, h, turned, ink, outline))
+      }
       placed.push({ across, along, id })
     }
   }

@@ -1,3 +1,4 @@
+import type { Pose as DownPose } from '../recipe/measure'
 import type { Node, Port, Run } from '../recipe/run'
 import { keptDiscs, outlineOf } from './body'
 import { chainOf, posesOfChain, type Chain, type Length, type Lies } from './chain'
@@ -49,6 +50,17 @@ function outlineFor(spec: NonNullable<Node['spec']>): ReturnType<typeof outlineO
   if (!outline) outlines.set(spec, (outline = outlineOf(spec)))
   return outline
 }
+
+/** The pose of a bead in a drawing that runs down the page: along is y there, and second holes change sides. */
+export const downPose = (
+  p: { readonly x: number; readonly y: number; readonly turn: number; readonly flip: number },
+  { left, top }: Pick<Laid, 'left' | 'top'>,
+): DownPose => ({
+  x: p.y - top,
+  y: p.x - left,
+  turnDegrees: 90 - (p.turn * 180) / Math.PI,
+  flip: p.flip > 0 ? -1 : 1,
+})
 
 /** The same work turned over: what lay on one side of the chain lies on the other. */
 export const turnedOver = (laid: Laid): Laid => ({

@@ -1,4 +1,4 @@
-import type { BeadSpec } from '../bead/spec'
+import { requireSpec, type BeadSpec } from '../bead/spec'
 
 const round = (mm: number): number => Math.round(mm * 1000) / 1000
 
@@ -86,6 +86,15 @@ export function beadOutline({ shape, l, d, hangs }: Pick<BeadSpec, 'shape' | 'l'
     case 'cord':
       return box(a, b, 0.28)
   }
+}
+
+/** A plain box of so much, about its middle. */
+export const boxOutline = (w: number, h: number): string => box(w / 2, h / 2, 0)
+
+/** Measures of a bead so many times larger than life. */
+export function scaledSpec(id: string, by: number): Pick<BeadSpec, 'shape' | 'l' | 'd' | 'hangs'> {
+  const { shape, l, d, hangs } = requireSpec(id)
+  return { shape, l: l * by, d: d * by, ...(hangs === undefined ? {} : { hangs: hangs * by }) }
 }
 
 /** How a bead is put into a picture: moved, turned, and turned over where its second hole lies on the other side. */

@@ -14,7 +14,7 @@ import {
   standsBefore,
   upTo,
   type Board,
-} from '../technique/recipe-side'
+} from '../technique/recipe-board'
 import { shownNodes } from '../technique/step-picture'
 import { usualClosure } from '../wear/closure'
 import { pieceToBody } from './codec'
@@ -87,7 +87,11 @@ describe('the board of a recipe', () => {
     expect(standsBefore('motif/2', 'motif/2/steps/1')).toBe(true)
     expect(standsBefore('motif/2/steps/0', 'motif/2/steps/1')).toBe(true)
     const board = boardOf(own)
-    expect([motifInHand('start', board), motifInHand('motif', board), motifInHand('end', board)]).toEqual([-1, 1, 4])
+    expect(['start/0', 'motif/2', 'end/1'].map((place) => motifInHand(place, board))).toEqual([-1, 1, 4])
+    // Steps that are done in every second motif only are seen where they are done; in none, in the second.
+    const mixed = boardOf(done(own, toldIn(own).recipe, { ...toldIn(own).params, mix: 1 }))
+    expect(['motif/1/steps/0', 'motif/2/steps/3'].map((place) => motifInHand(place, mixed))).toEqual([2, 1])
+    expect(motifInHand('motif/2/steps/0', board)).toBe(1)
     const at = (place: string) => {
       const { motif, done: steps, nodes } = upTo(board, place)
       return {

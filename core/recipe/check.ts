@@ -1,4 +1,4 @@
-import type { z } from 'zod'
+import { z } from 'zod'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import { ExpressionFault, namesIn, termOf } from './expression'
 import {
@@ -65,6 +65,19 @@ export function readRecipe(value: unknown): Result<Recipe> {
   const problems = checkNames(read.data)
   return problems.length > 0 ? bad(...problems) : good(read.data)
 }
+
+/** A recipe in a document, as JSON or in short hand; each thing that is wrong with it is an issue of its own. */
+export const recipeField = (read: (value: unknown) => Result<Recipe> = readRecipe) =>
+  z.unknown().transform((value, context): Recipe => {
+    const found = read(value)
+    if (found.ok) return found.value
+    for (const { says } of found.problems.slice(0, 12))
+      context.addIssue({ code: 'custom', message: says.replace(/\.$/, '') })
+    return z.NEVER
+  })
+
+/** Values of the fields of a recipe. */
+export const paramsField = z.record(z.string().max(20), z.int().min(-1000).max(1000))
 
 /** Problems of a recipe in its shape: bounds of its fields, names that are not there, expressions not to be read. */
 export function checkNames(recipe: Recipe): Problem[] {

@@ -4,6 +4,8 @@ import { requireSpec } from '../bead/spec'
 import { valueOf } from '../problem'
 import { readRecipe } from './check'
 import {
+  carriedBy,
+  carrierWay,
   countAsField,
   emptyRecipe,
   freeName,
@@ -222,6 +224,28 @@ describe('what plays a part', () => {
     expect(Object.keys(tidied(used).slots)).toEqual(['bead2'])
     expect(tidied(used).fixtures).toEqual({})
     expect(tidied(inserted(used, 'motif/1', { do: 'fix', fixture: ring })).fixtures).toEqual(two.fixtures)
+  })
+})
+
+describe('what it is worked with', () => {
+  it('is one thread, or two ends of one length; steps of an end that is gone are of the first', () => {
+    const two = carriedBy(FLOWER, 'needles')
+    expect([carrierWay(FLOWER), carrierWay(two), carrierWay(carriedBy(two, 'wire'))]).toEqual([
+      ...['thread', 'needles', 'wire'],
+    ])
+    expect(two.cut.folded).toBe(true)
+    const crossed = inserted(two, 'motif/1', {
+      do: 'pick',
+      items: [{ slot: 'leaf', hole: 'a', count: 1 }],
+      by: 'right',
+    })
+    expect(readRecipe(crossed).ok).toBe(true)
+    const one = carriedBy(crossed, 'thread')
+    expect(readRecipe(one).ok).toBe(true)
+    expect(one.cut.folded).toBe(false)
+    expect(deeds(run(one))).toEqual(
+      deeds(run(inserted(FLOWER, 'motif/1', { do: 'pick', items: [{ slot: 'leaf', hole: 'a', count: 1 }] }))),
+    )
   })
 })
 

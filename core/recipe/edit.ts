@@ -396,6 +396,48 @@ export function withFixture(recipe: Recipe, own: { name: string; d: number }): [
   return [{ ...recipe, fixtures: { ...recipe.fixtures, [key]: { ...own, holes: 1, pitch: 0 } } }, key]
 }
 
+/** What a recipe can be worked with: one carrier, or two ends of one length. */
+export const CARRIER_WAYS = ['thread', 'needles', 'wire'] as const
+export type CarrierWay = (typeof CARRIER_WAYS)[number]
+
+const CARRIERS: Readonly<Record<CarrierWay, Pick<Recipe, 'carriers'> & { readonly folded: boolean }>> = {
+  thread: { carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }], folded: false },
+  needles: {
+    carriers: [
+      { id: 'left', name: 'left needle', kind: 'thread', mm: 0.15 },
+      { id: 'right', name: 'right needle', kind: 'thread', mm: 0.15 },
+    ],
+    folded: true,
+  },
+  wire: {
+    carriers: [
+      { id: 'left', name: 'left end', kind: 'wire', mm: 0.3 },
+      { id: 'right', name: 'right end', kind: 'wire', mm: 0.3 },
+    ],
+    folded: true,
+  },
+}
+
+export const carrierWay = ({ carriers }: Pick<Recipe, 'carriers'>): CarrierWay =>
+  carriers.length === 1 ? 'thread' : carriers[0]!.kind === 'wire' ? 'wire' : 'needles'
+
+/** A recipe worked with something else; steps of a carrier that is no longer there are of the first. */
+export function carriedBy(recipe: Recipe, way: CarrierWay): Recipe {
+  const { carriers, folded } = CARRIERS[way]
+  const ids = new Set(carriers.map(({ id }) => id))
+  const follow = (steps: readonly Step[]): Step[] =>
+    steps.map((step): Step => {
+      if ('steps' in step) return { ...step, steps: follow(step.steps) }
+      if (step.do === 'say' || step.by === undefined || ids.has(step.by)) return step
+      const { by: _, ...rest } = step
+      return rest
+    })
+  return {
+    ...{ ...recipe, carriers, cut: { ...recipe.cut, folded } },
+    ...{ start: follow(recipe.start), motif: follow(recipe.motif), end: follow(recipe.end) },
+  }
+}
+
 /** What plays a part, and findings, without those that no step uses any more. */
 export function tidied(recipe: Recipe): Recipe {
   const slots = new Set<string>()
@@ -418,7 +460,7 @@ export const emptyRecipe = (name: string, slot: { name: string; many: string; sp
   name,
   params: [],
   slots: { [freeName(slot.name, new Set())]: slot },
-  carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }],
+  carriers: CARRIERS.thread.carriers,
   cut: { folded: false, each: 'piece' },
   fixtures: {},
   repeat: 'along',

@@ -4,6 +4,7 @@ import { OWN_SPEC } from '../bead/spec'
 import { CLOSURE_KINDS } from '../wear/closure'
 import { MOST_MONEY } from '../money/money'
 import { specId } from '../bead/schema'
+import { paramsField, recipeField } from '../recipe/check'
 import { gaugeSchema } from '../piece/schema'
 import { THREAD_IDS } from '../thread/catalogue'
 
@@ -100,6 +101,8 @@ export const shelfValueSchema = z.discriminatedUnion('kind', [
     easeMm: z.number().min(-15).max(60).nullable().default(null),
   }),
   z.strictObject({ kind: z.literal('gauge'), gauge: gaugeSchema }),
+  /** How a motif is worked, kept for other pieces, with the values of its fields. */
+  z.strictObject({ kind: z.literal('recipe'), name, recipe: recipeField(), params: paramsField.default({}) }),
 ])
 
 export type ShelfValue = z.infer<typeof shelfValueSchema>
@@ -112,6 +115,7 @@ export type ShelfThread = ShelfOf<'thread'>
 export type ShelfFinding = ShelfOf<'finding'>
 export type Person = ShelfOf<'person'>
 export type Stamp = ShelfOf<'stamp'>
+export type KeptRecipe = ShelfOf<'recipe'>
 export type Measures = Person['measures']
 
 /** Something on the shelf, with the name that the server gave it. */

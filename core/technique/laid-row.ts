@@ -1,5 +1,5 @@
 import type { Laid } from '../layout/laid'
-import { portPoint } from '../layout/laid'
+import { downPose, portPoint } from '../layout/laid'
 import type { Pose } from '../recipe/measure'
 import type { Node, Run } from '../recipe/run'
 import type { Carrier, PlacedBead } from './drawing'
@@ -24,24 +24,13 @@ const DRAWN: Readonly<Record<Run['head']['carriers'][number]['kind'], Carrier['k
   elastic: 'cord',
 }
 
-/** The pose of a bead in a drawing that runs down the page: along is y there, and second holes change sides. */
-export const laidPose = (
-  p: { readonly x: number; readonly y: number; readonly turn: number; readonly flip: number },
-  { left, top }: Pick<Laid, 'left' | 'top'>,
-): Pose => ({
-  x: p.y - top,
-  y: p.x - left,
-  turnDegrees: 90 - (p.turn * 180) / Math.PI,
-  flip: p.flip > 0 ? -1 : 1,
-})
-
 /** A layout of the beads that have a key; null of those that their lines have no room for. */
 export function laidRow(run: Run, laid: Laid, keyFor: (node: Node) => number | null): RowLayout {
   const { left, right, top, bottom } = laid
   const placed: PlacedBead[] = []
   const poses = run.nodes.map(({ id }) => {
     const pose = laid.poses[id]
-    return pose ? laidPose(pose, laid) : null
+    return pose ? downPose(pose, laid) : null
   })
   for (const node of run.nodes) {
     const pose = poses[node.id]

@@ -13,7 +13,7 @@ import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
 import type { PickedLines } from './picked'
-import type { RecipeSide } from './recipe-side'
+import type { Board, Told } from './recipe-board'
 import type { Script } from './script'
 import type { StepPicture } from './step-picture'
 import type { Plan } from './plan'
@@ -168,6 +168,16 @@ export interface ThreadPath {
   passesAt?(c: number, r: number, hole: Hole): number
   /** What the beads are strung on, where the work itself decides it; the thread and needle of the piece otherwise. */
   readonly cord?: ThreadGauge & { readonly name: string }
+}
+
+/** Work that follows from a recipe, which can be read and changed step by step. */
+export interface RecipeSide {
+  of(work: Pick<Work, 'plan' | 'settings'>): Told
+  /** Technique that keeps it once it is changed: itself, or the one that keeps recipes of one’s own. */
+  readonly keptBy: string
+  /** The plan of that technique. */
+  plan(told: Told): Plan
+  board(work: Work): Board
 }
 
 /** Something of a work that wants a look: what stops it, or what is worth knowing. */

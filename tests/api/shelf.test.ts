@@ -1,6 +1,8 @@
 import { beforeAll, describe, expect, inject, it } from 'vitest'
 import { ownSpecId } from '#core/bead/spec'
 import type { ShelfItem, ShelfValue } from '#core/shelf/shelf'
+import { valueOf } from '#core/problem'
+import { readRecipeText } from '#core/recipe/shorthand'
 import { client, person } from './client'
 
 const address = inject('address')
@@ -37,15 +39,32 @@ const STAMP: ShelfValue = {
   cells: [1, 0],
   beads: [{ name: 'Moss', spec: 'round-11', colour: '#446622', finish: 'matte' }],
 }
+const RECIPE: ShelfValue = {
+  kind: 'recipe',
+  name: 'Pips',
+  recipe: valueOf(
+    readRecipeText(
+      'recipe pips "Pips"\nfield s 1..9=3 "Stem"\nbead stem round-8 "stem bead" "stem beads"\n' +
+        'carrier thread thread 0.15 "thread"\nmotif\n  pick stem*s\n  pass stem<\n',
+    ),
+  ),
+  params: { s: 4 },
+}
 const list = async (who: Person) => (await who.call<{ items: ShelfItem[] }>('GET', 'shelf')).body.items
 
 describe('the shelf', () => {
-  it('keeps beads, sizes and stamps, in order, and lets them go', async () => {
-    const kept = await weaver.call<{ items: ShelfItem[] }>('POST', 'shelf', { values: [BEAD, SIZE, STAMP] })
+  it('keeps beads, sizes, stamps and recipes, in order, and lets them go', async () => {
+    const values = [BEAD, SIZE, STAMP, RECIPE]
+    const kept = await weaver.call<{ items: ShelfItem[] }>('POST', 'shelf', { values })
     expect(kept.status).toBe(200)
-    expect((await list(weaver)).map((i) => i.value)).toEqual([BEAD, SIZE, STAMP])
+    expect((await list(weaver)).map((i) => i.value)).toEqual(values)
     expect((await weaver.call('DELETE', `shelf/${kept.body.items[0]!.id}`)).status).toBe(200)
-    expect((await list(weaver)).map((i) => i.value)).toEqual([SIZE, STAMP])
+    expect((await list(weaver)).map((i) => i.value)).toEqual([SIZE, STAMP, RECIPE])
+    // A recipe that is not sound is refused with what is wrong in it.
+    const unsound = { ...RECIPE, recipe: { ...RECIPE.recipe, slots: {} } }
+    const bad = await weaver.call<{ problems: { says: string }[] }>('POST', 'shelf', { values: [unsound] })
+    expect(bad.status).toBe(422)
+    expect(bad.body.problems[0]!.says).toContain('There is no bead “stem”')
   })
   it('shows nobody another’s shelf, nor takes from it', async () => {
     const { id } = (await weaver.call<{ items: ShelfItem[] }>('POST', 'shelf', { values: [BEAD] })).body.items[0]!

@@ -80,7 +80,7 @@ li {
 li b {
   font: 650 15px/1 var(--title);
 }
-li button {
+ol > li button {
   width: 28px;
   height: 34px;
   border: 0;
@@ -116,7 +116,7 @@ li button {
   height: 16px;
 }
 @media (width <= 900px) {
-  li button {
+  ol > li button {
     width: 40px;
     height: 44px;
   }

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { beadOutline, beadTransform } from '#core/picture/outline'
 import { ordinal } from '#core/units/ordinal'
-import { portOfPictured, portPressed } from '#core/technique/recipe-side'
+import { portOfPictured, portPressed } from '#core/technique/recipe-board'
 import { reachOfAll, shownNodes, wayOf } from '#core/technique/step-picture'
 import type { Node, Port } from '#core/recipe/run'
 import type { RecipeWork } from './work'

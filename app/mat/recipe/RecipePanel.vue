@@ -1,17 +1,32 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import type { Piece, Part } from '#core/piece/piece'
 import { settingSteps } from '#core/piece/recast'
 import type { Step as PieceStep } from '#core/piece/step'
-import { emptyRecipe, movedPath, pathOf, spotOf, tidied, withFixture, withoutField, withSlot } from '#core/recipe/edit'
+import {
+  carriedBy,
+  carrierWay,
+  emptyRecipe,
+  movedPath,
+  pathOf,
+  spotOf,
+  tidied,
+  withFixture,
+  withoutField,
+  withSlot,
+} from '#core/recipe/edit'
 import { evaluate } from '#core/recipe/expression'
 import { RECIPE_SECTIONS, type Expr, type Step } from '#core/recipe/language'
 import { stepLines } from '#core/recipe/shorthand'
 import { requireSpec } from '#core/bead/spec'
+import type { KeptRecipe } from '#core/shelf/shelf'
+import { saying } from '../../composables/saying'
 import NumberField from '../../components/NumberField.vue'
 import StitchSettings from '../../components/StitchSettings.vue'
 import { useMat } from '../../stores/mat'
+import { useShelf } from '../../stores/shelf'
 import { usePiece } from '../../stores/piece'
+import ChoiceRow from '../panel/ChoiceRow.vue'
 import MatPanel from '../panel/MatPanel.vue'
 import RecipeStepEdit from './RecipeStepEdit.vue'
 import type { RecipeWork } from './work'
@@ -21,6 +36,7 @@ const props = defineProps<{ work: RecipeWork; piece: Piece; part: Part }>()
 const emit = defineEmits<{ steps: [label: string, steps: readonly PieceStep[]]; close: [] }>()
 const store = usePiece()
 const mat = useMat()
+const shelf = useShelf()
 const recipe = computed(() => props.work.now!.recipe)
 const params = computed(() => props.work.now!.params)
 const SECTION_NAMES = { start: 'Start', motif: 'One motif', end: 'End' } as const
@@ -118,6 +134,28 @@ function say() {
     asking.value = null
     text.value = ''
   }
+}
+// ---- kept for other pieces
+const busy = ref(false)
+async function guarded(task: () => Promise<unknown>) {
+  busy.value = true
+  await saying(async () => {
+    await task()
+  }, props.work.tell)
+  busy.value = false
+}
+onMounted(() => guarded(() => shelf.fetch()))
+const keepIt = () =>
+  guarded(async () => {
+    const { name } = recipe.value
+    const value = { kind: 'recipe', name, recipe: recipe.value, params: { ...params.value } } as const
+    const known = shelf.recipes.find((item) => item.value.name === name)
+    if (known) await shelf.change(known, { ...value })
+    else await shelf.keep([value])
+    props.work.tell(`“${name}” is kept: it can be worked in any piece, from this list.`)
+  })
+function take(kept: KeptRecipe) {
+  if (props.work.change(kept.recipe, kept.params)) props.work.show('motif')
 }
 function fromNothing() {
   const bead = props.piece.tray.find((b) => b.number === mat.number) ?? props.piece.tray[0]
@@ -350,7 +388,38 @@ const isUnused = computed(() => {
         maxlength="38"
         @change="(e: Event) => renameSlot(slot, e)"
       />
+      <ChoiceRow
+        :model-value="carrierWay(recipe)"
+        label="Worked with"
+        :items="[
+          { value: 'thread', title: 'One needle' },
+          { value: 'needles', title: 'Two needles', says: 'One thread folded in its middle, a needle at each end' },
+          { value: 'wire', title: 'Wire, both ends' },
+        ]"
+        @update:model-value="(way) => way && work.change(carriedBy(recipe, way))"
+      />
+      <ChoiceRow
+        :model-value="recipe.repeat"
+        label="The next motif"
+        :items="[
+          { value: 'along', title: 'Goes on' },
+          { value: 'to-and-fro', title: 'Turns over', says: 'Every second motif is the mirror of the one before' },
+        ]"
+        @update:model-value="(repeat) => repeat && work.change({ ...recipe, repeat })"
+      />
+      <ChoiceRow
+        :model-value="recipe.cut.each"
+        label="Thread"
+        :items="[
+          { value: 'piece', title: 'One for all' },
+          { value: 'motif', title: 'New for each motif' },
+        ]"
+        @update:model-value="(each) => each && work.change({ ...recipe, cut: { ...recipe.cut, each } })"
+      />
       <VTextField :model-value="recipe.name" label="Name of the recipe" maxlength="60" @change="rename" />
+      <span class="acts">
+        <button type="button" class="link" :disabled="busy" @click="keepIt">Keep it for other pieces</button>
+      </span>
     </template>
     <template v-else>
       <h4>What may vary</h4>
@@ -366,6 +435,16 @@ const isUnused = computed(() => {
             )
         "
       />
+    </template>
+    <template v-if="shelf.recipes.length">
+      <h4>Recipes that you kept</h4>
+      <div v-for="item in shelf.recipes" :key="item.id" class="kept">
+        <span>{{ item.value.name }}</span>
+        <button type="button" class="link" @click="take(item.value)">Work by it</button>
+        <button type="button" class="link" :disabled="busy" @click="guarded(() => shelf.takeOff(item.id))">
+          Take out
+        </button>
+      </div>
     </template>
   </MatPanel>
 </template>
@@ -500,6 +579,15 @@ button.line:enabled {
   font-size: 14px;
   line-height: 1.35;
   margin-bottom: 6px;
+}
+.kept {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: baseline;
+}
+.kept span {
+  flex: 1;
 }
 .field {
   display: grid;

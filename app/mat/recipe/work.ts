@@ -10,7 +10,7 @@ import { refsThrough, sharedWithBefore, turnedRound } from '#core/recipe/pressed
 import type { Going, Port } from '#core/recipe/run'
 import { envOf, type Params } from '#core/recipe/total'
 import { stepWords } from '#core/recipe/words'
-import { judgedAnew, picturedBoard, upTo, type Board } from '#core/technique/recipe-side'
+import { judgedAnew, picturedBoard, upTo, type Board } from '#core/technique/recipe-board'
 
 /** What this tab does to a recipe: where the next step goes, what is chosen, and what became of it. */
 interface Wish {

@@ -1,6 +1,5 @@
 import { z } from 'zod'
-import { readRecipe } from '../../recipe/check'
-import type { Recipe } from '../../recipe/language'
+import { paramsField, readRecipe, recipeField } from '../../recipe/check'
 import { readRecipeText, recipeText } from '../../recipe/shorthand'
 import { good, valueOf } from '../../problem'
 import type { Script } from '../script'
@@ -39,17 +38,10 @@ end
 )
 
 const planSchema = z.strictObject({
-  recipe: z
-    .unknown()
-    .transform((value, context): Recipe => {
-      const read = typeof value === 'string' ? readRecipeText(value) : readRecipe(value)
-      if (read.ok) return read.value
-      for (const { says } of read.problems.slice(0, 12))
-        context.addIssue({ code: 'custom', message: says.replace(/\.$/, '') })
-      return z.NEVER
-    })
-    .default(FIRST),
-  params: z.record(z.string().max(20), z.int().min(-1000).max(1000)).default({}),
+  recipe: recipeField((value) => (typeof value === 'string' ? readRecipeText(value) : readRecipe(value))).default(
+    FIRST,
+  ),
+  params: paramsField.default({}),
 })
 
 const PLAIN: RecipePlan = { recipe: FIRST, params: {} }

@@ -1,14 +1,11 @@
 import { judged, sameBeads, type Judged } from '../layout/judge'
-import type { Laid } from '../layout/laid'
+import { downPose, type Laid } from '../layout/laid'
 import type { Recipe } from '../recipe/language'
 import { portAt } from '../recipe/measure'
 import type { Done, Port, Run } from '../recipe/run'
 import type { Params } from '../recipe/total'
 import type { Point } from './lattice'
-import { laidPose } from './laid-row'
-import type { Plan } from './plan'
 import type { Pictured, PicturedBead } from './step-picture'
-import type { Work } from './technique'
 
 /** A recipe with the values of its fields. */
 export interface Told {
@@ -24,16 +21,6 @@ export interface Board extends Told {
   readonly motifs: number
 }
 
-/** Work that follows from a recipe, which can be read and changed step by step. */
-export interface RecipeSide {
-  of(work: Pick<Work, 'plan' | 'settings'>): Told
-  /** Technique that keeps it once it is changed: itself, or the one that keeps recipes of one’s own. */
-  readonly keptBy: string
-  /** The plan of that technique. */
-  plan(told: Told): Plan
-  board(work: Work): Board
-}
-
 /** The board as it is drawn; null where nothing lies. */
 export const picturedBoard = ({ run, laid }: Board): Pictured | null =>
   laid && Number.isFinite(laid.left)
@@ -42,7 +29,7 @@ export const picturedBoard = ({ run, laid }: Board): Pictured | null =>
         keys: [],
         poseOf: ({ id }) => {
           const pose = laid.poses[id]
-          return pose ? laidPose(pose, laid) : null
+          return pose ? downPose(pose, laid) : null
         },
       }
     : null
@@ -103,9 +90,17 @@ export function standsBefore(path: string, place: string): boolean {
   return false
 }
 
-/** Motif whose steps are seen for a section: the second, since it shows what it has of the one before. */
-export const motifInHand = (section: string, { motifs }: Board): number =>
-  section === 'start' ? -1 : section === 'end' ? motifs : Math.min(1, motifs - 1)
+/**
+ * Motif whose steps are seen at a place: the second, since it shows what it has of the one before; a later one where
+ * the steps that stand there are done only in some motifs.
+ */
+export function motifInHand(place: string, { motifs, run }: Board): number {
+  const [section] = place.split('/')
+  if (section !== 'motif') return section === 'start' ? -1 : motifs
+  const list = place.slice(0, place.lastIndexOf('/') + 1)
+  const there = run.done.filter((one) => one.motif >= 1 && one.motif < motifs && one.path.startsWith(list))
+  return there.reduce((least, { motif }) => Math.min(least, motif), motifs) % motifs || Math.min(1, motifs - 1)
+}
 
 /** The board up to a place of the recipe. */
 export interface UpTo {
@@ -120,7 +115,7 @@ export interface UpTo {
 
 /** What is done when the hands come to a place of the recipe. */
 export function upTo(board: Board, place: string): UpTo {
-  const motif = motifInHand(place.split('/')[0]!, board)
+  const motif = motifInHand(place, board)
   const { done } = board.run
   const next = done.findIndex((one) => one.motif > motif || (one.motif === motif && !standsBefore(one.path, place)))
   const last = next < 0 ? done.length : next
