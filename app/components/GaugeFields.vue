@@ -3,12 +3,14 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import {
   gaugeFor,
+  gaugeKeyOf,
   handOf,
   questionedSwatches,
   sameGauge,
   swatchFactors,
   withoutSwatch,
   withSwatch,
+  workedOf,
 } from '#core/fit/gauge'
 import { setStep } from '#core/piece/edit'
 import { laidRows } from '#core/piece/laid'
@@ -42,12 +44,8 @@ onMounted(() => {
 })
 
 const part = computed(() => fittedPart(props.piece))
-const key = computed(() => ({
-  technique: part.value.technique,
-  spec: part.value.spec,
-  thread: props.piece.supply.thread,
-}))
-const worked = computed(() => ({ settings: part.value.settings, columns: columnsOf(part.value) }))
+const key = computed(() => gaugeKeyOf(part.value, props.piece.supply.thread))
+const worked = computed(() => workedOf(part.value))
 const gauge = computed(() => gaugeFor(props.piece, part.value))
 const hand = computed(() => (gauge.value ? handOf(gauge.value, worked.value) : null))
 const questioned = computed(() => (gauge.value ? questionedSwatches(gauge.value, worked.value) : []))

@@ -1,14 +1,11 @@
-import { sameGauge } from '#core/fit/gauge'
+import { sameGauge, type GaugeKey } from '#core/fit/gauge'
 import type { Gauge } from '#core/piece/schema'
 import { useShelf } from '../stores/shelf'
 
 /** Keeps a gauge for all pieces: the one of its stitch, bead and thread is put in place of what was kept before. */
 export function useKeptGauges() {
   const shelf = useShelf()
-  async function keepGauge(
-    gauges: readonly Gauge[],
-    key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
-  ): Promise<void> {
+  async function keepGauge(gauges: readonly Gauge[], key: GaugeKey): Promise<void> {
     const mine = gauges.find((g) => sameGauge(g, key))
     await shelf.fetch()
     const kept = shelf.gauges.find((g) => sameGauge(g.value.gauge, key))

@@ -2,7 +2,7 @@ import { requireLattice } from '../technique/stitch'
 import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import type { Closure } from '../wear/closure'
-import { sameGauge } from '../fit/gauge'
+import { gaugeKeyOf, sameGauge } from '../fit/gauge'
 import { fitKindOf, type FitKind } from '../wear/kind'
 import { rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
@@ -248,9 +248,8 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
     widthMm: wish.widthMm,
   })
   const supply = supplySchema.parse({})
-  const gauges = (wish.gauges ?? []).filter((g) =>
-    sameGauge(g, { technique: wish.technique, spec: wish.spec, thread: supply.thread }),
-  )
+  const key = gaugeKeyOf(part, supply.thread)
+  const gauges = (wish.gauges ?? []).filter((g) => sameGauge(g, key))
   return sized({
     name: wish.name,
     notes: '',

@@ -1,3 +1,7 @@
+import { valueOf } from '../problem'
+import { ownRecipe } from '../../tests/fixture/own-recipe'
+import { gaugeSchema } from '../piece/schema'
+import { readRecipeText, recipeText } from '../recipe/shorthand'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ANY_IDS, anyPieceOf, part, piece } from '../../tests/fixture/piece'
@@ -7,7 +11,16 @@ import { columnsOf } from '../piece/piece'
 import type { Gauge, Swatch } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { extentOf } from './extent'
-import { gaugeFor, handFor, handOf, questionedSwatches, swatchFactors, withoutSwatch, withSwatch } from './gauge'
+import {
+  gaugeFor,
+  gaugeKeyOf,
+  handFor,
+  handOf,
+  questionedSwatches,
+  swatchFactors,
+  withoutSwatch,
+  withSwatch,
+} from './gauge'
 import { fitOf, rowsWanted } from './reckon'
 
 const swatch = (rows: number, lengthMm: number, over: Partial<Swatch> = {}): Swatch => ({
@@ -142,5 +155,37 @@ describe('a gauge', () => {
     expect(withoutSwatch(two, KEY, 0)).toEqual([gauge(swatch(10, 16))])
     expect(withoutSwatch(one, KEY, 0)).toEqual([])
     expect(withSwatch(one, { ...KEY, thread: 'nylon-d' }, swatch(5, 8))).toHaveLength(2)
+  })
+  it('is that of the recipe which was measured, against what its own motifs come to', () => {
+    const own = (text: string) => {
+      const p = ownRecipe(valueOf(readRecipeText(text)), { motif: [1, 1, 1, 1] }, { times: 20 })
+      return { p, part: p.parts[0]! }
+    }
+    const text = recipeText(
+      valueOf(
+        readRecipeText(`recipe links "Links"
+bead link round-8 "link" "links"
+carrier thread thread 0.15 "thread"
+motif
+  pick link*4
+`),
+      ),
+    )
+    const one = own(text)
+    const key = gaugeKeyOf(one.part, one.p.supply.thread)
+    expect(key.plan).toMatch(/^[0-9a-f]{8}$/)
+    // Ten motifs of four round 8/0 are 84 mm by their beads (from memory: 2.1 mm along the hole); the hand made 88.
+    const gauges = withSwatch([], key, { rows: 10, lengthMm: 88, columns: 0, widthMm: 0, from: '' })
+    expect(handFor({ ...one.p, gauges }, one.part)!.along).toBeCloseTo(88 / 84, 2)
+    expect(gaugeSchema.safeParse(gauges[0]).success).toBe(true)
+    // What is said after a step changes nothing; another count, or another size, is another recipe.
+    const said = own(text.replace('pick link*4', 'pick link*4 -- "draw it tight"'))
+    expect(gaugeFor({ ...said.p, gauges }, said.part)).toBeDefined()
+    for (const other of [
+      text.replace('link*4', 'link*3 link'),
+      text.replace('bead link round-8', 'bead link round-11'),
+    ])
+      expect(gaugeFor({ ...one.p, gauges }, own(other).part)).toBeUndefined()
+    expect(gaugeKeyOf(piece().parts[0]!, 'nylon-d').plan).toBeUndefined()
   })
 })

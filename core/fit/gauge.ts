@@ -1,9 +1,9 @@
 import { median } from '../median'
 import { requireSpec } from '../bead/spec'
-import { basisOf, columnsOf, type Part, type Piece } from '../piece/piece'
+import { basisOf, type Part, type Piece } from '../piece/piece'
 import { boundsOf } from '../bounds'
 import { MOST_SWATCHES, swatchSchema, type Gauge, type Swatch } from '../piece/schema'
-import { NOMINAL_SPREAD, type Settings, type Technique } from '../technique/technique'
+import { NOMINAL_SPREAD, type Plan, type Settings, type Technique, type Work } from '../technique/technique'
 import { requireTechnique } from '../technique/registry'
 
 /**
@@ -29,21 +29,30 @@ const LEAST_SPREAD = 0.01
 /** A swatch this far from the nominal figure, as a share, is questioned. */
 const FAR_FROM_NOMINAL = 0.12
 
-/** What a swatch was worked like, where that is known: the settings of the part, and its count across. */
-interface Worked {
-  readonly settings: Settings
-  readonly columns: number
+/** What a swatch was worked like, where that is known: settings and count across, and what its lines mean. */
+type Worked = Pick<Work, 'settings' | 'columns' | 'plan' | 'usual'>
+
+export function workedOf(part: Part): Worked {
+  const { bead: _, ...worked } = basisOf(part)
+  return worked
 }
 
-const workedOf = (part: Part): Worked => ({ settings: part.settings, columns: columnsOf(part) })
+/** What a gauge is kept under. */
+export type GaugeKey = Pick<Gauge, 'technique' | 'spec' | 'thread' | 'plan'>
+
+/** What the gauge of a part is kept under: its stitch, bead and thread, and its recipe where it follows one’s own. */
+export function gaugeKeyOf(part: Pick<Part, 'technique' | 'spec' | 'plan'>, thread: Gauge['thread']): GaugeKey {
+  const plan = part.plan && requireTechnique(part.technique).planKey?.(part.plan)
+  return { technique: part.technique, spec: part.spec, thread, ...(plan ? { plan } : {}) }
+}
 
 /**
  * Nominal length of so many rows, mm. Rows measured within a work grow by a row each; a finished piece is measured
  * from end to end, and is compared with the model’s own length of that count: the half bead of peyote, or a row of
  * units that is only begun, is no row.
  */
-function nominalMm(technique: Technique, spec: string, { rows, from }: Swatch, { settings, columns }: Worked): number {
-  const work = { columns, bead: requireSpec(spec), settings }
+function nominalMm(technique: Technique, spec: string, { rows, from }: Swatch, worked: Worked): number {
+  const work = { ...worked, bead: requireSpec(spec) }
   if (from !== '') return technique.growth.lengthOf({ ...work, rows })
   return (
     (rows * (technique.growth.lengthOf({ ...work, rows: 120 }) - technique.growth.lengthOf({ ...work, rows: 100 }))) /
@@ -86,7 +95,11 @@ export function swatchFactors(
   return {
     along:
       lengthMm /
-      nominalMm(technique, spec, swatch, { settings, columns: technique.growth.nearestColumns(counted, settings) }),
+      nominalMm(technique, spec, swatch, {
+        ...work,
+        settings,
+        columns: technique.growth.nearestColumns(counted, settings),
+      }),
     across,
   }
 }
@@ -111,38 +124,39 @@ export function handOf(gauge: Gauge, work?: Worked): Hand | null {
   }
 }
 
-export const sameGauge = (
-  a: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
-  b: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
-): boolean => a.technique === b.technique && a.spec === b.spec && a.thread === b.thread
+export const sameGauge = (a: GaugeKey, b: GaugeKey): boolean =>
+  a.technique === b.technique && a.spec === b.spec && a.thread === b.thread && a.plan === b.plan
 
 export type Ground = Pick<Piece, 'tray' | 'gauges' | 'supply'>
 
 /** The gauge that a part of the piece stands on: same stitch, same bead, same thread. */
 export function gaugeFor(
   ground: Pick<Piece, 'gauges' | 'supply'>,
-  part: Pick<Part, 'technique' | 'spec'>,
+  part: Pick<Part, 'technique' | 'spec' | 'plan'>,
 ): Gauge | undefined {
-  return ground.gauges.find((g) =>
-    sameGauge(g, { technique: part.technique, spec: part.spec, thread: ground.supply.thread }),
-  )
+  const key = gaugeKeyOf(part, ground.supply.thread)
+  return ground.gauges.find((g) => sameGauge(g, key))
 }
 
-const HANDS = new WeakMap<Gauge, WeakMap<Settings, Map<number, Hand | null>>>()
+/** By gauge, then by what the part was worked like: its settings or its plan, and its shape. */
+const HANDS = new WeakMap<Gauge, WeakMap<object, Map<string, Hand | null>>>()
 
 /** The hand that a part is made by; null without a gauge for its stitch, bead and thread. */
 export function handFor(ground: Pick<Piece, 'gauges' | 'supply'>, part: Part): Hand | null {
   const gauge = gaugeFor(ground, part)
   if (!gauge) return null
-  const bySettings = HANDS.get(gauge) ?? new WeakMap<Settings, Map<number, Hand | null>>()
-  HANDS.set(gauge, bySettings)
-  const byColumns = bySettings.get(part.settings) ?? new Map<number, Hand | null>()
-  bySettings.set(part.settings, byColumns)
+  const known = HANDS.get(gauge) ?? new WeakMap<object, Map<string, Hand | null>>()
+  HANDS.set(gauge, known)
+  const way: Settings | Plan = part.plan ?? part.settings
+  const byShape = known.get(way) ?? new Map<string, Hand | null>()
+  known.set(way, byShape)
   const work = workedOf(part)
-  let hand = byColumns.get(work.columns)
+  const shape = `${work.columns} ${JSON.stringify(part.settings)} ${(work.usual ?? []).map(({ id }) => id).join()}`
+  let hand = byShape.get(shape)
   if (hand === undefined) {
     hand = handOf(gauge, work)
-    byColumns.set(work.columns, hand)
+    if (byShape.size > 50) byShape.clear()
+    byShape.set(shape, hand)
   }
   return hand
 }
@@ -188,33 +202,21 @@ export function endToEnd(
 }
 
 /** The gauges of a piece with one more swatch of a part; a gauge for it is begun where there is none. */
-export function withSwatch(
-  gauges: readonly Gauge[],
-  key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
-  swatch: Swatch,
-): Gauge[] {
+export function withSwatch(gauges: readonly Gauge[], key: GaugeKey, swatch: Swatch): Gauge[] {
   const there = gauges.find((g) => sameGauge(g, key))
-  if (!there) return [...gauges, { technique: key.technique, spec: key.spec, thread: key.thread, swatches: [swatch] }]
+  if (!there) return [...gauges, { ...key, swatches: [swatch] }]
   // A gauge holds so many; the oldest goes.
   return gauges.map((g) => (g === there ? { ...g, swatches: [...g.swatches, swatch].slice(-MOST_SWATCHES) } : g))
 }
 
 /** The gauges without swatches of one name. */
-export const withoutSwatchFrom = (
-  gauges: readonly Gauge[],
-  key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
-  from: string,
-): Gauge[] =>
+export const withoutSwatchFrom = (gauges: readonly Gauge[], key: GaugeKey, from: string): Gauge[] =>
   gauges
     .map((g) => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((s) => s.from !== from) } : g))
     .filter((g) => g.swatches.length > 0)
 
 /** The gauges with a swatch taken out; a gauge without swatches goes. */
-export function withoutSwatch(
-  gauges: readonly Gauge[],
-  key: Pick<Gauge, 'technique' | 'spec' | 'thread'>,
-  index: number,
-): Gauge[] {
+export function withoutSwatch(gauges: readonly Gauge[], key: GaugeKey, index: number): Gauge[] {
   return gauges
     .map((g) => (sameGauge(g, key) ? { ...g, swatches: g.swatches.filter((_, i) => i !== index) } : g))
     .filter((g) => g.swatches.length > 0)

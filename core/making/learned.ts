@@ -1,5 +1,5 @@
 import { median } from '../median'
-import { sameGauge } from '../fit/gauge'
+import { gaugeKeyOf, sameGauge } from '../fit/gauge'
 import { fittedPart, type Piece } from '../piece/piece'
 import { costSchema, supplySchema, type Gauge } from '../piece/schema'
 import type { Facts } from './event'
@@ -180,8 +180,6 @@ export function withLearned(piece: Piece, learned: Learned, switches: Switches):
 
 /** The gauges of a piece with those that its maker keeps for the stitch, bead and thread of its parts. */
 export function withKeptGauges(piece: Pick<Piece, 'gauges' | 'parts' | 'supply'>, kept: readonly Gauge[]): Gauge[] {
-  const wanted = kept.filter((g) =>
-    piece.parts.some((p) => sameGauge(g, { technique: p.technique, spec: p.spec, thread: piece.supply.thread })),
-  )
+  const wanted = kept.filter((g) => piece.parts.some((p) => sameGauge(g, gaugeKeyOf(p, piece.supply.thread))))
   return [...piece.gauges.filter((g) => !wanted.some((w) => sameGauge(g, w))), ...wanted]
 }

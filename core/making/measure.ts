@@ -1,6 +1,14 @@
 import { fitChoices, type Choice } from '../fit/choices'
 import { extentOf, plainEndsMm } from '../fit/extent'
-import { endToEnd, gaugeFor, questionedSwatches, withoutSwatchFrom, withSwatch } from '../fit/gauge'
+import {
+  endToEnd,
+  gaugeFor,
+  gaugeKeyOf,
+  questionedSwatches,
+  withoutSwatchFrom,
+  withSwatch,
+  workedOf,
+} from '../fit/gauge'
 import { fitOf, type FitResult } from '../fit/reckon'
 import { laidOf } from '../piece/laid'
 import { rowOfKey } from '../grid/key'
@@ -140,7 +148,7 @@ export interface Meaning {
 
 /** What a measure of the fitted part means: at this rate it will fit so, and these ways are left. */
 export function meaningOf(piece: Piece, part: Part, { rows, mm, at }: Measure): Meaning {
-  const key = { technique: part.technique, spec: part.spec, thread: piece.supply.thread }
+  const key = gaugeKeyOf(part, piece.supply.thread)
   const foreseen = madeMm(piece, part, rows)
   const without = withoutSwatchFrom(piece.gauges, key, at)
   const swatch = endToEnd(part, { rows, mm, from: at })
@@ -154,9 +162,7 @@ export function meaningOf(piece: Piece, part: Part, { rows, mm, at }: Measure): 
     rate: foreseen > 0 ? mm / foreseen : 1,
     strange:
       gauge === undefined ||
-      questionedSwatches(gauge, { settings: part.settings, columns: columnsOf(part) }).some(
-        (q) => q.index === gauge.swatches.length - 1,
-      ),
+      questionedSwatches(gauge, workedOf(part)).some((q) => q.index === gauge.swatches.length - 1),
     choices: fitChoices(now, rows),
   }
 }

@@ -95,6 +95,11 @@ export const gaugeSchema = z
     technique: z.enum(TECHNIQUES.map((t) => t.id)),
     spec: specId,
     thread: z.enum(THREAD_IDS),
+    plan: z
+      .string()
+      .regex(/^[0-9a-f]{8}$/)
+      .optional()
+      .describe('Which recipe was measured, where a technique follows any: a number made from its steps and sizes'),
     swatches: z.array(swatchSchema).min(1).max(MOST_SWATCHES),
   })
   .describe('What one hand measured in one stitch, bead and thread')

@@ -35,6 +35,7 @@ export interface Strung {
   readonly words: TechniqueWords
   readonly material?: Material
   readonly script?: Technique['script']
+  planKey?: Technique['planKey']
   readonly recipe?: Technique['recipe']
   readonly making?: Technique['making']
   readonly kinds?: Technique['kinds']
@@ -92,6 +93,7 @@ export function lineTechnique(strung: Strung): Technique {
     material: strung.material ?? BEADS,
     firstLines: (count, work) => strung.firstLines(count, work),
     ...(strung.script ? { script: strung.script } : {}),
+    ...(strung.planKey ? { planKey: strung.planKey } : {}),
     ...(strung.recipe ? { recipe: strung.recipe } : {}),
     ...(strung.making ? { making: strung.making } : {}),
     ...(strung.kinds ? { kinds: strung.kinds } : {}),

@@ -359,6 +359,8 @@ export interface Technique {
   readonly store: 'cells' | 'lines'
   /** Shape of what its lines mean, with its defaults; none for most. */
   readonly plan?: z.ZodType<Plan>
+  /** What gauges of it are kept under where its plan decides how long work is: eight signs, 0–9 and a–f. */
+  planKey?(plan: Plan): string
   /** How its plan is written and read as a text, where people write it. */
   readonly script?: Script
   /** The recipe that it follows, where it can be read and changed step by step. */

@@ -43,6 +43,7 @@ export interface Chain extends Pick<RowWork, 'id' | 'name' | 'summary' | 'settin
   readonly closure?: RowWork['closure']
   readonly making?: RowWork['making']
   readonly script?: Script
+  planKey?: RowWork['planKey']
   /** Tools that its findings ask for, by their names in the recipe. */
   readonly tools?: Readonly<Record<string, string>>
   /** Settings that may be changed by one to fit. */
@@ -378,6 +379,7 @@ export function chain(own: Chain): Strung {
     plan: own.plan,
     kinds: own.kinds,
     ...(own.script ? { script: own.script } : {}),
+    ...(own.planKey ? { planKey: own.planKey } : {}),
     recipe: {
       of: (basis) => {
         const { recipe, params } = planOf(basis)

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { paramsField, readRecipe, recipeField } from '../../recipe/check'
+import type { Recipe } from '../../recipe/language'
 import { readRecipeText, recipeText } from '../../recipe/shorthand'
 import { good, valueOf } from '../../problem'
 import type { Script } from '../script'
@@ -72,6 +73,18 @@ const script: Script = {
   },
 }
 
+/** What is said after a step decides nothing. */
+const withoutNotes = (key: string, value: unknown): unknown => (key === 'note' ? undefined : value)
+
+/** A number made from what decides how long a recipe lies: its steps and sizes, whatever they are called (FNV-1a). */
+function keyOfRecipe({ slots, fixtures, repeat, lies, hangs, start, motif, end }: Recipe): string {
+  const sizes = Object.entries(slots).map(([slot, { spec }]) => [slot, spec])
+  let hash = 0x811c9dc5
+  for (const sign of JSON.stringify([sizes, fixtures, repeat, lies, hangs, start, motif, end], withoutNotes))
+    hash = Math.imul(hash ^ sign.codePointAt(0)!, 0x01000193)
+  return (hash >>> 0).toString(16).padStart(8, '0')
+}
+
 export const ownRecipe = chain({
   id: 'own-recipe',
   name: 'Recipe of your own',
@@ -86,6 +99,7 @@ export const ownRecipe = chain({
     },
   ],
   script,
+  planKey: (plan) => keyOfRecipe(planOf({ plan }).recipe),
   plan: planSchema as unknown as z.ZodType<Plan>,
   kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings'],
   planOf,

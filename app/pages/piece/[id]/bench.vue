@@ -19,7 +19,7 @@ import {
 import { boardOf, filledOf } from '#core/making/board'
 import { courseOf, timersOf } from '#core/making/chore'
 import type { MakingListing } from '#core/contract/making'
-import { sameGauge, withoutSwatchFrom, withSwatch } from '#core/fit/gauge'
+import { gaugeKeyOf, sameGauge, withoutSwatchFrom, withSwatch } from '#core/fit/gauge'
 import type { MakingEvent, MakingRecord, MistakeWay } from '#core/making/event'
 import { withKeptGauges } from '#core/making/learned'
 import { swatchOf } from '#core/making/record'
@@ -211,11 +211,7 @@ async function keepRecord(record: MakingRecord) {
 const keptGauges = computed(() =>
   shelf.gauges
     .map((g) => g.value.gauge)
-    .filter((g) =>
-      piece.value.parts.some((p) =>
-        sameGauge(g, { technique: p.technique, spec: p.spec, thread: piece.value.supply.thread }),
-      ),
-    ),
+    .filter((g) => piece.value.parts.some((p) => sameGauge(g, gaugeKeyOf(p, piece.value.supply.thread)))),
 )
 const taught = computed(() => {
   const said: string[] = []
