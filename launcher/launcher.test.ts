@@ -87,10 +87,10 @@ describe('./weben start', () => {
 })
 
 describe('the demo workshop', () => {
-  it('has a box of sound beads, sizes and stamps', () => {
+  it('has a box of sound beads, sizes, stamps and recipes', () => {
     for (const value of DEMO_SHELF) expect(shelfValueSchema.safeParse(value).error).toBeUndefined()
     expect(new Set(DEMO_SHELF.map((v) => v.kind))).toEqual(
-      new Set(['bead', 'thread', 'finding', 'spec', 'stamp', 'person', 'gauge']),
+      new Set(['bead', 'thread', 'finding', 'spec', 'stamp', 'person', 'gauge', 'recipe']),
     )
   })
   it('is sound: every piece passes its checks, uses its beads and can be threaded', () => {

@@ -485,6 +485,7 @@ export function addPartSteps(
   const rows = material.through ? 1 : 20 * t.growth.repeatRows
   const size = material.takes(spec) ? spec : first.spec
   const head = { id: freePartId(piece, 'part'), name, technique, settings, spec: size, on: null }
+  if (t.picks) return addPickedSteps(piece, { ...head, ...(t.plan ? { plan: t.plan.parse({}) } : {}) })
   const part: Part = t.firstLines
     ? {
         ...head,
@@ -501,6 +502,47 @@ export function addPartSteps(
       }
   return [
     ...(own ? [] : [{ type: 'tray', do: 'insert', at: piece.tray.length, bead: fresh } as const]),
+    { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) },
+  ]
+}
+
+/** Motifs of a new part whose lines are picked up bead by bead. */
+const FIRST_MOTIFS = 8
+
+/** A new part that is laid as it is picked up, each bead in the size of its part; what the tray lacks comes to it. */
+function addPickedSteps(
+  piece: Piece,
+  head: Pick<Part, 'id' | 'name' | 'technique' | 'settings' | 'spec' | 'on' | 'plan'>,
+): Step[] {
+  const t = requireTechnique(head.technique)
+  const period = t.first?.period?.(head) ?? 1
+  const count = FIRST_MOTIFS + 2 * period
+  const { start, motif, end } = t.picks!(head, count)
+  // A first or last motif that has more or less than the others is none of the repeat.
+  const isAlike = (m: number, n: number): boolean =>
+    motif(m)
+      .map(({ key }) => key)
+      .join() ===
+    motif(n)
+      .map(({ key }) => key)
+      .join()
+  const [opens, closes] = [isAlike(0, period) ? 0 : 1, isAlike(count - 1, count - 1 - period) ? 0 : 1]
+  const blank = (count: number): Lines => raggedFrom(Array.from({ length: count }, () => []))
+  const empty: Part = {
+    ...head,
+    times: Math.max(1, Math.round(FIRST_MOTIFS / period)),
+    start: blank(opens + (start.length > 0 ? 1 : 0)),
+    repeat: blank(period),
+    end: blank(closes + (end.length > 0 ? 1 : 0)),
+  }
+  const lines = pickedAnew(piece, empty, head)!
+  const [first, repeat, last] = [lines.start, lines.repeat, lines.end].map(raggedOf)
+  const laid = { ...empty, times: lines.times, start: first!, repeat: repeat!, end: last! }
+  // It is named by the bead that its first part is laid in.
+  const [bead] = requireTechnique(head.technique).picks!(head, 1).motif(0)
+  const part: Part = { ...laid, spec: bead?.spec ?? head.spec }
+  return [
+    ...trayAdded(piece, lines.added),
     { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) },
   ]
 }

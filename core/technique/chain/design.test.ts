@@ -4,6 +4,8 @@ import { walk } from '../../../tests/fixture/walk'
 import { beginPiece } from '../../begin/begin'
 import { requireSpec } from '../../bead/spec'
 import { extentOf } from '../../fit/extent'
+import { wholeExtent } from '../../fit/whole'
+import { linksNeeded } from '../../supply/links'
 import { choiceSteps, fitChoices } from '../../fit/choices'
 import { rowsWanted } from '../../fit/reckon'
 import { readPieceFile, writePieceFile } from '../../format/piece-file'
@@ -13,7 +15,8 @@ import { judged } from '../../layout/judge'
 import { layRun } from '../../layout/laid'
 import { pieceToBody } from '../../piece/codec'
 import { rowsOf, techniqueOf, type Part, type Piece } from '../../piece/piece'
-import { settingSteps } from '../../piece/recast'
+import { setStep } from '../../piece/edit'
+import { addPartSteps, settingSteps } from '../../piece/recast'
 import { applySteps, invertSteps } from '../../piece/step'
 import { partFindings } from '../../proof/finding'
 import { valueOf } from '../../problem'
@@ -231,3 +234,37 @@ function turnedAt(steps: readonly RecipeStep[], [k, ...rest]: readonly number[])
     }
   })
 }
+
+describe('a design beside others', () => {
+  it.each(IDS)('%s is a part beside others, sewn on or by a ring, with the beads that it needs', (id) => {
+    const band = beginPiece({
+      ...{ kind: 'bracelet', name: 'Band', wearer: '', bodyMm: 165, easeMm: 13, widthMm: 9, settings: {} },
+      ...{ closure: usualClosure('toggle'), technique: 'loom', spec: 'round-11', motif: 'plain', start: 'left' },
+    })
+    const steps = addPartSteps(band, 'Chain', id, 'round-11')
+    const two = valueOf(applySteps(band, steps))
+    const chainPart = two.parts[1]!
+    expect(partFindings(chainPart, two).filter((f) => f.weight === 'stops')).toEqual([])
+    const specs = new Map(two.tray.map((b) => [b.number, b.spec]))
+    const laid = new Set([...tallyPart(chainPart).keys()].map((n) => specs.get(n)))
+    expect([...laid].sort()).toEqual(
+      [
+        ...new Set(
+          reportPiece(two)
+            .parts[1]!.told!.slots.filter((s) => s.beads > 0)
+            .map((s) => s.spec),
+        ),
+      ].sort(),
+    )
+    for (const link of [null, { kind: 'ring', mm: 4 }] as const) {
+      const on = { part: band.parts[0]!.id, at: 'end', by: 'start', holes: [], link } as const
+      const hung = valueOf(applySteps(two, [setStep(two, ['parts', chainPart.id, 'on'], { ...on, holes: [] })]))
+      const { lengthMm } = wholeExtent(hung, hung.parts[0]!)
+      const alone = extentOf(hung, hung.parts[0]!).lengthMm.nominal + extentOf(hung, hung.parts[1]!).lengthMm.nominal
+      expect(lengthMm.nominal).toBeCloseTo(alone + (link ? 4 : 0), 3)
+      expect(linksNeeded(hung).reduce((sum, { count }) => sum + count, 0)).toBe(link ? 1 : 0)
+      expect(valueOf(readPieceFile(writePieceFile(hung)))).toEqual(hung)
+    }
+    expect(pieceToBody(valueOf(applySteps(two, invertSteps(steps))))).toEqual(pieceToBody(band))
+  })
+})
