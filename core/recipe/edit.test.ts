@@ -12,11 +12,13 @@ import {
   inserted,
   listAt,
   movedPath,
+  onlyIn,
   pathOf,
   plus,
   removed,
   repeated,
   replaced,
+  SOME_MOTIFS,
   spotOf,
   stepAt,
   swapped,
@@ -99,6 +101,27 @@ describe('steps by where they stand', () => {
         expect(removed(inserted(FLOWER, path, step), path)).toEqual(FLOWER)
       }),
     )
+  })
+})
+
+describe('steps of some motifs', () => {
+  it('are done there only, and everywhere again when they are taken apart', () => {
+    const motifs = {
+      'm%2=0': [0, 2, 4],
+      'm%2=1': [1, 3],
+      'm%3=0': [0, 3],
+      'm=0': [0],
+      'm>0': [1, 2, 3, 4],
+      'm<n-1': [0, 1, 2, 3],
+      'm=n-1': [4],
+    }
+    for (const { if: condition } of SOME_MOTIFS) {
+      const next = onlyIn(FLOWER, 'motif/2', condition)
+      const done = run(next, 5).done.filter(({ path }) => path.startsWith('motif/2/'))
+      expect(done.map(({ motif }) => motif)).toEqual(motifs[condition])
+      expect(takenApart(next, 'motif/2')).toEqual(FLOWER)
+    }
+    expect(onlyIn(FLOWER, 'motif/9', 'm=0')).toBe(FLOWER)
   })
 })
 

@@ -185,6 +185,23 @@ export function repeated(recipe: Recipe, path: string, { count, times, further }
   })
 }
 
+/** Where steps are done in some motifs only, as it is said. */
+export const SOME_MOTIFS = [
+  { if: 'm%2=0', says: 'in every second motif, from the first' },
+  { if: 'm%2=1', says: 'in every second motif, from the second' },
+  { if: 'm%3=0', says: 'in every third motif, from the first' },
+  { if: 'm=0', says: 'in the first motif only' },
+  { if: 'm>0', says: 'from the second motif on' },
+  { if: 'm<n-1', says: 'in all motifs but the last' },
+  { if: 'm=n-1', says: 'in the last motif only' },
+] as const
+
+/** Does a step in some motifs only. */
+export function onlyIn(recipe: Recipe, path: string, condition: (typeof SOME_MOTIFS)[number]['if']): Recipe {
+  const step = stepAt(recipe, path)
+  return step ? replaced(recipe, path, { do: 'when', if: condition, steps: [step] }) : recipe
+}
+
 // ---- fields
 
 export interface NewField {

@@ -8,6 +8,7 @@ import {
   carrierWay,
   emptyRecipe,
   movedPath,
+  SOME_MOTIFS,
   pathOf,
   spotOf,
   tidied,
@@ -16,7 +17,7 @@ import {
   withSlot,
 } from '#core/recipe/edit'
 import { evaluate } from '#core/recipe/expression'
-import { RECIPE_SECTIONS, type Expr, type Step } from '#core/recipe/language'
+import { RECIPE_SECTIONS, type Expr, type Recipe, type Step } from '#core/recipe/language'
 import { stepLines } from '#core/recipe/shorthand'
 import { requireSpec } from '#core/bead/spec'
 import type { KeptRecipe } from '#core/shelf/shelf'
@@ -92,7 +93,8 @@ function countOf(expr: Expr): { now: string; by: string } {
 }
 function says(path: string, step: Step): string {
   if (step.do === 'each') return `${countOf(step.times).now} times:`
-  if (step.do === 'when') return `where ${plain(step.if.toString())}:`
+  if (step.do === 'when')
+    return `${SOME_MOTIFS.find((s) => s.if === step.if)?.says ?? `where ${plain(String(step.if))}`}:`
   if (step.do === 'say') return step.text
   return props.work.words.get(path) ?? stepLines([step])[0]!.replace(/^(\w+: )?(pick|pass|fix|wrap) /, '')
 }
@@ -119,14 +121,27 @@ function addBead() {
   if (props.work.string(key, 'a', next)) adding.value = null
 }
 // ---- a finding, a knot, a word
-const asking = ref<'finding' | 'say' | null>(null)
+const asking = ref<'finding' | 'wind' | 'say' | null>(null)
 const finding = ref({ name: 'clasp ring', mm: 5 })
 const text = ref('')
-function throughFinding() {
-  const name = finding.value.name.trim().slice(0, 38)
-  if (!name) return
+const winding = ref({ name: 'cord', mm: 2, turns: 1 })
+/** A finding or a cord under its name: that of the recipe, or a new one. */
+function fixtureFor(written: string, d: number): readonly [Recipe, string] | null {
+  const name = written.trim().slice(0, 38)
+  if (!name) return null
   const known = Object.entries(recipe.value.fixtures).find(([, f]) => f.name === name)
-  const [next, key] = known ? [recipe.value, known[0]] : withFixture(recipe.value, { name, d: finding.value.mm })
+  return known ? [recipe.value, known[0]] : withFixture(recipe.value, { name, d })
+}
+function windRound() {
+  const found = fixtureFor(winding.value.name, winding.value.mm)
+  if (!found) return
+  const [next, fixture] = found
+  if (props.work.put({ do: 'wrap', fixture, turns: winding.value.turns }, next)) asking.value = null
+}
+function throughFinding() {
+  const found = fixtureFor(finding.value.name, finding.value.mm)
+  if (!found) return
+  const [next, key] = found
   if (props.work.put({ do: 'fix', fixture: key }, next)) asking.value = null
 }
 function say() {
@@ -315,6 +330,7 @@ const isUnused = computed(() => {
             <button type="button" class="link" @click="asking = asking === 'finding' ? null : 'finding'">
               Through a finding…
             </button>
+            <button type="button" class="link" @click="asking = asking === 'wind' ? null : 'wind'">Wind round…</button>
             <button type="button" class="link" @click="asking = asking === 'say' ? null : 'say'">Say…</button>
             <button
               v-if="work.section === 'motif'"
@@ -336,6 +352,22 @@ const isUnused = computed(() => {
               :bounds="{ least: 0.5, most: 400, whole: false }"
             />
             <button type="submit" class="button main">Go through it</button>
+          </form>
+          <form v-else-if="asking === 'wind'" class="form" @submit.prevent="windRound">
+            <VTextField v-model="winding.name" label="What it is wound round" maxlength="38" />
+            <NumberField
+              v-model="winding.mm"
+              label="How thick it is"
+              unit="mm"
+              :bounds="{ least: 0.1, most: 400, whole: false }"
+            />
+            <NumberField
+              v-model="winding.turns"
+              label="Turns"
+              hint="Half a turn goes round its edge."
+              :bounds="{ least: 0.5, most: 200, whole: false }"
+            />
+            <button type="submit" class="button main">Wind it round</button>
           </form>
           <form v-else-if="asking === 'say'" class="form" @submit.prevent="say">
             <VTextField v-model="text" label="What is done here" placeholder="turn the work over" maxlength="190" />

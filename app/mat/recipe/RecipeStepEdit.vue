@@ -6,9 +6,11 @@ import {
   listAt,
   movedPath,
   namesTaken,
+  onlyIn,
   removed,
   repeated,
   replaced,
+  SOME_MOTIFS,
   spotOf,
   stepAt,
   swapped,
@@ -107,6 +109,13 @@ function fix(expr: Expr) {
   let next = recipe.value
   for (const { id } of fieldsIn(expr)) next = withoutField(next, id, props.work.env.get(id) ?? 0)
   props.work.change(next)
+}
+
+// ---- in some motifs only
+const some = ref(false)
+function takeSome(condition: (typeof SOME_MOTIFS)[number]['if']) {
+  if (props.work.change(onlyIn(recipe.value, props.path, condition))) props.work.choose(null)
+  some.value = false
 }
 
 // ---- again and again
@@ -232,6 +241,8 @@ function apart() {
       "
     />
 
+    <button v-else-if="step.do === 'when'" type="button" class="link" @click="apart">In every motif</button>
+
     <form v-if="varying" class="form" @submit.prevent="takeField">
       <VTextField v-model="varying.label" label="What it counts" maxlength="60" list="recipe-fields" />
       <datalist id="recipe-fields">
@@ -267,6 +278,12 @@ function apart() {
         <button type="button" class="link" @click="again = null">Leave it</button>
       </span>
     </form>
+    <div v-else-if="some" class="form" role="group" aria-label="In which motifs">
+      <button v-for="one in SOME_MOTIFS" :key="one.if" type="button" class="link some" @click="takeSome(one.if)">
+        {{ one.says }}
+      </button>
+      <button type="button" class="link" @click="some = false">Leave it</button>
+    </div>
     <template v-else>
       <VTextField
         v-if="!('steps' in step) && step.do !== 'say'"
@@ -280,6 +297,9 @@ function apart() {
         <button type="button" class="link" @click="move(-1)">Earlier</button>
         <button type="button" class="link" @click="move(1)">Later</button>
         <button type="button" class="link" @click="again = { count: 1, times: 2, further: 0 }">Repeat…</button>
+        <button v-if="path.startsWith('motif/') && step.do !== 'when'" type="button" class="link" @click="some = true">
+          Only in…
+        </button>
         <button type="button" class="link" @click="away">Take out</button>
       </span>
     </template>
@@ -328,6 +348,10 @@ function apart() {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
+}
+.some {
+  justify-self: start;
+  text-align: start;
 }
 .acts {
   display: flex;
