@@ -59,9 +59,21 @@ const view = computed(() => {
 })
 
 // ---- the thread
-const way = computed(() => (props.work.pictured ? wayOf(props.work.pictured, props.work.reached?.done ?? []) : []))
+const ways = computed(() => {
+  const { pictured, reached, now } = props.work
+  if (!pictured || !reached || !now) return []
+  return now.recipe.carriers.map(({ id }) => ({
+    id,
+    points: wayOf(
+      pictured,
+      reached.done.filter((one) => one.by === id),
+    ),
+  }))
+})
+/** The needle in hand. */
 const needle = computed(() => {
-  const [before, last] = [way.value.at(-2), way.value.at(-1)]
+  const way = ways.value.find(({ id }) => id === props.work.by)?.points ?? []
+  const [before, last] = [way.at(-2), way.at(-1)]
   return before && last ? { ...last, turn: (Math.atan2(last.y - before.y, last.x - before.x) * 180) / Math.PI } : null
 })
 const points = (list: readonly { x: number; y: number }[]): string =>
@@ -220,7 +232,13 @@ watch([until, () => props.work.board], () => {
         class="bead"
         :class="{ there: b.isThere, now: b.isNow }"
       />
-      <polyline v-if="way.length > 1" :points="points(way)" class="way" />
+      <polyline
+        v-for="w in ways.filter((one) => one.points.length > 1)"
+        :key="w.id"
+        :points="points(w.points)"
+        class="way"
+        :class="{ other: w.id !== work.by }"
+      />
       <polyline v-if="trail.length > 1" :points="points(trail)" class="trail" />
       <circle
         v-for="m in marks"
@@ -311,6 +329,9 @@ svg:focus-visible {
   stroke-linejoin: round;
   stroke-linecap: round;
   pointer-events: none;
+}
+.way.other {
+  stroke: var(--verdigris);
 }
 .trail {
   stroke-dasharray: 0.7 0.5;

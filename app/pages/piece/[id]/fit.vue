@@ -11,7 +11,7 @@ import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, techniqueOf, numberAt } from '#core/piece/piece'
 import { acrossWords } from '#core/technique/technique'
-import { becomes, conversionNotes, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
+import { becomes, conversionNotes, recipeSteps, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
@@ -28,6 +28,7 @@ import FitChart from '../../../components/FitChart.vue'
 import FitReasons from '../../../components/FitReasons.vue'
 import GaugeFields from '../../../components/GaugeFields.vue'
 import LengthField from '../../../components/LengthField.vue'
+import NumberField from '../../../components/NumberField.vue'
 import PersonChoice from '../../../components/PersonChoice.vue'
 import ScriptField from '../../../components/ScriptField.vue'
 import StitchSettings from '../../../components/StitchSettings.vue'
@@ -39,6 +40,16 @@ const { length } = useLengths()
 const piece = computed(() => store.piece!)
 const part = computed(() => fittedPart(piece.value))
 const kind = computed(() => fitKindOf(piece.value.fit.kind))
+/** A recipe of one’s own with the values of its fields. */
+const own = computed(() => {
+  const side = techniqueOf(part.value).recipe
+  return side?.keptBy === part.value.technique ? side.of(part.value) : null
+})
+function vary(id: string, value: number) {
+  const { recipe, params } = own.value!
+  const steps = recipeSteps(piece.value, part.value, { recipe, params: { ...params, [id]: value } })
+  if (steps.ok) commit('Fields of the recipe', steps.value)
+}
 const choices = computed(() => fitChoices(learned.reckoned(piece.value)))
 onMounted(() => learned.fetch())
 const widths = computed(() => widthChoices(piece.value))
@@ -255,6 +266,15 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
             <li v-for="note in moved" :key="note">{{ note }}</li>
           </ul>
           <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
+          <NumberField
+            v-for="p in own?.recipe.params ?? []"
+            :key="p.id"
+            :model-value="own!.params[p.id] ?? p.usual"
+            :label="p.label"
+            :hint="`${p.least} to ${p.most}`"
+            :bounds="{ least: p.least, most: p.most, whole: true }"
+            @update:model-value="(n) => vary(p.id, n)"
+          />
           <ScriptField
             v-if="techniqueOf(part).script && part.plan"
             :piece="piece"
