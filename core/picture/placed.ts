@@ -1,7 +1,7 @@
 import { keyOf, rowOfKey } from '../grid/key'
 import type { Rgb } from '../colour/colour'
 import { columnsOf, partRow, type Part } from '../piece/piece'
-import { beadsWithin, type Carrier, type FreeDrawing } from '../technique/drawing'
+import { beadsWithin, type BoxedCarrier, type Carrier, type FreeDrawing } from '../technique/drawing'
 import { halfBox, type Point } from '../technique/lattice'
 import { ownSize, turnedSprite, type Sprites } from './sprite'
 import { strokeLine } from './stroke'
@@ -52,7 +52,13 @@ export function paintPlaced(surface: Surface, clip: Clip, { part, free, view, sp
       ? { x: axes.x0 + axes.sx * y, y: axes.y0 + axes.sy * x }
       : { x: axes.x0 + axes.sx * x, y: axes.y0 + axes.sy * y }
   const detailed = Math.min(free.beadX, free.beadY) * axes.scale >= DETAIL_PX
-  for (const { kind, thickMm, points } of free.carriers)
+  const sizes = new Map(sprites.tray.map((bead) => [bead.number, ownSize(bead, free.hole)]))
+  const { from, to } = windowOf(part, view, clip, reachOf(free, sizes))
+  const isSeen = ({ left, top, right, bottom, thickMm }: BoxedCarrier): boolean =>
+    left - thickMm <= to.x && right + thickMm >= from.x && top - thickMm <= to.y && bottom + thickMm >= from.y
+  for (const carrier of free.carriers) {
+    if (!isSeen(carrier)) continue
+    const { kind, thickMm, points } = carrier
     // From afar a thread is thinner than what is seen.
     if (detailed || thickMm * axes.scale >= LEAST_THICK_PX)
       strokeLine(
@@ -62,8 +68,7 @@ export function paintPlaced(surface: Surface, clip: Clip, { part, free, view, sp
         thickMm * axes.scale,
         CARRIER_COLOURS[kind],
       )
-  const sizes = new Map(sprites.tray.map((bead) => [bead.number, ownSize(bead, free.hole)]))
-  const { from, to } = windowOf(part, view, clip, reachOf(free, sizes))
+  }
   const seen = beadsWithin(free, from.x, from.y, to.x, to.y)
   const work: Work = { part, free, level, x0: axes.x0, sx: axes.sx, y0: axes.y0, sy: axes.sy, sizes, sprites }
   return detailed ? paintNear(surface, clip, seen, work) : paintFar(surface, clip, seen, work)

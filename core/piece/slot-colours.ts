@@ -121,9 +121,6 @@ function sequenceOf(lines: readonly (readonly number[])[]): Sequence | null {
   return null
 }
 
-/** Motifs in which a sequence is looked for. */
-const LOOKED_AT = 64
-
 /** The parts that beads play in a part of lines, in the order in which they are picked up. */
 export function laidSlots({ tray }: Pick<Piece, 'tray'>, part: Part): LaidSlot[] {
   if (!requireTechnique(part.technique).picks) return []
@@ -141,7 +138,7 @@ export function laidSlots({ tray }: Pick<Piece, 'tray'>, part: Part): LaidSlot[]
         counts.set(number, (counts.get(number) ?? 0) + 1)
       }
     const numbers = [...counts].sort((a, b) => b[1] - a[1]).map(([number]) => number)
-    const lines = stretches.slice(0, LOOKED_AT).map(({ r, places }) => places.map((c) => written.all[r]![c]!))
+    const lines = stretches.map(({ r, places }) => places.map((c) => written.all[r]![c]!))
     const inMotifs = stretches.filter(({ r }) => written.isMotif(r))
     return {
       ...{ slot, called, numbers },

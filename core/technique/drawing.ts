@@ -30,6 +30,14 @@ export interface Carrier {
   readonly points: readonly Point[]
 }
 
+/** A carrier with the box that its middle line lies in, mm: what is not in sight is not drawn. */
+export interface BoxedCarrier extends Carrier {
+  readonly left: number
+  readonly top: number
+  readonly right: number
+  readonly bottom: number
+}
+
 /** Beads that lie anywhere, found by where they are. Made by `freeDrawing`. */
 export interface FreeDrawing {
   readonly kind: 'free'
@@ -46,7 +54,7 @@ export interface FreeDrawing {
   readonly turns: Float32Array
   /** Sizes of single beads as they lie at turn 0, mm, where they differ: across and along, in turn. */
   readonly sizes: Float32Array | null
-  readonly carriers: readonly Carrier[]
+  readonly carriers: readonly BoxedCarrier[]
   /** Place in these lists by key; −1 where no bead lies. */
   indexOf(key: number): number
   readonly index: SpatialIndex
@@ -98,6 +106,17 @@ interface FreeWish {
   readonly hole?: Lattice['hole']
 }
 
+function boxed(carrier: Carrier): BoxedCarrier {
+  const box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (const { x, y } of carrier.points) {
+    box.left = Math.min(box.left, x)
+    box.top = Math.min(box.top, y)
+    box.right = Math.max(box.right, x)
+    box.bottom = Math.max(box.bottom, y)
+  }
+  return { ...carrier, ...box }
+}
+
 /** A drawing of beads that lie anywhere, with what finds them again. */
 export function freeDrawing({
   placed,
@@ -139,7 +158,7 @@ export function freeDrawing({
     ys,
     turns,
     sizes,
-    carriers,
+    carriers: carriers.map(boxed),
     indexOf: (key) => where[key] ?? -1,
     index: indexed(xs, ys, widthMm, lengthMm, Math.max(bead.l, bead.d)),
   }

@@ -46,6 +46,7 @@ test('the mat against a blit', async ({ page }) => {
     ['100 000 at 2×', 200, 500, 2560, 1600],
     ['10 000 that lie freely at 1×', 51, 200, 1280, 800, 'free'],
     ['10 000 that lie freely at 2×', 51, 200, 2560, 1600, 'free'],
+    ['2 000 stitched motifs at 1×', 10, 2000, 1280, 800, 'chain'],
     ['1 000 000 at 1×', 200, 5000, 1280, 800],
   ] as const) {
     rows.push({
@@ -65,8 +66,9 @@ test('the mat against a blit', async ({ page }) => {
         `${(r.zoom / r.blit).toFixed(1)} × · stroke ${(r.stroke / r.blit).toFixed(2)} × · pan ` +
         `${(r.pan / r.blit).toFixed(1)} × · tally, fit and supplies after an edit ${r.answers.toFixed(2)} ms`,
     )
-  for (const r of rows.slice(0, 6)) {
+  for (const r of rows.slice(0, 7)) {
     expect(r.full / r.blit).toBeLessThanOrEqual(12)
-    expect(r.stroke / r.blit).toBeLessThanOrEqual(1)
+    // An edit of a chain finds its line among thousands.
+    expect(r.stroke / r.blit).toBeLessThanOrEqual(r.where.includes('motifs') ? 2 : 1)
   }
 })

@@ -9,6 +9,8 @@ import { applySteps } from '#core/piece/step'
 import { usualClosure } from '#core/wear/closure'
 import { fitOf } from '#core/fit/reckon'
 import { beadsToBuy } from '#core/supply/beads'
+import { sized } from '#core/piece/sizes'
+import { requireTechnique } from '#core/technique/registry'
 import { tallyPiece } from '#core/tally/tally'
 import { drawnSize, type View } from '#core/picture/view'
 
@@ -61,6 +63,35 @@ function fanned(columns: number, rows: number): Part {
   }
 }
 
+/** Flowers on a stem, so many, in six beads by the part that they play. */
+function chained(motifs: number): Part {
+  const technique = requireTechnique('stemmed-flowers')
+  const settings = technique.settings.parse({})
+  const plan = technique.plan!.parse({})
+  const { start, motif, end } = technique.picks!({ settings, plan }, motifs)
+  const slots: string[] = []
+  const numberOf = ({ slot }: { readonly slot: string }): number => {
+    if (!slots.includes(slot)) slots.push(slot)
+    return 1 + (slots.indexOf(slot) % 6)
+  }
+  const line = (beads: typeof start): Uint16Array => Uint16Array.from(beads, numberOf)
+  return {
+    ...{
+      id: 'chain',
+      name: 'Chain',
+      technique: technique.id,
+      settings,
+      plan,
+      spec: 'cylinder-11',
+      times: 1,
+      on: null,
+    },
+    start: raggedFrom([line(start)]),
+    repeat: raggedFrom(Array.from({ length: motifs }, (_, m) => line(motif(m)))),
+    end: raggedFrom([line(end)]),
+  }
+}
+
 const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!
 
 /** Median of `runs` samples; each sample repeats the work, because the clock of a page is coarse. */
@@ -82,7 +113,7 @@ export function measure(
   rows: number,
   width: number,
   height: number,
-  lies: 'lattice' | 'free' = 'lattice',
+  lies: 'lattice' | 'free' | 'chain' = 'lattice',
 ): Measured {
   const canvas = document.createElement('canvas')
   canvas.width = width
@@ -98,23 +129,27 @@ export function measure(
   }
 
   const tray = [1, 2, 3, 4, 5, 6].map((n) => bead(n))
-  const part = (lies === 'free' ? fanned : noisy)(columns, rows)
-  const piece: Piece = {
+  const drawn = { lattice: noisy, free: fanned, chain: () => chained(rows) }[lies](columns, rows)
+  const piece: Piece = sized({
     name: 'Bench',
     notes: '',
     tray,
-    parts: [part],
+    parts: [drawn],
     gauges: [],
     supply: supplySchema.parse({}),
     cost: costSchema.parse({}),
     fit: fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 30 }),
-  }
+  })
+  const part = piece.parts[0]!
   // The whole work fills the screen: the most beads that can show at this size.
   const size = drawnSize(part)
   const scale =
     lies === 'free'
       ? Math.min(width / size.length, height / size.width)
-      : Math.min(width / (rows * 1.6), height / (columns * 1.3))
+      : lies === 'chain'
+        ? // Forty motifs across the screen: a chain is as long as it is.
+          (width * rows) / (40 * size.length)
+        : Math.min(width / (rows * 1.6), height / (columns * 1.3))
   const view: View = { lie: 'level', scale, x: 0, y: 0 }
   const options = { ground: { r: 207, g: 198, b: 184 }, glyphs: false, nap: 4 }
   const scene = (p: Part, v = view): Scene => ({ part: p, whole: null, tray, view: v, options })
