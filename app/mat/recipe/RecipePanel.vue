@@ -82,6 +82,9 @@ const plain = (text: string): string =>
     (said, { id, label }) => said.replaceAll(new RegExp(`\\b${id}\\b`, 'g'), `“${label}”`),
     text,
   )
+/** A condition in words, as far as signs can be read out. */
+const asked = (text: string): string =>
+  plain(text).replaceAll('=', ' is ').replaceAll('<', ' is under ').replaceAll('>', ' is over ')
 /** A count as it is now, and as it hangs on fields; where it counts with a repeat only that. */
 function countOf(expr: Expr): { now: string; by: string } {
   if (typeof expr === 'number') return { now: String(expr), by: '' }
@@ -94,7 +97,7 @@ function countOf(expr: Expr): { now: string; by: string } {
 function says(path: string, step: Step): string {
   if (step.do === 'each') return `${countOf(step.times).now} times:`
   if (step.do === 'when')
-    return `${SOME_MOTIFS.find((s) => s.if === step.if)?.says ?? `where ${plain(String(step.if))}`}:`
+    return `${SOME_MOTIFS.find((s) => s.if === step.if)?.says ?? `where ${asked(String(step.if))}`}:`
   if (step.do === 'say') return step.text
   return props.work.words.get(path) ?? stepLines([step])[0]!.replace(/^(\w+: )?(pick|pass|fix|wrap) /, '')
 }

@@ -1,8 +1,8 @@
 import { computed, reactive, ref, shallowRef, toRaw, watch } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
-import { linesOf } from '#core/grid/lines'
 import { techniqueOf, workOf, type Part, type Piece } from '#core/piece/piece'
 import { recipeSteps } from '#core/piece/recast'
+import { laidSlots } from '#core/piece/slot-colours'
 import type { Step as PieceStep } from '#core/piece/step'
 import { inserted, movedPath, replaced, spotOf, stepAt } from '#core/recipe/edit'
 import { RECIPE_SECTIONS, type Recipe, type RecipeSection, type Step } from '#core/recipe/language'
@@ -214,24 +214,15 @@ export function recipeWork(wish: Wish) {
     change(replaced(now.value!.recipe, path, turnedRound(step, any, board.value!.run.nodes, going)))
   }
 
-  /** Colours of the slots, as they mostly lie. */
+  /** Beads of the slots, as they mostly lie. */
   const colours = computed(() => {
-    const part = wish.part()
     const tray = new Map<number, TrayBead>(wish.piece().tray.map((bead) => [bead.number, bead]))
-    const out = new Map<string, TrayBead>()
-    const lines = techniqueOf(part).picks?.(part, 3)
-    if (!lines) return out
-    const look = (beads: readonly { readonly slot: string }[], numbers: ArrayLike<number>) =>
-      beads.forEach(({ slot }, k) => {
-        const bead = tray.get(numbers[k] ?? 0)
-        if (bead && !out.has(slot)) out.set(slot, bead)
-      })
-    const { start, repeat, end } = linesOfPart(part)
-    const offset = lines.start.length > 0 ? 1 : 0
-    repeat.forEach((line, r) => look(lines.motif(r), line))
-    start.forEach((line, r) => look(r < offset ? lines.start : lines.motif(r - offset), line))
-    if (end.length > 0) look(lines.end, end.at(-1)!)
-    return out
+    return new Map(
+      laidSlots(wish.piece(), wish.part()).flatMap(({ slot, numbers }) => {
+        const bead = tray.get(numbers[0] ?? 0)
+        return bead ? [[slot, bead] as const] : []
+      }),
+    )
   })
 
   const pictured = computed(() => (board.value ? picturedBoard(board.value) : null))
@@ -260,11 +251,6 @@ export function recipeWork(wish: Wish) {
     },
     ...{ change, show, choose, put, string, through, turnRound },
   })
-}
-
-const linesOfPart = (part: Part) => {
-  const lines = (of: Part['start']) => linesOf(of).map((line) => [...line])
-  return { start: lines(part.start), repeat: lines(part.repeat), end: lines(part.end) }
 }
 
 export type RecipeWork = ReturnType<typeof recipeWork>
