@@ -78,8 +78,26 @@ const edgeOf = (part: Part): number => {
  * are drawn as they are meant.
  */
 function leftOver(part: Part): number {
-  const picks = techniqueOf(part).picks?.(part, 2)
-  return picks ? Math.max(0, part.end.rows - (picks.end.length > 0 ? 1 : 0)) : 0
+  const { picks } = techniqueOf(part)
+  if (!picks || part.repeat.rows === 0) return 0
+  const { start, end } = picks(part, 2)
+  const [starts, ends] = [start.length > 0 ? 1 : 0, end.length > 0 ? 1 : 0]
+  const rows = part.start.rows + part.times * part.repeat.rows
+  const lines = picks(part, rows + part.end.rows - starts - ends)
+  const textOf = (m: number): string =>
+    lines
+      .motif(m)
+      .map(({ key }) => key)
+      .join()
+  // Motifs that go on as the repeat does; a last one that has more or less than the others is meant so.
+  const first = rows - starts
+  let left = 0
+  while (
+    left < part.end.rows - ends &&
+    textOf(first + left) === textOf(part.start.rows - starts + (left % part.repeat.rows))
+  )
+    left++
+  return left
 }
 
 /** Lines as a row of the repeat has them, to be put between the repeat and the lines at an end. */

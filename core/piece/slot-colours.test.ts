@@ -1,5 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { ownRecipe } from '../../tests/fixture/own-recipe'
+import { readRecipeText } from '../recipe/shorthand'
 import { beginPiece } from '../begin/begin'
 import { choiceSteps, fitChoices } from '../fit/choices'
 import { linesOf } from '../grid/lines'
@@ -135,6 +137,42 @@ describe('the parts that beads play', () => {
       ])
     }
     expect(fitChoices(three).filter((c) => c.current)).toHaveLength(1)
+  })
+})
+
+describe('what a cycle leaves over', () => {
+  it('is told from a last motif that is meant to differ', () => {
+    const text = `recipe tails "Tails"
+bead bead round-8 "bead" "beads"
+carrier thread thread 0.15 "thread"
+motif
+  pick bead*4
+  when m=n-1
+    pick bead*2
+`
+    const plain = ownRecipe(
+      valueOf(readRecipeText(text)),
+      { motif: [1, 1, 1, 1], end: [1, 1, 1, 1, 1, 1] },
+      { times: 9 },
+    )
+    expect(partFindings(onlyPart(plain))).toEqual([])
+    expect(
+      fitChoices(plain)
+        .filter((c) => c.whole)
+        .every((c) => c.endRows === 0),
+    ).toBe(true)
+    // In three colours in turn over ten motifs one is left over before the last.
+    const tray = [
+      ...plain.tray,
+      ...[20, 21].map((number) => ({ ...plain.tray[0]!, number, letter: `Y${String.fromCharCode(45 + number)}` })),
+    ]
+    const three = laid({ ...plain, tray }, 'bead', { way: 'motif', numbers: [1, 20, 21] })
+    expect(onlyPart(three).repeat.rows * onlyPart(three).times + onlyPart(three).end.rows).toBe(10)
+    for (const choice of fitChoices(three).filter((c) => c.whole)) {
+      const next = valueOf(applySteps(three, choiceSteps(three, choice)))
+      expect(lengthOfLine(onlyPart(next), rowsOf(onlyPart(next)) - 1)).toBe(6)
+      expect(partFindings(onlyPart(next))).toEqual([])
+    }
   })
 })
 

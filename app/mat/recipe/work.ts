@@ -10,12 +10,16 @@ import { refsThrough, sharedWithBefore, turnedRound } from '#core/recipe/pressed
 import type { Going, Port } from '#core/recipe/run'
 import { envOf, type Params } from '#core/recipe/total'
 import { stepWords } from '#core/recipe/words'
-import { judgedAnew, picturedBoard, upTo, type Board } from '#core/technique/recipe-board'
+import { judgedAnew, picturedBoard, upTo, type Board, type Told } from '#core/technique/recipe-board'
 
 /** What this tab does to a recipe: where the next step goes, what is chosen, and what became of it. */
 interface Wish {
   piece(): Piece
   part(): Part
+  /** Whether it is worked on: what is not looked at is not laid out. */
+  isOpen(): boolean
+  /** Whether a change waits for its picture. */
+  isLaying(): boolean
   /** Takes steps as one gesture; answers a sentence if they cannot be taken. */
   take(label: string, steps: readonly PieceStep[], show?: string): string | null
 }
@@ -23,7 +27,7 @@ interface Wish {
 /** A change of the recipe is one gesture: the next one takes its place while it is being laid out. */
 const LABEL = 'Steps of the recipe'
 
-/** Beads of the picture before the change are judged by: what is said stays until the next change. */
+/** The recipe of a part as it is worked on; all that is asked of it is reckoned by core. */
 export function recipeWork(wish: Wish) {
   const side = computed(() => techniqueOf(wish.part()).recipe ?? null)
   const isOwn = computed(() => side.value?.keptBy === wish.part().technique)
@@ -38,7 +42,8 @@ export function recipeWork(wish: Wish) {
   const sharing = ref<'first' | Port | null>(null)
   const now = computed(() => draft.value ?? told.value)
   const section = computed(() => spotOf(place.value).section)
-  const board = computed<Board | null>(() => side.value?.board(workOf(wish.part())) ?? null)
+  const board = computed<Board | null>(() => (wish.isOpen() ? (side.value?.board(workOf(wish.part())) ?? null) : null))
+  /** The board before the last change, by which a hole that is entered at its other end is judged. */
   const before = shallowRef<Board | null>(null)
   /** Beads of the tray that were chosen for parts. */
   const wished = new Map<string, number>()
@@ -48,6 +53,8 @@ export function recipeWork(wish: Wish) {
   })
 
   watch(told, (next, last) => {
+    // Other colours are no other recipe: what waits for its picture stays.
+    if (isSameRecipe(next, last)) return
     draft.value = null
     if (next === null || last === null) return
     // Undone elsewhere: the place may be gone.
@@ -57,8 +64,12 @@ export function recipeWork(wish: Wish) {
       place.value = `${section}/${list.length}`
     if (chosen.value && !stepAt(next.recipe, chosen.value)) chosen.value = null
   })
-  watch(board, (_next, last) => {
-    before.value = last ?? null
+  watch(wish.isLaying, (isLaying) => {
+    // It is there, or it could not be done: either way the piece says what holds.
+    if (!isLaying) draft.value = null
+  })
+  watch(board, (next, last) => {
+    if (!isSameRecipe(next, last)) before.value = last ?? null
   })
   watch(
     () => wish.part().id,
@@ -252,5 +263,9 @@ export function recipeWork(wish: Wish) {
     ...{ change, show, choose, put, string, through, turnRound },
   })
 }
+
+/** The very same recipe, with the same values of its fields. */
+const isSameRecipe = (a: Told | null, b: Told | null): boolean =>
+  a !== null && b !== null && a.recipe === b.recipe && JSON.stringify(a.params) === JSON.stringify(b.params)
 
 export type RecipeWork = ReturnType<typeof recipeWork>

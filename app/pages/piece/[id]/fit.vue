@@ -49,6 +49,7 @@ function vary(id: string, value: number) {
   const { recipe, params } = own.value!
   const steps = recipeSteps(piece.value, part.value, { recipe, params: { ...params, [id]: value } })
   if (steps.ok) commit('Fields of the recipe', steps.value)
+  else problem.value = steps.problems[0]!.says
 }
 const choices = computed(() => fitChoices(learned.reckoned(piece.value)))
 onMounted(() => learned.fetch())

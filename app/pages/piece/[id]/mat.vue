@@ -176,6 +176,8 @@ const answers = ref<HTMLElement>()
 const recipe = recipeWork({
   piece: () => piece.value,
   part: () => part.value,
+  isOpen: () => mat.panel === 'recipe',
+  isLaying: () => store.laying,
   take(label, steps, show) {
     const problem = store.commit(label, steps)
     if (problem === null && show) mat.part = show
