@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { trayByNumber, type Part, type Piece } from '#core/piece/piece'
 import type { ShownStep } from '#core/tally/strips'
-import { GAP } from '#core/tally/words'
+import StepRuns from './StepRuns.vue'
 import StepPictureView from './StepPictureView.vue'
 
 /** Steps one beside the other: each as it looks, with its words. */
@@ -31,17 +31,7 @@ const isOver = (k: number) =>
         <b class="nth" aria-hidden="true">{{ k + 1 }}</b>
         <span class="says">
           <span v-if="words.who" class="who">{{ words.who }}</span>
-          <template v-if="words.runs.length">
-            <span v-for="(run, n) in words.runs" :key="n" class="run" :class="{ over: firsts[k]! + n < (done ?? 0) }"
-              ><span
-                v-if="run.number !== 0"
-                class="swatch"
-                :style="{ '--bead': tray.get(run.number)?.colour }"
-                aria-hidden="true"
-              /><b>{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</b
-              ><span class="hidden">{{ run.number === 0 ? 'empty' : tray.get(run.number)?.name }}</span></span
-            >
-          </template>
+          <StepRuns v-if="words.runs.length" :runs="words.runs" :tray="tray" :done="(done ?? 0) - firsts[k]!" />
           <span v-else>{{ words.says }}</span>
           <span v-if="words.note" class="quiet">{{ words.note }}</span>
         </span>
@@ -103,14 +93,6 @@ p {
 .says > .quiet {
   width: 100%;
 }
-.run {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
-.run b {
-  font: 650 16px/1.3 var(--title);
-}
 .over {
   opacity: 0.45;
 }
@@ -123,13 +105,13 @@ p {
 .large p {
   font-size: clamp(16px, 1.35vw, 19px);
 }
-.large .run b {
+.large :deep(b) {
   font-size: clamp(20px, 1.9vw, 27px);
 }
 .large .nth {
   font-size: 1em;
 }
-.large .swatch {
+.large :deep(.swatch) {
   width: 16px;
   height: 21px;
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { TrayBead } from '#core/bead/bead'
-import { GAP, type ToldRuns } from '#core/tally/words'
+import type { ToldRuns } from '#core/tally/words'
+import StepRuns from './StepRuns.vue'
 
 /** The steps of a row one under the other: which needle, the beads that it picks up, or what else it does. */
 defineProps<{
@@ -19,17 +20,7 @@ const firstOf = (told: readonly ToldRuns[], k: number) =>
   <ol class="told" :class="{ large }">
     <li v-for="(step, k) in told" :key="k" :class="{ over: step.runs.length && firstOf(told, k + 1) <= (done ?? 0) }">
       <span v-if="step.who" class="who">{{ step.who }}</span>
-      <span v-if="step.runs.length" class="runs">
-        <span v-for="(run, n) in step.runs" :key="n" class="run" :class="{ over: firstOf(told, k) + n < (done ?? 0) }"
-          ><span
-            v-if="run.number !== 0"
-            class="swatch"
-            :style="{ '--bead': tray.get(run.number)?.colour }"
-            aria-hidden="true"
-          /><b>{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</b
-          ><span class="hidden">{{ run.number === 0 ? 'empty' : tray.get(run.number)?.name }}</span></span
-        >
-      </span>
+      <StepRuns v-if="step.runs.length" :runs="step.runs" :tray="tray" :done="(done ?? 0) - firstOf(told, k)" />
       <span v-else>{{ step.says }}</span>
       <span v-if="step.note" class="note">{{ step.note }}</span>
     </li>
@@ -57,19 +48,6 @@ li {
   min-width: 92px;
   color: var(--soft);
 }
-.runs {
-  display: inline-flex;
-  flex-wrap: wrap;
-  gap: 2px 10px;
-}
-.run {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
-b {
-  font: 650 16px/1.3 var(--title);
-}
 .note {
   color: var(--soft);
 }
@@ -90,17 +68,17 @@ b {
   min-width: 7.2em;
   font-size: 0.8em;
 }
-.large b {
+.large :deep(b) {
   font-size: clamp(24px, 3vw, 40px);
   line-height: 1.1;
 }
-.large .run {
+.large :deep(.run) {
   gap: 9px;
   padding: 5px 12px 5px 9px;
   border-radius: 13px;
   background: var(--paper);
 }
-.large .swatch {
+.large :deep(.swatch) {
   width: 22px;
   height: 28px;
 }

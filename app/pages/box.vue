@@ -65,6 +65,19 @@ const empty = computed(
   () =>
     known.value && !shelf.items.some((i) => isStock(i.value) || ['spec', 'stamp', 'recipe'].includes(i.value.kind)),
 )
+/** Stamps and recipes: what was made and is kept for other pieces. */
+const keptLists = computed(() =>
+  [
+    {
+      title: 'Stamps',
+      items: shelf.stamps.map((item) => ({ item, says: `${item.value.columns} × ${item.value.rows} beads` })),
+    },
+    {
+      title: 'Recipes',
+      items: shelf.recipes.map((item) => ({ item, says: 'worked in any piece, from the steps on its mat' })),
+    },
+  ].filter(({ items }) => items.length > 0),
+)
 const beadCount = (value: ShelfBead) => Math.round(value.grams * requireSpec(value.spec).perGram)
 
 // ---- put in, change, weigh
@@ -367,33 +380,13 @@ const traces = computed(() => {
           </li>
         </ul>
       </section>
-      <section v-if="shelf.stamps.length">
-        <h2>Stamps</h2>
+      <section v-for="list in keptLists" :key="list.title">
+        <h2>{{ list.title }}</h2>
         <ul>
-          <li v-for="item in shelf.stamps" :key="item.id">
+          <li v-for="{ item, says } in list.items" :key="item.id">
             <span /><span class="what"
               ><b>{{ item.value.name }}</b
-              ><span class="quiet">{{ item.value.columns }} × {{ item.value.rows }} beads</span></span
-            ><span /><span class="links"
-              ><button
-                type="button"
-                class="link"
-                :aria-label="`Throw ${item.value.name} away`"
-                @click="guarded(() => putBack!.takeOff(item))"
-              >
-                Throw away
-              </button></span
-            >
-          </li>
-        </ul>
-      </section>
-      <section v-if="shelf.recipes.length">
-        <h2>Recipes</h2>
-        <ul>
-          <li v-for="item in shelf.recipes" :key="item.id">
-            <span /><span class="what"
-              ><b>{{ item.value.name }}</b
-              ><span class="quiet">worked in any piece, from the steps on its mat</span></span
+              ><span class="quiet">{{ says }}</span></span
             ><span /><span class="links"
               ><button
                 type="button"

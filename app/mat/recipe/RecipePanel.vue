@@ -3,32 +3,19 @@ import { computed, onMounted, ref } from 'vue'
 import type { Piece, Part } from '#core/piece/piece'
 import { settingSteps } from '#core/piece/recast'
 import type { Step as PieceStep } from '#core/piece/step'
-import {
-  carriedBy,
-  carrierWay,
-  emptyRecipe,
-  movedPath,
-  SOME_MOTIFS,
-  pathOf,
-  spotOf,
-  tidied,
-  withFixture,
-  withoutField,
-  withSlot,
-} from '#core/recipe/edit'
+import { emptyRecipe, movedPath, SOME_MOTIFS, pathOf, spotOf, tidied } from '#core/recipe/edit'
 import { evaluate } from '#core/recipe/expression'
-import { RECIPE_SECTIONS, type Expr, type Recipe, type Step } from '#core/recipe/language'
+import { RECIPE_SECTIONS, type Expr, type Step } from '#core/recipe/language'
 import { stepLines } from '#core/recipe/shorthand'
-import { requireSpec } from '#core/bead/spec'
 import type { KeptRecipe } from '#core/shelf/shelf'
 import { saying } from '../../composables/saying'
-import NumberField from '../../components/NumberField.vue'
 import StitchSettings from '../../components/StitchSettings.vue'
 import { useMat } from '../../stores/mat'
 import { useShelf } from '../../stores/shelf'
 import { usePiece } from '../../stores/piece'
-import ChoiceRow from '../panel/ChoiceRow.vue'
 import MatPanel from '../panel/MatPanel.vue'
+import RecipeHead from './RecipeHead.vue'
+import RecipeNext from './RecipeNext.vue'
 import RecipeStepEdit from './RecipeStepEdit.vue'
 import type { RecipeWork } from './work'
 
@@ -110,49 +97,6 @@ const slotList = computed(() => Object.entries(recipe.value.slots))
 const colourOf = (slot: string) => props.work.colours.get(slot)?.colour ?? '#9c937f'
 const wordOf = (slot: string, count: number) =>
   (count === 1 ? recipe.value.slots[slot]?.name : recipe.value.slots[slot]?.many) ?? slot
-const isTwoHoled = (slot: string) => requireSpec(recipe.value.slots[slot]!.spec).spacing !== undefined
-const hole = ref<'a' | 'b'>('a')
-
-// ---- another bead that plays a part
-const adding = ref<{ number: number; name: string } | null>(null)
-function addBead() {
-  const bead = props.piece.tray.find((b) => b.number === adding.value?.number)
-  if (!bead) return
-  const name = adding.value!.name.trim().slice(0, 38) || bead.name.slice(0, 38)
-  const [next, key] = withSlot(recipe.value, { name, many: /s$/.test(name) ? name : `${name}s`, spec: bead.spec })
-  props.work.wish(key, bead.number)
-  if (props.work.string(key, 'a', next)) adding.value = null
-}
-// ---- a finding, a knot, a word
-const asking = ref<'finding' | 'wind' | 'say' | null>(null)
-const finding = ref({ name: 'clasp ring', mm: 5 })
-const text = ref('')
-const winding = ref({ name: 'cord', mm: 2, turns: 1 })
-/** A finding or a cord under its name: that of the recipe, or a new one. */
-function fixtureFor(written: string, d: number): readonly [Recipe, string] | null {
-  const name = written.trim().slice(0, 38)
-  if (!name) return null
-  const known = Object.entries(recipe.value.fixtures).find(([, f]) => f.name === name)
-  return known ? [recipe.value, known[0]] : withFixture(recipe.value, { name, d })
-}
-function windRound() {
-  const found = fixtureFor(winding.value.name, winding.value.mm)
-  if (!found) return
-  const [next, fixture] = found
-  if (props.work.put({ do: 'wrap', fixture, turns: winding.value.turns }, next)) asking.value = null
-}
-function throughFinding() {
-  const found = fixtureFor(finding.value.name, finding.value.mm)
-  if (!found) return
-  const [next, key] = found
-  if (props.work.put({ do: 'fix', fixture: key }, next)) asking.value = null
-}
-function say() {
-  if (text.value.trim() && props.work.put({ do: 'say', text: text.value.trim().slice(0, 190) })) {
-    asking.value = null
-    text.value = ''
-  }
-}
 // ---- kept for other pieces
 const busy = ref(false)
 async function guarded(task: () => Promise<unknown>) {
@@ -181,21 +125,6 @@ function fromNothing() {
   const own = { name: 'bead', many: 'beads', spec: bead.spec }
   props.work.wish('bead', bead.number)
   if (props.work.change(emptyRecipe('Chain of my own', own), {})) props.work.show('motif')
-}
-const setField = (id: string, value: number) => props.work.change(recipe.value, { ...params.value, [id]: value })
-const fixField = (id: string) => props.work.change(withoutField(recipe.value, id, props.work.env.get(id) ?? 0))
-const rename = (event: Event) => {
-  const name = (event.target as HTMLInputElement).value.trim().slice(0, 60)
-  if (name) props.work.change({ ...recipe.value, name })
-}
-const renameSlot = (slot: string, event: Event) => {
-  const name = (event.target as HTMLInputElement).value.trim().slice(0, 38)
-  const own = recipe.value.slots[slot]!
-  if (name && name !== own.name)
-    props.work.change({
-      ...recipe.value,
-      slots: { ...recipe.value.slots, [slot]: { ...own, name, many: /s$/.test(name) ? name : `${name}s` } },
-    })
 }
 const isUnused = computed(() => {
   const used = tidied(recipe.value)
@@ -270,113 +199,7 @@ const isUnused = computed(() => {
           </div>
           <RecipeStepEdit v-if="work.isOwn && row.path === work.chosen" :work="work" :path="row.path" />
         </template>
-        <div v-else-if="work.isOwn" class="next">
-          <span class="line"
-            ><b class="nth">{{ row.number }}</b
-            ><span class="says ask">What comes next?</span><span class="kind">needle here</span></span
-          >
-          <div v-if="recipe.carriers.length > 1" class="chips" role="group" aria-label="With which">
-            <button
-              v-for="c in recipe.carriers"
-              :key="c.id"
-              type="button"
-              class="chip"
-              :aria-pressed="work.by === c.id"
-              @click="work.setBy(c.id)"
-            >
-              {{ c.name }}
-            </button>
-          </div>
-          <div class="chips" role="group" aria-label="String">
-            <button
-              v-for="[slot, s] in slotList"
-              :key="slot"
-              type="button"
-              class="chip"
-              :title="`String one ${s.name}`"
-              @click="work.string(slot, isTwoHoled(slot) ? hole : 'a')"
-            >
-              <span class="swatch" :style="{ '--bead': colourOf(slot) }" aria-hidden="true" />
-              {{ s.name }}
-            </button>
-            <button type="button" class="chip plain" @click="adding = { number: mat.number, name: '' }">
-              Another bead…
-            </button>
-          </div>
-          <button
-            v-if="slotList.some(([slot]) => isTwoHoled(slot))"
-            type="button"
-            class="link"
-            @click="hole = hole === 'a' ? 'b' : 'a'"
-          >
-            Two-hole beads by their {{ hole === 'a' ? 'first' : 'second' }} hole
-          </button>
-          <form v-if="adding" class="form" @submit.prevent="addBead">
-            <VSelect
-              v-model="adding.number"
-              :items="
-                piece.tray.map((b) => ({
-                  value: b.number,
-                  title: `${b.letter} ${b.name}, ${requireSpec(b.spec).name}`,
-                }))
-              "
-              label="Bead of the tray"
-            />
-            <VTextField v-model="adding.name" label="What it is here" placeholder="petal, stem, tip" maxlength="38" />
-            <span class="acts">
-              <button type="submit" class="button main">String one</button>
-              <button type="button" class="link" @click="adding = null">Leave it</button>
-            </span>
-          </form>
-          <div class="acts">
-            <button type="button" class="link" @click="work.put({ do: 'knot', mm: 6 })">Knot</button>
-            <button type="button" class="link" @click="asking = asking === 'finding' ? null : 'finding'">
-              Through a finding…
-            </button>
-            <button type="button" class="link" @click="asking = asking === 'wind' ? null : 'wind'">Wind round…</button>
-            <button type="button" class="link" @click="asking = asking === 'say' ? null : 'say'">Say…</button>
-            <button
-              v-if="work.section === 'motif'"
-              type="button"
-              class="link"
-              :aria-pressed="work.sharing !== null"
-              title="Two beads that are one: press the bead of this motif, then the one of the motif before"
-              @click="work.shareNext()"
-            >
-              {{ work.sharing ? 'Not the same' : 'Same bead as before…' }}
-            </button>
-          </div>
-          <form v-if="asking === 'finding'" class="form" @submit.prevent="throughFinding">
-            <VTextField v-model="finding.name" label="What it is" maxlength="38" />
-            <NumberField
-              v-model="finding.mm"
-              label="How wide it is"
-              unit="mm"
-              :bounds="{ least: 0.5, most: 400, whole: false }"
-            />
-            <button type="submit" class="button main">Go through it</button>
-          </form>
-          <form v-else-if="asking === 'wind'" class="form" @submit.prevent="windRound">
-            <VTextField v-model="winding.name" label="What it is wound round" maxlength="38" />
-            <NumberField
-              v-model="winding.mm"
-              label="How thick it is"
-              unit="mm"
-              :bounds="{ least: 0.1, most: 400, whole: false }"
-            />
-            <NumberField
-              v-model="winding.turns"
-              label="Turns"
-              hint="Half a turn goes round its edge."
-              :bounds="{ least: 0.5, most: 200, whole: false }"
-            />
-            <button type="submit" class="button main">Wind it round</button>
-          </form>
-          <form v-else-if="asking === 'say'" class="form" @submit.prevent="say">
-            <VTextField v-model="text" label="What is done here" placeholder="turn the work over" maxlength="190" />
-            <button type="submit" class="button main">Put it in</button>
-          </form>
-        </div>
+        <RecipeNext v-else-if="work.isOwn" :work="work" :piece="piece" :number="row.number" />
       </li>
     </ol>
     <button
@@ -401,57 +224,7 @@ const isUnused = computed(() => {
     </div>
 
     <template v-if="work.isOwn">
-      <template v-if="recipe.params.length">
-        <h4>What may vary</h4>
-        <div v-for="p in recipe.params" :key="p.id" class="field">
-          <NumberField
-            :model-value="params[p.id] ?? p.usual"
-            :label="p.label"
-            :hint="`${p.least} to ${p.most}`"
-            :bounds="{ least: p.least, most: p.most, whole: true }"
-            @update:model-value="(n) => setField(p.id, n)"
-          />
-          <button type="button" class="link" @click="fixField(p.id)">Fix it</button>
-        </div>
-      </template>
-      <h4>What plays a part</h4>
-      <VTextField
-        v-for="[slot, s] in slotList"
-        :key="slot"
-        :model-value="s.name"
-        :label="requireSpec(s.spec).name"
-        maxlength="38"
-        @change="(e: Event) => renameSlot(slot, e)"
-      />
-      <ChoiceRow
-        :model-value="carrierWay(recipe)"
-        label="Worked with"
-        :items="[
-          { value: 'thread', title: 'One needle' },
-          { value: 'needles', title: 'Two needles', says: 'One thread folded in its middle, a needle at each end' },
-          { value: 'wire', title: 'Wire, both ends' },
-        ]"
-        @update:model-value="(way) => way && work.change(carriedBy(recipe, way))"
-      />
-      <ChoiceRow
-        :model-value="recipe.repeat"
-        label="The next motif"
-        :items="[
-          { value: 'along', title: 'Goes on' },
-          { value: 'to-and-fro', title: 'Turns over', says: 'Every second motif is the mirror of the one before' },
-        ]"
-        @update:model-value="(repeat) => repeat && work.change({ ...recipe, repeat })"
-      />
-      <ChoiceRow
-        :model-value="recipe.cut.each"
-        label="Thread"
-        :items="[
-          { value: 'piece', title: 'One for all' },
-          { value: 'motif', title: 'New for each motif' },
-        ]"
-        @update:model-value="(each) => each && work.change({ ...recipe, cut: { ...recipe.cut, each } })"
-      />
-      <VTextField :model-value="recipe.name" label="Name of the recipe" maxlength="60" @change="rename" />
+      <RecipeHead :work="work" />
       <span class="acts">
         <button type="button" class="link" :disabled="busy" @click="keepIt">Keep it for other pieces</button>
       </span>
@@ -484,6 +257,7 @@ const isUnused = computed(() => {
   </MatPanel>
 </template>
 
+<style scoped src="./recipe-line.css" />
 <style scoped>
 .sections {
   display: flex;
@@ -519,29 +293,8 @@ li {
 .on {
   background: color-mix(in srgb, var(--marigold-wash) 60%, transparent);
 }
-.line {
-  display: grid;
-  grid-template-columns: 34px minmax(0, 1fr) auto;
-  gap: 6px;
-  align-items: baseline;
-  width: 100%;
-  padding: 11px 2px;
-  border: 0;
-  background: none;
-  color: var(--ink);
-  font: 400 15px/1.35 var(--text);
-  text-align: start;
-}
 button.line:enabled {
   cursor: pointer;
-}
-.nth {
-  font: 650 15px/1.3 var(--title);
-  color: var(--soft);
-}
-.kind {
-  font-size: 13px;
-  color: var(--soft);
 }
 .run {
   display: inline-flex;
@@ -558,53 +311,6 @@ button.line:enabled {
   padding: 0 8px 8px;
   margin: 4px 0;
   background: var(--ground);
-}
-.here .line {
-  padding: 9px 2px;
-}
-.ask {
-  color: var(--madder);
-  font-weight: 650;
-}
-.next {
-  display: grid;
-  gap: 8px;
-}
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-}
-.chip {
-  display: inline-flex;
-  align-items: center;
-  gap: 7px;
-  min-height: 44px;
-  padding: 0 13px;
-  border: 1.5px solid var(--edge);
-  border-radius: 11px;
-  background: var(--paper);
-  color: var(--ink);
-  font: 600 14.5px/1 var(--text);
-  cursor: pointer;
-}
-.chip[aria-pressed='true'] {
-  background: var(--dark);
-  color: var(--dark-ink);
-}
-.chip.plain {
-  border-style: dashed;
-  font-weight: 500;
-}
-.form {
-  display: grid;
-  gap: 10px;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 14px;
-  align-items: center;
 }
 .fault {
   padding: 7px 10px;
@@ -623,12 +329,6 @@ button.line:enabled {
 }
 .kept span {
   flex: 1;
-}
-.field {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 10px;
-  align-items: center;
 }
 h4 {
   margin: 6px 0 0;
