@@ -70,11 +70,11 @@ const keptLists = computed(() =>
   [
     {
       title: 'Stamps',
-      items: shelf.stamps.map((item) => ({ item, says: `${item.value.columns} × ${item.value.rows} beads` })),
+      items: shelf.stamps.map((item) => ({ item, what: `${item.value.columns} × ${item.value.rows} beads` })),
     },
     {
       title: 'Recipes',
-      items: shelf.recipes.map((item) => ({ item, says: 'worked in any piece, from the steps on its mat' })),
+      items: shelf.recipes.map((item) => ({ item, what: 'worked in any piece, from the steps on its mat' })),
     },
   ].filter(({ items }) => items.length > 0),
 )
@@ -383,10 +383,10 @@ const traces = computed(() => {
       <section v-for="list in keptLists" :key="list.title">
         <h2>{{ list.title }}</h2>
         <ul>
-          <li v-for="{ item, says } in list.items" :key="item.id">
+          <li v-for="{ item, what } in list.items" :key="item.id">
             <span /><span class="what"
               ><b>{{ item.value.name }}</b
-              ><span class="quiet">{{ says }}</span></span
+              ><span class="quiet">{{ what }}</span></span
             ><span /><span class="links"
               ><button
                 type="button"
