@@ -184,6 +184,8 @@ describe('the size of a part', () => {
     const next = valueOf(applySteps(alone, steps))
     expect(laidSlots(next, onlyPart(next)).find((s) => s.slot === 'leaf')).toMatchObject({ spec: domed })
     expect(numbersOf(next, 'leaf')).toEqual(numbersOf(alone, 'leaf'))
+    // Nothing of it is laid in the size that it was begun in: it is named by the new one.
+    expect([onlyPart(alone).spec, onlyPart(next).spec]).toEqual(['almond-duo-5-x-2-5-mm', domed])
     expect(partFindings(onlyPart(next), next).filter((f) => f.weight === 'stops')).toEqual([])
     // Petals of the same bead as the stem: the stem keeps its size.
     const shared = laid(mixed, 'petal', { way: 'anew', numbers: [mixed.tray[0]!.number] })
@@ -193,6 +195,7 @@ describe('the size of a part', () => {
     expect(grown.tray).toHaveLength(same.tray.length + 1)
     expect(grown.tray.at(-1)).toMatchObject({ spec: 'round-6', colour: same.tray[0]!.colour })
     expect(numbersOf(grown, 'stem')).toEqual(numbersOf(same, 'stem'))
+    expect(onlyPart(grown).spec).toBe(onlyPart(same).spec)
     expect(
       numbersOf(grown, 'petal')
         .flat()

@@ -32,7 +32,7 @@ export interface LaidSlot {
   readonly called: string
   /** Beads of it in the whole part. */
   readonly count: number
-  /** Beads of it in each motif that has any, as a rule. */
+  /** Beads of it in the first motif that picks it up. */
   readonly each: number
   /** Bead size in which it is laid; that which its technique asks for where none is. */
   readonly spec: string
@@ -231,6 +231,10 @@ export function slotSizeSteps(piece: Piece, part: Part, slot: string, spec: stri
     }
     instead.set(number, put.number)
   }
+  // A part is named by the size that it was begun in, as long as something of it is laid so.
+  const others = laidSlots(piece, part).filter((one) => one.slot !== slot)
+  if (own.size > 0 && part.spec !== spec && others.every((one) => one.spec !== part.spec))
+    steps.push(setStep(piece, ['parts', part.id, 'spec'], spec))
   if (instead.size === 0) return steps
   const { start, repeat, end, times } = unrolled(part, 1)
   const sections = { start, repeat, end }
