@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
@@ -19,6 +20,8 @@ const alias = { '#core': at('./core'), '~~': at('.'), '~': at('./app') }
 
 export default defineConfig({
   test: {
+    // With two processors one would stand idle.
+    maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [
       {
         resolve: { alias },

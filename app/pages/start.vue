@@ -97,7 +97,7 @@ watch(
     usualClosureOf(now)
   },
 )
-const settings = computed(() => settingsFor(wish.technique, wish))
+const settings = computed(() => settingsFor(wish.technique, { ...wish, ...fit.value }))
 function setting(key: string, value: string | number | boolean) {
   if (key === 'start') wish.start = value as 'left' | 'right'
   else wish.settings = { ...wish.settings, [key]: value }

@@ -12,6 +12,7 @@ import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
+import { isRing } from '../piece/join'
 import { SECTIONS, type Part, type Piece } from '../piece/piece'
 import { sized } from '../piece/sizes'
 import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
@@ -195,10 +196,20 @@ function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayB
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
 const PLAIN_END_ROWS = 2
 
-/** Settings of a stitch as wished; the side to start from where the stitch knows sides. */
-export function settingsFor(id: string, { settings = {}, start }: Pick<PieceWish, 'settings' | 'start'>): Settings {
-  const technique = requireTechnique(id)
-  return technique.settings.parse(technique.fields.some((f) => f.key === 'start') ? { ...settings, start } : settings)
+/**
+ * Settings of a stitch as wished; the side to start from where the stitch knows sides, and ends that meet where
+ * nothing closes a ring.
+ */
+export function settingsFor(
+  id: string,
+  { settings = {}, start, ...fit }: Pick<PieceWish, 'settings' | 'start' | 'kind' | 'closure'>,
+): Settings {
+  const { fields, settings: schema, meets } = requireTechnique(id)
+  return schema.parse({
+    ...settings,
+    ...(fields.some((f) => f.key === 'start') ? { start } : {}),
+    ...(isRing(fit) ? meets : {}),
+  })
 }
 
 /**

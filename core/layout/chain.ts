@@ -1,5 +1,6 @@
 import type { Recipe } from '../recipe/language'
 import type { Node, Port, Run } from '../recipe/run'
+import { modulo } from '../modulo'
 import { findingOutline, outlineOf, type Outline } from './body'
 import { callOf, motifsOf, stretchOf, type Motifs } from './motifs'
 import { imageOf, poseIn, type Pose } from './pose'
@@ -118,8 +119,11 @@ export function chainOf(own: Length, lies: Lies, longer: Length = own): Chain | 
     const index = indexes[cell]!.get(`${(motif - from) % period}/${callOf(node)}`)
     return index === undefined ? null : { in: 'cell', cell, index, motif }
   })
-  const start = endAt('start', { motifs, plan, seats, outlineFor })
-  const end = endAt('end', { motifs, plan, seats, outlineFor })
+  const metAgain = meet(motifs, plan, indexes, seats)
+  const likeIn = (node: Node): number | undefined =>
+    plan.cellMotifs.length === 1 ? indexes[0]!.get(`${modulo(node.motif - from, period)}/${callOf(node)}`) : undefined
+  const start = endAt('start', { motifs, plan, seats, metAgain, likeIn, outlineFor })
+  const end = endAt('end', { motifs, plan, seats, metAgain, likeIn, outlineFor })
   return { problem: { cells, start, end }, seats, from, until, period }
 }
 
@@ -164,16 +168,52 @@ function cellAt({ motifs, plan, indexes, outlineFor, lies }: CellWish, c: number
   }
 }
 
+/**
+ * Where the ends of a ring meet, the chain goes on there: beads of the end that are called as those of a motif lie as
+ * one more motif would, and what the end is worked on to lies again behind it. Says where, for each of these.
+ */
+function meet({ run, n, bridges }: Motifs, plan: Plan, indexes: Indexes, seats: (Seat | null)[]): Map<Node, Again> {
+  const { from, period, cellMotifs } = plan
+  const out = new Map<Node, Again>()
+  const far = bridges.filter((bridge) => bridge.far && bridge.motif >= n - 1)
+  if (far.length === 0 || cellMotifs.length !== 1) return out
+  const indexIn = (node: Node, motif: number): number | undefined =>
+    indexes[0]!.get(`${modulo(motif - from, period)}/${callOf(node)}`)
+  for (const node of run.nodes) {
+    const index = node.motif === n ? indexIn(node, n) : undefined
+    if (index !== undefined) seats[node.id] = { in: 'cell', cell: 0, index, motif: n }
+  }
+  for (const { node: id } of far.flatMap((bridge) => [bridge.from, bridge.to])) {
+    const node = run.nodes[id]!
+    const index = n % period === 0 && node.motif <= 0 ? indexIn(node, node.motif) : undefined
+    if (index !== undefined) out.set(node, { index, motif: node.motif + n })
+  }
+  return out
+}
+
 interface EndWish {
   readonly motifs: Motifs
   readonly plan: Plan
   /** Seats of what lies in cells; loose nodes get theirs here. */
   readonly seats: (Seat | null)[]
+  /** Beads at the beginning that the end is worked on to, as they would lie behind it. */
+  readonly metAgain: ReadonlyMap<Node, Again>
+  /** Which bead of the cell a bead is called like. */
+  likeIn(node: Node): number | undefined
   readonly outlineFor: (node: Node) => Outline
 }
 
+/** Where a bead of the beginning would lie if the chain went on where its ends meet. */
+interface Again {
+  readonly index: number
+  readonly motif: number
+}
+
 /** The question of an end: what lies in no cell, against the copy that it hangs on. */
-function endAt(side: 'start' | 'end', { motifs, plan, seats, outlineFor }: EndWish): EndProblem | null {
+function endAt(
+  side: 'start' | 'end',
+  { motifs, plan, seats, metAgain, likeIn, outlineFor }: EndWish,
+): EndProblem | null {
   const { from, until, period, cellOf } = plan
   const { nodes } = motifs.run
   const isStart = side === 'start'
@@ -182,12 +222,14 @@ function endAt(side: 'start' | 'end', { motifs, plan, seats, outlineFor }: EndWi
   if (loose.length === 0 || loose.length > MOST_BEADS) return null
   const near = isStart ? from : until - 1
   const copyOf = (motif: number): number => Math.floor((motif - from) / period)
+  const met = isStart ? new Map<Node, Again>() : metAgain
   const fixed = nodes.filter(
     ({ motif, id }) => seats[id]?.in === 'cell' && (isStart ? motif < from + period : motif >= until - period),
   )
-  const all = [...loose, ...fixed]
+  const made = motifs.bridges.filter(({ motif }) => isStart === motif <= middle)
+  const all = [...loose, ...fixed, ...met.keys()]
   const index = new Map(all.map((node, i) => [node.id, i]))
-  const ties = motifs.bridges.flatMap(({ from: one, to: other }): Tie[] => {
+  const ties = made.flatMap(({ from: one, to: other }): Tie[] => {
     const [a, b] = [index.get(one.node), index.get(other.node)]
     const isFixed = a !== undefined && b !== undefined && a >= loose.length && b >= loose.length
     if (a === undefined || b === undefined || isFixed) return []
@@ -201,7 +243,13 @@ function endAt(side: 'start' | 'end', { motifs, plan, seats, outlineFor }: EndWi
     on: cellOf(near),
     outlines: all.map(outlineFor),
     ties: merged(ties),
+    like: all.map((node, i): Fixed | null => {
+      const of = i < loose.length ? likeIn(node) : undefined
+      return of === undefined ? null : { of, shift: copyOf(node.motif) - copyOf(near) }
+    }),
     fixed: all.map((node): Fixed | null => {
+      const again = met.get(node)
+      if (again) return { of: again.index, shift: copyOf(again.motif) - copyOf(near) }
       const seat = seats[node.id]
       return seat?.in === 'cell' ? { of: seat.index, shift: copyOf(node.motif) - copyOf(near) } : null
     }),

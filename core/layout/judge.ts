@@ -1,3 +1,4 @@
+import { median } from '../median'
 import { carrierName, stepPlace, type Done, type Port, type Run, type Span } from '../recipe/run'
 import { portOf, type Laid } from './laid'
 
@@ -15,8 +16,6 @@ const MORE_MM = 1.5
 const LEAST_MM = 3
 /** The other way through a hole must save so much of its length. */
 const SAVES = 0.8
-/** Beads of motifs further apart are not drawn together: ends that meet. */
-const FAR_MOTIFS = 2
 const MOST = 12
 
 /**
@@ -31,9 +30,14 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
     const pose = there === null ? null : laid.poses[there]
     return pose ? portOf(pose, nodes[port.node]!, port) : null
   }
-  const gap = (a: Port, b: Port): number => {
+  const roundMm = ringMm(run, at)
+  const motifOf = ({ node }: Port): number => nodes[node]!.motif
+  /** From port to port; where ends meet the one that lies further back is seen moved on by the whole ring. */
+  const gap = (a: Port, b: Port, far?: boolean): number => {
     const [p, q] = [at(a), at(b)]
-    return p && q ? Math.hypot(p.x - q.x, p.y - q.y) : 0
+    if (!p || !q) return 0
+    const round = far ? (motifOf(a) < motifOf(b) ? roundMm : -roundMm) : 0
+    return Math.hypot(p.x + round - q.x, p.y - q.y)
   }
   const out = new Map<string, Judged>()
   const say = (code: Judged['code'], { path }: Done, says: string, going?: number): void => {
@@ -58,9 +62,8 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
     }
     way.forEach(({ span, done: one, going }, i) => {
       if (span.kind === 'bridge') {
-        const [a, b] = [nodes[span.from.node]!, nodes[span.to.node]!]
-        if (Math.abs(a.motif - b.motif) > FAR_MOTIFS) return
-        const mm = gap(span.from, span.to)
+        if (span.far && Number.isNaN(roundMm)) return
+        const mm = gap(span.from, span.to, span.far)
         if (mm > Math.max(LEAST_MM, (thick(span.from) + thick(span.to)) / 2 + MORE_MM))
           say(
             'far',
@@ -76,13 +79,14 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
       let now = 0
       let other = 0
       if (before?.kind === 'bridge') {
-        now += gap(before.from, enter)
-        other += gap(before.from, exit)
+        now += gap(before.from, enter, before.far)
+        other += gap(before.from, exit, before.far)
       }
       if (after?.kind === 'bridge') {
-        now += gap(exit, after.to)
-        other += gap(enter, after.to)
+        now += gap(exit, after.to, after.far)
+        other += gap(enter, after.to, after.far)
       }
+      // Never so where it is not known how far round it is.
       if (other < now - SAVES * span.mm)
         say(
           'wrong-end',
@@ -93,6 +97,25 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
     })
   }
   return [...out.values()]
+}
+
+/**
+ * How far a ring is round, mm: the way from what is first to what is last, in the middle of the bridges by which its
+ * ends meet; no number where they do not.
+ */
+export function ringMm({ nodes, done }: Run, at: (port: Port) => { x: number; y: number } | null): number {
+  const last = done.reduce((most, { motif }) => Math.max(most, motif), -1)
+  const ways = done.flatMap(({ motif, spans }) =>
+    motif < last - 1
+      ? []
+      : spans.flatMap((span) => {
+          if (span.kind !== 'bridge' || !span.far) return []
+          const [p, q] = [at(span.from), at(span.to)]
+          if (!p || !q) return []
+          return [nodes[span.from.node]!.motif < nodes[span.to.node]!.motif ? q.x - p.x : p.x - q.x]
+        }),
+  )
+  return ways.length === 0 ? NaN : median(ways)
 }
 
 /** Which bead of a run each bead of another one is: by its motif, name and place. */

@@ -5,6 +5,8 @@ export interface Bridge {
   readonly from: Port
   readonly to: Port
   readonly motif: number
+  /** Whether it leads back over whole motifs, or on from there. */
+  readonly far: boolean
 }
 
 /** Motifs after which a chain may begin again at most. */
@@ -51,7 +53,7 @@ function grouped<T extends { readonly motif: number }>(things: readonly T[]): (m
 export function motifsOf(run: Run, n: number): Motifs {
   const bridges = run.done.flatMap(({ spans, motif }) =>
     spans.flatMap((s) =>
-      s.kind === 'bridge' && s.from.node !== s.to.node ? [{ from: s.from, to: s.to, motif }] : [],
+      s.kind === 'bridge' && s.from.node !== s.to.node ? [{ from: s.from, to: s.to, motif, far: s.far ?? false }] : [],
     ),
   )
   const nodesOf = grouped(run.nodes)

@@ -51,6 +51,8 @@ export interface EndProblem {
   readonly ties: readonly Tie[]
   /** What of the cell each outline is; null of those that are loose. */
   readonly fixed: readonly (Fixed | null)[]
+  /** Where a loose bead would lie if it were one of a motif that goes on there; null of those that no motif has. */
+  readonly like: readonly (Fixed | null)[]
 }
 
 export interface ChainProblem {

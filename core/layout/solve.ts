@@ -1,6 +1,6 @@
 import type { Outline } from './body'
 import { findMirror, symmetrise } from './mirror'
-import { imageOf, lyingOf, mirrored, poseIn, posesOf, turned, type Lying, type Pose } from './pose'
+import { imageOf, type Lying, lyingOf, mirrored, pointOf, type Pose, poseIn, posesOf, turned } from './pose'
 import type { CellAnswer, CellProblem, ChainAnswer, ChainProblem, EndProblem, Poses, Tie } from './problem'
 import { relax } from './relax'
 import { fitted, roughPoses, type RoughTie } from './rough'
@@ -226,7 +226,7 @@ function symmetryOf({ outlines, kinds, ties }: CellProblem, poses: readonly Pose
 
 /** Finds how beads at an end lie against the copy of the cell that they hang on; nothing else moves. */
 export function solveEnd(problem: EndProblem, cell: CellAnswer, glide: boolean): Poses {
-  const { outlines, ties, fixed, side } = problem
+  const { outlines, ties, fixed, like, side } = problem
   const goals = fixed.map((one) =>
     one === null ? null : imageOf(poseIn(cell.poses, one.of), one.shift, cell.pitchMm, glide),
   )
@@ -235,17 +235,33 @@ export function solveEnd(problem: EndProblem, cell: CellAnswer, glide: boolean):
     goals,
     side === 'start' ? -1 : 1,
   )
-  const lying = lyingOf(drawnOut(problem, rough).map((p, i) => goals[i] ?? unlined(p, i)))
-  relax({
-    outlines,
-    lying,
-    fixed: goals.map((goal) => goal !== null),
-    ties,
-    pitchMm: 0,
-    glide: false,
-    drawn: drawnAt(problem),
-  })
-  return posesOf(lying)
+  const drawn = drawnAt(problem)
+  const relaxed = (from: readonly Pose[]): Poses => {
+    const lying = lyingOf(from.map((p, i) => goals[i] ?? unlined(p, i)))
+    relax({ outlines, lying, fixed: goals.map((goal) => goal !== null), ties, pitchMm: 0, glide: false, drawn })
+    return posesOf(lying)
+  }
+  const outside = drawnOut(problem, rough)
+  const one = relaxed(outside)
+  if (like.every((of) => of === null)) return one
+  // Beads called like those of a motif may also lie as one more motif would: what leaves less thread to be seen is so.
+  const other = relaxed(
+    outside.map((p, i) => {
+      const of = like[i]
+      return of ? imageOf(poseIn(cell.poses, of.of), of.shift, cell.pitchMm, glide) : p
+    }),
+  )
+  return seenMm(problem, other) < seenMm(problem, one) ? other : one
+}
+
+/** Thread between holes, mm, each bridge as often as it is passed. */
+function seenMm({ outlines, ties }: EndProblem, poses: Poses): number {
+  const at = (i: number, hole: number, end: 0 | 1): { x: number; y: number } =>
+    pointOf(poseIn(poses, i), ((end === 0 ? -1 : 1) * outlines[i]!.l) / 2, outlines[i]!.holes[hole] ?? 0)
+  return ties.reduce((sum, { a, aHole, aEnd, b, bHole, bEnd, weight }) => {
+    const [p, q] = [at(a, aHole, aEnd), at(b, bHole, bEnd)]
+    return sum + weight * Math.hypot(p.x - q.x, p.y - q.y)
+  }, 0)
 }
 
 /** Loose beads turned about where they hang on the cell until they lie outside, in line with it, and moved on. */

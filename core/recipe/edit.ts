@@ -239,7 +239,9 @@ const SEEN_FROM: Readonly<Record<RecipeSection, readonly (readonly [RecipeSectio
   motif: [
     ['motif', 'this'],
     ['motif', 'prev'],
+    ['motif', 'first'],
     ['end', 'prev'],
+    ['end', 'first'],
   ],
   end: [['end', 'this']],
 }

@@ -50,9 +50,12 @@ export const refSchema = z
   .strictObject({
     bead: name,
     of: z
-      .enum(['this', 'prev', 'start'])
+      .enum(['this', 'prev', 'start', 'first'])
       .default('this')
-      .describe('In this motif, in the one before (the start, for the first; the last, in the end), or in the start'),
+      .describe(
+        'In this motif, in the one before (the start, for the first; the last, in the end), in the start, or in the ' +
+          'first motif, where the ends of a ring meet',
+      ),
     at: expr.default(0).describe('Which of that name, from 0; −1 counts from the last'),
     to: expr.optional().describe('Up or down to this one'),
     hole: z.enum(['a', 'b']).default('a'),

@@ -16,6 +16,7 @@ import {
   totalsOf,
   type Passes,
   type Totals,
+  type BridgeMm,
 } from './total'
 import { recipeWords } from './words'
 
@@ -32,10 +33,10 @@ const plain = ({ beads, counts, passSums, steps, ways }: Totals) => ({
   steps,
   ways: [...ways].map(([by, way]) => [by, ...Object.values(way).map((mm) => Math.round(mm * 1000) / 1000)]),
 })
-/** Any distance that hangs on how two holes lie to each other only. */
-const apart: typeof bridgeByTouch = (from, to, nodes) => {
+/** Any distance that hangs on how two holes lie to each other only; where ends meet, it is that of one joint. */
+const apart: BridgeMm = (from, to, nodes, far) => {
   const [a, b] = [nodes[from.node]!, nodes[to.node]!]
-  return 0.3 + Math.abs(a.at - b.at) + 5 * Math.abs(a.motif - b.motif) + (from.end === to.end ? 1.25 : 0)
+  return far ? 7.5 : 0.3 + Math.abs(a.at - b.at) + 5 * Math.abs(a.motif - b.motif) + (from.end === to.end ? 1.25 : 0)
 }
 
 describe('a recipe is carried out', () => {
@@ -145,7 +146,16 @@ describe('many motifs', () => {
     for (const text of ['m', 'm+1', 'm*2>3', 'm=n/2', 'm%n', 'm%99']) expect([text, of(text)]).toEqual([text, null])
     const round: Step = { do: 'pass', refs: [{ bead: 'knot', of: 'start', at: 0, hole: 'a', way: 'on' }] }
     expect(alikeIn(withMotif([round]), {})).toBeNull()
-    expect(alikeIn(withMotif([], { end: [{ do: 'when', if: 1, steps: [round] }] }), {})).toBeNull()
+    const first: Step = { do: 'pass', refs: [{ bead: 'knot', of: 'first', at: 0, hole: 'a', way: 'on' }] }
+    expect(alikeIn(withMotif([{ do: 'each', with: 'i', times: 2, steps: [first] }]), {})).toBeNull()
+    // Where ends meet, the last motif or the end goes back to the first: all between them are alike.
+    for (const back of [round, first]) {
+      const last: Step = { do: 'when', if: 'm=n-1', steps: [back] }
+      expect(alikeIn(withMotif([], { end: [back] }), {})).toEqual({ head: 0, period: 1, tail: 0 })
+      expect(alikeIn(withMotif([last]), {})).toEqual({ head: 0, period: 1, tail: 3 })
+      expect(alikeIn(withMotif([{ do: 'when', if: 'm<n-1', steps: [back] }]), {})).toBeNull()
+      expect(alikeIn(withMotif([{ do: 'when', if: 'm%3=1', steps: [back] }]), {})).toBeNull()
+    }
     expect(shortOf(uneven, {}, 1000)).toMatchObject({ period: 3 })
     expect(shortOf(uneven, {}, 1000).shown).toBeLessThan(30)
     expect((1000 - shortOf(uneven, {}, 1000).shown) % 3).toBe(0)
@@ -217,6 +227,7 @@ describe('what cannot be done', () => {
     ])
     expect(codes(only([pass('petal', { of: 'prev', at: -1 }), pick('petal')]))).toEqual(['not-strung'])
     expect(only([pick('petal'), pass('petal', { of: 'prev' })]).faults[0]!.says).toContain('in the motif before')
+    expect(only([pass('petal', { of: 'first' }), pick('petal')]).faults[0]!.says).toContain('in the first motif')
   })
   it('a thread that goes straight back into the hole it has left', () => {
     expect(codes(only([pick('petal', 3), pass('petal', { at: -1, way: 'back' })]))).toEqual(['straight-back'])

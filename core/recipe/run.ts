@@ -38,7 +38,16 @@ export interface Going {
 /** What a carrier runs along in a step: through holes, from hole to hole, and round things. */
 export type Span =
   | { readonly kind: 'rod'; readonly mm: number }
-  | { readonly kind: 'bridge'; readonly from: Port; readonly to: Port }
+  | {
+      readonly kind: 'bridge'
+      readonly from: Port
+      readonly to: Port
+      /**
+       * Where it leads back over whole motifs, to the start or the first one, or on from there: where the ends of a
+       * ring meet no flat picture tells how far that is.
+       */
+      readonly far?: true
+    }
   | { readonly kind: 'extra'; readonly mm: number }
 
 /** One step as it was done. */
@@ -95,6 +104,14 @@ const HOLES = { a: 0, b: 1 } as const
 
 const holesOf = (spec: BeadSpec): number => (spec.spacing === undefined ? 1 : 2)
 
+/** Where a bead was looked for, in words. */
+const WHERE: Readonly<Record<Ref['of'], string>> = {
+  this: 'yet',
+  prev: 'in the motif before',
+  start: 'in the start',
+  first: 'in the first motif',
+}
+
 /** Problems that are listed at most; the rest would say the same. */
 const MOST_FAULTS = 40
 
@@ -119,8 +136,11 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
   const first = head.carriers[0]!.id
   /** Where each carrier came out last. */
   const now: Record<string, Port | null> = {}
+  /** Carriers whose last hole is of a motif further back than the one before. */
+  const far = new Set<string>()
   const comeAnew = (): void => {
     for (const { id } of head.carriers) now[id] = null
+    far.clear()
   }
   comeAnew()
   /** Beads by motif and name. */
@@ -164,6 +184,9 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
     const enter: Port = { node, hole, end: way === 1 ? 0 : 1 }
     const from = now[by]
     const isHeld = held.delete(by)
+    const wasFar = far.delete(by)
+    const isFar = nodes[node]!.motif < unit.motif - 1
+    if (isFar) far.add(by)
     const { spec, passes, name } = nodes[node]!
     if (from) {
       if (!isHeld && from.node === node && from.hole === hole && from.end === enter.end)
@@ -173,7 +196,7 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
           `The ${carrierName(head, by)} goes straight back into the hole of ${name} that it has just left, and ` +
             'pulls out again: go through another bead first, or the other way.',
         )
-      spans.push({ kind: 'bridge', from, to: enter })
+      spans.push({ kind: 'bridge', from, to: enter, ...(isFar === wasFar ? {} : { far: true }) })
     }
     spans.push({ kind: 'rod', mm: spec?.l ?? 0 })
     passes[hole]!++
@@ -220,7 +243,7 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
 
   /** Ids of the beads that a reference means, in its order. */
   function find(ref: Ref, env: Env, path: string): number[] {
-    const motif = ref.of === 'start' ? -1 : ref.of === 'prev' ? unit.motif - 1 : unit.motif
+    const motif = { this: unit.motif, prev: unit.motif - 1, start: -1, first: 0 }[ref.of]
     const list = book.get(motif)?.get(ref.bead) ?? []
     const placed = (expr: Expr): number => {
       const value = evaluate(expr, env)
@@ -232,12 +255,11 @@ export function runSteps({ head, units, env: given, spec: specOf }: RunWish): Ru
     for (let k = from; from <= to ? k <= to : k >= to; k += from <= to ? 1 : -1) {
       const id = list[k]
       if (id === undefined) {
-        const where = ref.of === 'prev' ? 'in the motif before' : ref.of === 'start' ? 'in the start' : 'yet'
         fault(
           'not-strung',
           path,
-          `There is no ${ref.bead} ${k + 1} ${where}; there ${list.length === 1 ? 'is' : 'are'} ${list.length}. ` +
-            'Pick it up first, or name another.',
+          `There is no ${ref.bead} ${k + 1} ${WHERE[ref.of]}; there ${list.length === 1 ? 'is' : 'are'} ` +
+            `${list.length}. Pick it up first, or name another.`,
         )
         return []
       }

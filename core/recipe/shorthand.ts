@@ -31,7 +31,7 @@ const exprText = (expr: Expr): string => String(expr).replaceAll(' ', '')
 export const itemText = ({ slot, as, hole, count }: Item): string =>
   `${slot}${as === undefined ? '' : `:${as}`}${hole === 'b' ? '.b' : ''}${count === 1 ? '' : `*${exprText(count)}`}`
 
-const OF = { this: '', prev: 'prev/', start: 'start/' } as const
+const OF = { this: '', prev: 'prev/', start: 'start/', first: 'first/' } as const
 
 export function refText({ bead, of, at, to, hole, way }: Ref): string {
   const where = to === undefined ? (at === 0 ? '' : `[${exprText(at)}]`) : `[${exprText(at)}..${exprText(to)}]`
@@ -121,7 +121,7 @@ export function readItem(text: string): Item {
   }
 }
 
-const REF = /^(?:(prev|start)\/)?([a-zA-Z0-9]+)(?:\[([^\]]+?)(?:\.\.([^\]]+))?\])?(?:\.([ab]))?([<>])?$/
+const REF = /^(?:(prev|start|first)\/)?([a-zA-Z0-9]+)(?:\[([^\]]+?)(?:\.\.([^\]]+))?\])?(?:\.([ab]))?([<>])?$/
 
 export function readRef(text: string): Ref {
   const found = REF.exec(text)
@@ -129,7 +129,7 @@ export function readRef(text: string): Ref {
   const [, of, bead, at, to, hole, way] = found
   return {
     bead: bead!,
-    of: (of as 'prev' | 'start' | undefined) ?? 'this',
+    of: (of as Exclude<Ref['of'], 'this'> | undefined) ?? 'this',
     at: at === undefined ? 0 : exprOf(at),
     ...(to === undefined ? {} : { to: exprOf(to) }),
     hole: (hole as 'a' | 'b' | undefined) ?? 'a',

@@ -1,5 +1,5 @@
 import type { BeadSpec } from '../bead/spec'
-import { ExpressionFault, termOf, valueOfTerm, type Env, type Term } from './expression'
+import { evaluate, ExpressionFault, termOf, valueOfTerm, type Env, type Term } from './expression'
 import { RECIPE_SECTIONS, type Expr, type Recipe, type Step } from './language'
 import { runSteps, unitsOf, type Node, type Port, type Run, type Span } from './run'
 
@@ -37,8 +37,8 @@ export interface Totals {
   readonly ways: ReadonlyMap<string, { readonly rodMm: number; readonly bridgeMm: number; readonly extraMm: number }>
 }
 
-/** How far it is from one hole's end to another's, mm. */
-export type BridgeMm = (from: Port, to: Port, nodes: readonly Node[]) => number
+/** How far it is from a hole's end to another's, mm; `far` where it leads back over whole motifs, or on from there. */
+export type BridgeMm = (from: Port, to: Port, nodes: readonly Node[], far?: boolean) => number
 
 const NONE = { rodMm: 0, bridgeMm: 0, extraMm: 0 }
 
@@ -84,7 +84,7 @@ function addSpan(
 ): void {
   if (span.kind === 'rod') way.rodMm += span.mm
   else if (span.kind === 'extra') way.extraMm += span.mm
-  else way.bridgeMm += bridge(span.from, span.to, nodes)
+  else way.bridgeMm += bridge(span.from, span.to, nodes, span.far)
 }
 
 /** One sum and so many times another. */
@@ -131,7 +131,8 @@ const MOST_EDGE = 64
 /**
  * How the motifs of a recipe are alike, told by how it reads `m` and `n`: as a remainder (`m%2`: every second motif is
  * alike), or compared with what stays the same (`m<2`, `m=n-1`: the first and last differ). Null if it reads them any
- * other way, or goes back to beads of the start, which lie further off from every motif: it is run whole.
+ * other way, or goes back from every motif to beads of the start or the first one, which lie further and further off:
+ * it is run whole.
  */
 export function alikeIn(recipe: Recipe, params: Params): Alike | null {
   let period = 1
@@ -209,7 +210,6 @@ export function alikeIn(recipe: Recipe, params: Params): Alike | null {
     }
     return understood(term.left) && understood(term.right)
   }
-  if (toStart(recipe.motif) || toStart(recipe.end)) return null
   const exprs: Expr[] = []
   for (const section of RECIPE_SECTIONS) gather(recipe[section], exprs)
   try {
@@ -218,17 +218,33 @@ export function alikeIn(recipe: Recipe, params: Params): Alike | null {
     if (error instanceof ExpressionFault) return null
     throw error
   }
+  // Motifs in the middle of a long chain: none of them may go back to where it begins.
+  const from = head + SETTLE
+  const all = new Map([...env, ['n', from + period + tail + SETTLE]])
+  for (let m = from; m < from + period; m++) if (leadsBack(recipe.motif, new Map([...all, ['m', m]]))) return null
   return { head, period, tail }
 }
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 const lcm = (a: number, b: number): number => (a / gcd(a, b)) * b
 
-/** Whether steps name beads of the start. */
-const toStart = (steps: readonly Step[]): boolean =>
-  steps.some((step) =>
-    'steps' in step ? toStart(step.steps) : step.do === 'pass' && step.refs.some((ref) => ref.of === 'start'),
-  )
+/** Whether steps may name beads of the start or of the first motif, with what is known of the values they read. */
+const leadsBack = (steps: readonly Step[], env: Env): boolean =>
+  steps.some((step) => {
+    if (step.do === 'pass') return step.refs.some(({ of }) => of === 'start' || of === 'first')
+    return 'steps' in step && mayBeDone(step, env) && leadsBack(step.steps, env)
+  })
+
+/** Whether a condition may hold: that of a loop, which reads its counter, is not told here. */
+function mayBeDone(step: Step, env: Env): boolean {
+  if (step.do !== 'when') return true
+  try {
+    return evaluate(step.if, env) !== 0
+  } catch (error) {
+    if (error instanceof ExpressionFault) return true
+    throw error
+  }
+}
 
 /** All expressions of a list of steps. */
 function gather(steps: readonly Step[], out: Expr[]): void {
@@ -283,7 +299,8 @@ export function shortOf(recipe: Recipe, params: Params, n: number): Short {
 
 /**
  * Sums of a recipe of n motifs, exactly, without running more than a few: motifs that are alike are multiplied.
- * `bridge` must depend on how the holes lie to each other only, so that like motifs have like bridges. With the short
+ * `bridge` must depend on how the holes lie to each other only, so that like motifs have like bridges, and be the
+ * same for any number of motifs where it is far. With the short
  * run that they come from.
  */
 export function recipeTotals(
@@ -305,10 +322,15 @@ export function recipeTotals(
   return { totals, most: greatestPasses(run), run, short }
 }
 
-/** Whether a carrier rests while the motifs of a stretch are worked: how far it leaps hangs on their number. */
+/**
+ * Whether a carrier rests while the motifs of a stretch are worked: how far it leaps hangs on their number. Where ends
+ * meet it does not.
+ */
 const leaps = ({ done, nodes }: Run, from: number, until: number): boolean =>
   done.some(({ spans }) =>
-    spans.some((s) => s.kind === 'bridge' && nodes[s.from.node]!.motif < from && nodes[s.to.node]!.motif >= until),
+    spans.some(
+      (s) => s.kind === 'bridge' && !s.far && nodes[s.from.node]!.motif < from && nodes[s.to.node]!.motif >= until,
+    ),
   )
 
 /** The greatest number of times that a hole is passed, by slot and hole, and a bead of which it is true. */

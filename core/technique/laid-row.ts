@@ -7,8 +7,6 @@ import type { RowLayout } from './row-work'
 
 /** Work that was laid from its topology, as a drawing: it runs down the page, its threads from hole to hole. */
 
-/** Motifs apart from which beads are not joined in the picture. */
-export const FAR_MOTIFS = 4
 const THREAD_MM = 0.25
 /** Points of one line: short lines are found quickly where only a part is seen. */
 const MOST_POINTS = 40
@@ -65,8 +63,7 @@ function threadsOf(run: Run, laid: Laid): Carrier[] {
       for (const span of spans) {
         if (span.kind !== 'bridge') continue
         const [from, to] = [portPoint(laid, run.nodes, span.from), portPoint(laid, run.nodes, span.to)]
-        const [a, b] = [run.nodes[span.from.node]!, run.nodes[span.to.node]!]
-        if (!from || !to || Math.abs(a.motif - b.motif) > FAR_MOTIFS) {
+        if (!from || !to || span.far) {
           close()
           continue
         }

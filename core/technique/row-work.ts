@@ -48,7 +48,7 @@ export interface RowWork extends Omit<Strung, 'drawing' | 'path' | 'acts' | 'row
   /** Whether the way from one line to the next is counted along the work only, since turns lead across. */
   readonly turnsAcross?: boolean
   /** How far it is from hole to hole, where the picture does not show it; as the beads lie if null or left out. */
-  bridge?(from: Port, to: Port, nodes: readonly Node[]): number | null
+  bridge?(from: Port, to: Port, nodes: readonly Node[], far?: boolean): number | null
 }
 
 /** Beads of each line of a work, each in its size. */
@@ -224,7 +224,10 @@ export function rowWork(own: RowWork): Strung {
   function sumsOf(told: Told): Totals {
     if (!told.totals) {
       const seen = told.layout.touches ? bridgeByTouch : bridgeOf(told)
-      told.totals = totalsOf(told.run, (from, to, nodes) => own.bridge?.(from, to, nodes) ?? seen(from, to, nodes))
+      told.totals = totalsOf(told.run, (from, to, nodes, far) => {
+        const said = own.bridge?.(from, to, nodes, far)
+        return said ?? seen(from, to, nodes)
+      })
     }
     return told.totals
   }

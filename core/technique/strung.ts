@@ -56,6 +56,7 @@ export interface Strung {
   relined?: Technique['relined']
   picks?: Technique['picks']
   readonly tunes?: Technique['tunes']
+  readonly meets?: Technique['meets']
   /** All that is done in line i, picking its beads up among it; `keys` are those beads. */
   acts?(i: number, work: Work, keys: Int32Array): readonly Act[]
   /** Line i as it is worked, where its beads are picked up in another order, or told step by step. */
@@ -102,6 +103,7 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.sideBySide ? { sideBySide: true } : {}),
     ...(strung.first ? { first: strung.first } : {}),
     ...(strung.tunes ? { tunes: strung.tunes } : {}),
+    ...(strung.meets ? { meets: strung.meets } : {}),
     ...(strung.picks ? { picks: strung.picks } : {}),
     ...(strung.relined ? { relined: strung.relined } : {}),
     ...(strung.awaits ? { awaits: strung.awaits } : {}),

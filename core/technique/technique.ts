@@ -376,6 +376,8 @@ export interface Technique {
   quarter?(rows: number): string
   /** Work of lines that it becomes with its rows as they are: its id, what that is called, and its settings. */
   readonly asLines?: { readonly technique: string; readonly act: string; settings(own: Settings): Settings }
+  /** Settings with which its ends meet in a ring, where others give it ends of their own. */
+  readonly meets?: Settings
   /** Settings that may be changed by one so that it fits, and what is counted by them: “stem beads”. */
   readonly tunes?: readonly { readonly key: string; readonly counts: string }[]
   /** What its lines pick up bead by bead, for so many motifs; left out where lines are not told so. */

@@ -119,8 +119,14 @@ test('a lozenge chain in two colours in turn is begun, coloured and made on the 
   await expect(page.locator('.step-picture').first()).toBeVisible()
   await page.goto(`/piece/${id}/bench`)
   await page.getByRole('button', { name: 'Begin' }).click()
-  for (let k = 0; k < 12 && (await page.locator('[data-test=runs] .step-picture').count()) === 0; k++)
+  const step = page.getByRole('region', { name: 'The step in hand' })
+  await expect(step).toBeVisible()
+  // What is prepared and the start come first; each press shows before the next one.
+  for (let k = 0; k < 12 && (await page.locator('[data-test=runs] .step-picture').count()) === 0; k++) {
+    const before = await step.innerText()
     await page.keyboard.press('Enter')
+    await expect.poll(() => step.innerText()).not.toBe(before)
+  }
   await expect(page.locator('[data-test=runs] .step-picture').first()).toBeVisible()
   await plain(page)
 })

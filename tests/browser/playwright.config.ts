@@ -4,7 +4,8 @@ export default defineConfig({
   testDir: '.',
   globalSetup: './global-setup.ts',
   timeout: 90_000,
-  expect: { timeout: 10_000 },
+  // On a machine with two processors two browsers and a server wait for each other.
+  expect: { timeout: 20_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: true,

@@ -12,16 +12,26 @@ import { problem } from '../../problem'
 import type { CarrierId } from '../act'
 import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
-import { FAR_MOTIFS, laidRow } from '../laid-row'
+import { laidRow } from '../laid-row'
 import { rowWork, type RowLayout, type RowWork } from '../row-work'
 import type { PickedBead } from '../picked'
 import type { Script } from '../script'
 import type { Workplace } from '../workplace'
 import type { Strung } from '../strung'
-import { lengthOfRow, rangeOf, type Finding, type Plan, type ThreadRun, type Work } from '../technique'
+import {
+  lengthOfRow,
+  meeting,
+  rangeOf,
+  unjoined,
+  type Finding,
+  type Plan,
+  type ThreadRun,
+  type Work,
+} from '../technique'
 import { tenths } from '../carrier/line'
 import {
   BOARD_COUNT,
+  endsMeet,
   laidFor,
   questionsFor,
   recipeWork,
@@ -48,6 +58,8 @@ export interface Chain extends Pick<RowWork, 'id' | 'name' | 'summary' | 'settin
   readonly tools?: Readonly<Record<string, string>>
   /** Settings that may be changed by one to fit. */
   readonly tunes?: RowWork['tunes']
+  /** Settings with which its ends meet. */
+  readonly meets?: RowWork['meets']
   /** What a motif of it is called: “flower”. */
   readonly motif?: string
   /** What a piece of it is called where nothing else names it. */
@@ -401,6 +413,7 @@ export function chain(own: Chain): Strung {
     ...(own.closure ? { closure: own.closure } : {}),
     ...(own.making ? { making: own.making } : {}),
     ...(own.tunes ? { tunes: own.tunes } : {}),
+    ...(own.meets ? { meets: own.meets } : {}),
     workplace,
     material: { ...BEADS, usualSpec: Object.values(usualPlan(own).recipe.slots)[0]!.spec },
     first: {
@@ -434,9 +447,8 @@ export function chain(own: Chain): Strung {
     program,
     layout,
     // Ends that meet, and what is too much to be laid, touch.
-    bridge(from, to, nodes) {
-      const [a, b] = [nodes[from.node]!, nodes[to.node]!]
-      return Math.abs(a.motif - b.motif) > FAR_MOTIFS ? bridgeByTouch(from, to, nodes) : null
+    bridge(from, to, nodes, far) {
+      return far ? bridgeByTouch(from, to, nodes) : null
     },
     extent(full) {
       const plan = planOf(full)
@@ -447,6 +459,7 @@ export function chain(own: Chain): Strung {
       const spread = measured > 0 || size ? SPREAD : STRUNG_SPREAD
       const pitch = pitchMm(full)
       const widthMm = size?.widthMm ?? full.bead.d * 2
+      const ends = endsMeet(plan) ? 'what closes the ring' : 'the ends'
       const how =
         measured > 0
           ? ' as you measured'
@@ -458,9 +471,18 @@ export function chain(own: Chain): Strung {
         widthMm: rangeOf(widthMm, size ? SPREAD : STRUNG_SPREAD),
         thicknessMm: thickest(plan, sizesOf(full)),
         basis: { kind: 'nominal', spread },
-        lengthFormula: `${n} ${motifName}s × ${tenths(pitch)} mm${how} and the ends: ${tenths(mm)} mm`,
+        lengthFormula: `${n} ${motifName}s × ${tenths(pitch)} mm${how} and ${ends}: ${tenths(mm)} mm`,
         widthFormula: size ? `as it is laid: ${tenths(widthMm)} mm` : 'two beads, until it is measured',
       }
+    },
+    join(full) {
+      if (endsMeet(planOf(full)))
+        return meeting('The last steps work its end on to its beginning: the ring closes as they are done.')
+      return unjoined(
+        own.meets
+          ? 'As it is set, its ends stay open: choose that they meet under “Made how”.'
+          : 'Its recipe leaves the ends open: lead the thread of its end through the first motif.',
+      )
     },
     lengthOf: (full) => lengthMm(full.rows, full),
     rowsFor(wanted, basis) {

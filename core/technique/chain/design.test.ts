@@ -11,22 +11,26 @@ import { rowsWanted } from '../../fit/reckon'
 import { readPieceFile, writePieceFile } from '../../format/piece-file'
 import { reportPiece } from '../../format/report'
 import { linesOf } from '../../grid/lines'
-import { judged } from '../../layout/judge'
-import { layRun } from '../../layout/laid'
+import { judged, ringMm } from '../../layout/judge'
+import { layRun, portPoint } from '../../layout/laid'
 import { pieceToBody } from '../../piece/codec'
+import { joinOf } from '../../piece/join'
 import { rowsOf, techniqueOf, type Part, type Piece } from '../../piece/piece'
 import { setStep } from '../../piece/edit'
 import { addPartSteps, settingSteps } from '../../piece/recast'
 import { applySteps, invertSteps } from '../../piece/step'
 import { partFindings } from '../../proof/finding'
 import { valueOf } from '../../problem'
-import type { Recipe, Step as RecipeStep } from '../../recipe/language'
-import { runRecipe, type Params } from '../../recipe/total'
+import type { Recipe, Ref, Step as RecipeStep } from '../../recipe/language'
+import { bridgeByTouch } from '../../recipe/measure'
+import { recipeTotals, runRecipe, totalsOf, type Params, type Totals } from '../../recipe/total'
 import { needsFor, toolsFor } from '../../supply/tools'
 import { pathOf } from '../../supply/thread'
 import { tallyPart, totalOf } from '../../tally/tally'
 import { usualClosure } from '../../wear/closure'
 import type { Settings } from '../setting'
+import { requireTechnique } from '../registry'
+import { recipeOf } from './design'
 import { DESIGN_RECIPES, DESIGNS } from './designs'
 
 const begun = (technique: string, settings: Settings = {}): Piece => {
@@ -214,6 +218,125 @@ describe('the designs that ship', () => {
   })
 })
 
+const RINGS = DESIGNS.filter(({ ring }) => ring).map(({ id }) => id)
+const ring = (technique: string, settings: Settings = {}, bodyMm = 54): Piece =>
+  beginPiece({
+    ...{ kind: 'ring', name: 'Ring', wearer: '', bodyMm, easeMm: 0, widthMm: 9, closure: usualClosure('none') },
+    ...{ technique, settings, motif: 'plain', start: 'left' },
+    spec: Object.values(DESIGN_RECIPES.get(technique)!.slots)[0]!.spec,
+  })
+/** Sums to a millionth: they are added in another order. */
+const rounded = (totals: Totals): unknown =>
+  JSON.parse(
+    JSON.stringify({ ...totals, counts: [...totals.counts], passSums: [...totals.passSums], ways: [...totals.ways] }),
+    (_, value: unknown) => (typeof value === 'number' ? Math.round(value * 1e6) / 1e6 : value),
+  )
+const ringRun = (id: string, settings: Settings, n: number, changed?: (recipe: Recipe) => Recipe) => {
+  const own = DESIGNS.find((d) => d.id === id)!
+  const { meets, settings: schema, recipe: side } = requireTechnique(id)
+  const { recipe, params } = side!.of({ settings: schema.parse({ ...settings, ...meets }) } as never)
+  expect(recipe).toBe(recipeOf(own, { ...meets }))
+  const spec = (slot: string) => requireSpec(recipe.slots[slot]!.spec)
+  return { recipe, params, spec, run: runRecipe({ recipe: changed?.(recipe) ?? recipe, params, spec }, n) }
+}
+
+describe('a ring of motifs', () => {
+  it.each(RINGS)('%s begins with ends that meet, is told and closes', (id) => {
+    const p = ring(id)
+    expect(onlyPart(p).settings).toMatchObject({ finish: 'meet' })
+    expect(partFindings(onlyPart(p), p)).toEqual([])
+    expect(joinOf(p, onlyPart(p))).toMatchObject({ joins: true, addsMm: 0 })
+    expect(Math.abs(rowsWanted(p) - rowsOf(onlyPart(p)))).toBeLessThanOrEqual(0.75)
+    // One whose ends stay open says what to do.
+    const open = ring(id)
+    const { finish } = requireTechnique(id).settings.parse({}) as { finish: string }
+    const steps = settingSteps(open, onlyPart(open), { ...onlyPart(open).settings, finish }, 1)
+    const opened = valueOf(applySteps(open, steps))
+    expect(joinOf(opened, onlyPart(opened))).toMatchObject({ joins: false })
+    expect(joinOf(opened, onlyPart(opened))!.says).toContain('they meet')
+    expect(partFindings(onlyPart(opened), opened).filter((f) => f.weight === 'stops')).toEqual([])
+    // As a bracelet that a clasp closes it keeps its ends.
+    expect(onlyPart(begun(id)).settings).toMatchObject({ finish })
+  })
+
+  it('has as many joints as motifs', () => {
+    const flowers = ring('stemmed-flowers', { stems: 4, petals: 7 }, 88)
+    const n = motifsOf(flowers)
+    expect(n).toBeGreaterThan(4)
+    expect(counts(flowers)).toEqual({ stem: 4 * n, petal: 7 * n, heart: n })
+    const k = motifsOf(ring('lozenges'))
+    expect(counts(ring('lozenges'))).toEqual({ leaf: 6 * k, centre: k, link: k })
+    const t = motifsOf(ring('medallions'))
+    expect(counts(ring('medallions'))).toMatchObject({ large: 4 * t, bugle: 2 * t })
+    const r = motifsOf(ring('peaked-rings'))
+    expect(counts(ring('peaked-rings'))).toEqual({ peak: 3 * r, dome: 4 * r, out: 8 * r, in: 4 * r, heart: r })
+    // Edges of a square grid rolled up: each of V rows has U along and U + 1 across.
+    for (const [across, side] of [
+      [1, 1],
+      [3, 1],
+      [5, 2],
+    ] as const) {
+      const band = ring('angle-band', { across: String(across), side })
+      const v = motifsOf(band) + 2
+      expect(counts(band)).toEqual({ bead: side * v * (2 * across + 1) })
+    }
+  })
+
+  it('is multiplied as it is run, and walked the same', () => {
+    for (const id of RINGS)
+      for (const n of [4, 9, 40, 41]) {
+        const { recipe, params, spec, run } = ringRun(id, {}, n)
+        expect(run.faults, id).toEqual([])
+        const { totals, short } = recipeTotals({ recipe, params, spec }, n, bridgeByTouch)
+        expect(rounded(totals)).toEqual(rounded(totalsOf(run, bridgeByTouch)))
+        expect(short.shown).toBeLessThan(16)
+        const { beads, holes } = walk(recipe, n, params)
+        expect(totals.beads).toBe(beads.size)
+        expect([...totals.passSums.values()].flat().reduce((a, b) => a + b, 0)).toBe(
+          holes.filter(({ bead }) => beads.has(bead)).length,
+        )
+      }
+  })
+
+  it('closes as its motifs follow each other: nothing shows, and a way turned round there is noticed', () => {
+    let all = 0
+    const missed: string[] = []
+    for (const [id, settings] of [
+      ...RINGS.map((name): [string, Settings] => [name, {}]),
+      ['medallions', { join: 'seeds' }],
+      ['angle-band', { across: '5', side: 2 }],
+      ['angle-band', { across: '1' }],
+    ] as [string, Settings][])
+      for (const n of [5, 6]) {
+        const { recipe, params, run } = ringRun(id, settings, n)
+        const laid = layRun({ run, n }, recipe, { run: ringRun(id, settings, 12).run, n: 12 })!
+        expect(judged(run, laid), `${id} ${n} ${JSON.stringify(params)}`).toEqual([])
+        // Nor does the ring know where it was begun: what closes it is as long as what joins two others. One unit
+        // alone at the start may lean, as four beads on a thread do.
+        const round = ringMm(run, (port) => portPoint(laid, run.nodes, port))
+        const pitches = n + (id === 'angle-band' ? 2 : 0)
+        expect(Math.abs(round / laid.pitchMm - pitches), `${id} ${round}`).toBeLessThan(
+          settings.across === '1' ? 0.5 : 0.25,
+        )
+        for (const section of ['motif', 'end'] as const)
+          for (const path of passesIn(recipe[section])) {
+            const turned = {
+              ...recipe,
+              [section]: turnedAt(recipe[section], path, ({ of }) => of === 'start' || of === 'first'),
+            }
+            const { run: other } = ringRun(id, settings, n, () => turned)
+            if (JSON.stringify(other.done) === JSON.stringify(run.done)) continue
+            all++
+            if (other.faults.length + judged(other, laid).length === 0)
+              missed.push(`${id} ${section} ${path.join('/')}`)
+          }
+      }
+    expect(all).toBeGreaterThan(40)
+    // Across the middle, and where two ends lie alike, either way is as good.
+    expect(new Set(missed).size, missed.join(', ')).toBeLessThanOrEqual(4)
+  })
+})
+
 /** Where references stand in a list of steps. */
 function passesIn(steps: readonly RecipeStep[], at: readonly number[] = []): number[][] {
   return steps.flatMap((step, k): number[][] => {
@@ -223,14 +346,20 @@ function passesIn(steps: readonly RecipeStep[], at: readonly number[] = []): num
 }
 
 /** The same steps with one reference turned round: the other way, and its run from the other end. */
-function turnedAt(steps: readonly RecipeStep[], [k, ...rest]: readonly number[]): RecipeStep[] {
+function turnedAt(
+  steps: readonly RecipeStep[],
+  [k, ...rest]: readonly number[],
+  isMeant: (ref: Ref) => boolean = () => true,
+): RecipeStep[] {
   return steps.map((step, i): RecipeStep => {
     if (i !== k) return step
-    if ('steps' in step) return { ...step, steps: turnedAt(step.steps, rest) }
+    if ('steps' in step) return { ...step, steps: turnedAt(step.steps, rest, isMeant) }
     if (step.do !== 'pass') return step
     return {
       ...step,
-      refs: step.refs.map((ref, r) => (r === rest[0] ? { ...ref, way: ref.way === 'on' ? 'back' : 'on' } : ref)),
+      refs: step.refs.map((ref, r) =>
+        r === rest[0] && isMeant(ref) ? { ...ref, way: ref.way === 'on' ? 'back' : 'on' } : ref,
+      ),
     }
   })
 }

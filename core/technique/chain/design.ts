@@ -1,13 +1,13 @@
 import { z } from 'zod'
 import type { FitKind } from '../../wear/kind'
 import type { Params } from '../../recipe/total'
-import type { Recipe } from '../../recipe/language'
+import { RECIPE_SECTIONS, type Recipe, type RecipeSection } from '../../recipe/language'
 import { readRecipeText } from '../../recipe/shorthand'
 import { valueOf } from '../../problem'
 import type { SettingField, Settings } from '../setting'
 import type { Strung } from '../strung'
 import { chain, type Chain } from './chain'
-import { END_HELP, END_TOOLS } from './ends'
+import { END_HELP, END_TOOLS, MEET } from './ends'
 import type { RecipePlan } from './told'
 
 /** What is chosen in place of a number: the values that a field of the recipe has for each choice. */
@@ -26,6 +26,8 @@ export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure
   readonly version: number
   /** The recipe in short hand. */
   readonly recipe: string
+  /** The same where its ends meet, chosen by its field `finish`; it has the fields, beads and threads of the other. */
+  readonly ring?: Partial<Readonly<Record<RecipeSection, string>>>
   /** A sentence for each field that needs one, by its id. */
   readonly help?: Readonly<Record<string, string>>
   /** Fields that may be changed by one so that it fits, by their ids. */
@@ -37,14 +39,38 @@ export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure
 }
 
 const USUAL_KINDS: readonly FitKind[] = ['bracelet', 'anklet', 'choker', 'necklace', 'earrings']
+const RING_KINDS: readonly FitKind[] = [...USUAL_KINDS, 'ring']
 
-const recipes = new WeakMap<Design, Recipe>()
+interface Recipes {
+  readonly open: Recipe
+  readonly ring: Recipe | null
+}
+const recipes = new WeakMap<Design, Recipes>()
 
-/** The recipe of a design. */
-export function recipeOf(own: Design): Recipe {
-  let recipe = recipes.get(own)
-  if (!recipe) recipes.set(own, (recipe = valueOf(readRecipeText(own.recipe))))
-  return recipe
+/** Section by section: what a ring says of its own stands in the place of what an open one says. */
+function ringText({ recipe, ring = {} }: Design): string {
+  const [head, ...sections] = recipe.split(/^(?=(?:start|motif|end)$)/m)
+  const said = new Map(sections.map((text) => [text.slice(0, text.indexOf('\n')), text]))
+  for (const section of RECIPE_SECTIONS) {
+    const own = ring[section]?.replaceAll(/^\n|\n$/g, '')
+    if (own !== undefined) said.set(section, `${section}\n${own}\n`)
+  }
+  return [head, ...RECIPE_SECTIONS.map((section) => said.get(section) ?? '')].join('')
+}
+
+function recipesOf(own: Design): Recipes {
+  let known = recipes.get(own)
+  if (!known) {
+    const ring = own.ring ? valueOf(readRecipeText(ringText(own))) : null
+    recipes.set(own, (known = { open: valueOf(readRecipeText(own.recipe)), ring }))
+  }
+  return known
+}
+
+/** The recipe of a design; that of its ring where its ends meet. */
+export function recipeOf(own: Design, settings: Settings = {}): Recipe {
+  const { open, ring } = recipesOf(own)
+  return ring && settings.finish === MEET ? ring : open
 }
 
 /** A shipped design as a technique: each field of its recipe is a setting with its bounds. */
@@ -99,13 +125,15 @@ export function design(own: Design): Strung {
       counts: recipe.params.find(({ id }) => id === key)!.label.toLowerCase(),
     })),
     ...(own.thing ? { thing: own.thing } : {}),
-    kinds: own.kinds ?? USUAL_KINDS,
+    kinds: own.kinds ?? (own.ring ? RING_KINDS : USUAL_KINDS),
+    ...(own.ring ? { meets: { finish: MEET } } : {}),
     settings,
     fields,
     plan: z.strictObject({ version: z.literal(own.version).default(own.version) }),
     planOf({ settings: values }) {
       let plan = plans.get(values)
-      if (!plan) plans.set(values, (plan = { recipe, params: paramsOf(values), place: own.place }))
+      if (!plan)
+        plans.set(values, (plan = { recipe: recipeOf(own, values), params: paramsOf(values), place: own.place }))
       return plan
     },
   })

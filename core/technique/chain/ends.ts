@@ -5,7 +5,7 @@
  */
 
 /** Fields, beads and findings that the ends of a chain need. */
-export const END_FIELDS = `field finish 0..3=0 "Ends"
+export const END_FIELDS = `field finish 0..4=0 "Ends"
 field loop 5..9=7 "Beads in an end loop"
 field again 1..3=2 "Times through an end loop"`
 export const END_BEADS = `bead loop round-11 "loop bead" "loop beads"`
@@ -22,7 +22,7 @@ export const END_TOOLS: Readonly<Record<string, string>> = {
 
 /** What is said of the fields of the ends. */
 export const END_HELP: Readonly<Record<string, string>> = {
-  finish: 'The same at both ends; what it needs stands under Supplies.',
+  finish: 'The same at both ends, or none: then nothing closes it, and what is needed stands under Supplies.',
   loop: 'Five to seven for a small clasp.',
   again: 'Two or three passes hold longer than one.',
 }
@@ -34,6 +34,20 @@ export const FINISHES = [
   { value: 'cord', label: 'a cord end with a crimp', is: 2 },
   { value: 'ring', label: 'a jump ring', is: 3 },
 ] as const
+
+/** The choice of a design whose last motif can be worked on to its first. */
+export const MEET = 'meet'
+
+/** Fields and choices of a design that has no ends but such as meet. */
+export const MEET_FIELD = 'field finish 0..1=0 "Ends"'
+export const meetOr = (value: string, label: string) =>
+  [
+    { value, label, is: 0 },
+    { value: MEET, label: 'meet: a ring', is: 1 },
+  ] as const
+
+/** Ends as above, or such as meet. */
+export const FINISHES_OR_MEET = [...FINISHES, { value: MEET, label: 'meet: a ring', is: 4 }] as const
 
 /** Length that knots take, mm (from memory): a surgeon’s knot, and two half hitches. */
 const SURGEON_MM = 10

@@ -1,5 +1,33 @@
 import type { Design } from './design'
-import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
+import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES_OR_MEET, HITCHES, SURGEON } from './ends'
+
+/**
+ * A lozenge from link to link: its own, or the one that a ring began with. The link of the start is left by the end
+ * that it was strung to; those of lozenges are come back through, and left where they were entered first.
+ */
+function lozenge(isLast = false, indent = 2): string {
+  const [link, on, back] = isLast ? ['start/link', '<', ''] : ['link', '', '<']
+  const throughFirst = (note = ''): string[] => [
+    'when m=0',
+    `  pass prev/link${note}`,
+    'when m>0',
+    `  pass prev/link<${note}`,
+  ]
+  return [
+    ...(isLast
+      ? ['pick leaf:upper*side', `pass ${link}${on} -- "the ring of lozenges closes"`, 'pick leaf:lower*side']
+      : ['pick leaf:upper*side link leaf:lower*side']),
+    ...throughFirst(' -- "the ring closes; draw it tight"'),
+    'pass upper[0..-1].b -- "zigzag out to the second holes"',
+    `pass ${link}${on}`,
+    'pass lower[0..-1].b',
+    ...throughFirst(),
+    'pick centre',
+    `pass ${link}${back} -- "across the middle"`,
+  ]
+    .map((line) => ' '.repeat(indent) + line)
+    .join('\n')
+}
 
 /**
  * Lozenges of beads with two holes: the thread draws a ring through their inner holes from link to link, zigzags out
@@ -11,7 +39,7 @@ export const lozenges: Design = {
   summary: 'Two-hole beads that lean round a centre, ring after ring, from link to link.',
   motif: 'lozenge',
   version: 1,
-  choices: { finish: FINISHES },
+  choices: { finish: FINISHES_OR_MEET },
   help: { side: 'At each side of the centre; three close round a centre of 4 mm.' },
   recipe: `
 recipe lozenges "Lozenges of two-hole beads"
@@ -29,16 +57,19 @@ ${SURGEON}
   pick link
 ${endSteps('link')}
 motif
-  pick leaf:upper*side link leaf:lower*side
-  pass prev/link< -- "the ring closes; draw it tight"
-  pass upper[0..-1].b -- "zigzag out to the second holes"
-  pass link
-  pass lower[0..-1].b
-  pass prev/link<
-  pick centre
-  pass link< -- "across the middle"
+${lozenge()}
 end
 ${endSteps('prev/link<')}
 ${HITCHES}
 `,
+  ring: {
+    start: `${SURGEON}
+  pick link`,
+    motif: `
+  when m<n-1
+${lozenge(false, 4)}
+  when m=n-1
+${lozenge(true, 4)}`,
+    end: HITCHES,
+  },
 }

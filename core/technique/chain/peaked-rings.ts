@@ -1,5 +1,31 @@
 import type { Design } from './design'
-import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
+import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES_OR_MEET, HITCHES, SURGEON } from './ends'
+
+/** A ring whose last point is the one that is named: its own, or the one that a ring of rings began with. */
+function peaked(last: string, indent = 4): string {
+  const isOwn = last === 'shared'
+  const half = 'out*beside dome.b out*beside peak:side out*beside dome.b out*beside'
+  return [
+    ...(isOwn ? [`pick ${half} peak:shared`] : [`pick ${half}`, `pass ${last} -- "the ring of rings closes"`]),
+    `pick ${half}`,
+    'pass prev/shared -- "the outer ring closes"',
+    'pass out[0..beside-1] dome[0].b',
+    'pass dome[0]< -- "turn into the first hole"',
+    'pick in*inner',
+    'pass dome[3]<',
+    'pick in*inner',
+    'pass dome[2]<',
+    'pick in*inner',
+    'pass dome[1]<',
+    'pick in*inner',
+    'pass dome[0]< -- "the inner ring closes; draw it tight"',
+    'pick heart -- "across the middle"',
+    'pass dome[1]<',
+    `pass dome[1].b out[3*beside..4*beside-1] ${last} -- "out at the point"`,
+  ]
+    .map((line) => ' '.repeat(indent) + line)
+    .join('\n')
+}
 
 /**
  * Peaked rings in one thread: four domed beads with two holes, bicones between them at the four points, seeds beside
@@ -12,7 +38,7 @@ export const peakedRings: Design = {
   motif: 'ring',
   version: 1,
   tunes: ['beside'],
-  choices: { finish: FINISHES },
+  choices: { finish: FINISHES_OR_MEET },
   help: { inner: 'Between two domed beads, inside.', beside: 'At each side of a point.' },
   recipe: `
 recipe peaked-rings "Peaked rings"
@@ -32,24 +58,19 @@ ${SURGEON}
   pick peak:shared
 ${endSteps('shared')}
 motif
-  pick out*beside dome.b out*beside peak:side out*beside dome.b out*beside peak:shared
-  pick out*beside dome.b out*beside peak:side out*beside dome.b out*beside
-  pass prev/shared -- "the outer ring closes"
-  pass out[0..beside-1] dome[0].b
-  pass dome[0]< -- "turn into the first hole"
-  pick in*inner
-  pass dome[3]<
-  pick in*inner
-  pass dome[2]<
-  pick in*inner
-  pass dome[1]<
-  pick in*inner
-  pass dome[0]< -- "the inner ring closes; draw it tight"
-  pick heart -- "across the middle"
-  pass dome[1]<
-  pass dome[1].b out[3*beside..4*beside-1] shared -- "out at the point"
+${peaked('shared', 2)}
 end
 ${endSteps('prev/shared')}
 ${HITCHES}
 `,
+  ring: {
+    start: `${SURGEON}
+  pick peak:shared`,
+    motif: `
+  when m<n-1
+${peaked('shared')}
+  when m=n-1
+${peaked('start/shared')}`,
+    end: HITCHES,
+  },
 }

@@ -1,5 +1,5 @@
 import type { Design } from './design'
-import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES, HITCHES, SURGEON } from './ends'
+import { END_BEADS, END_FIELDS, END_FINDINGS, endSteps, FINISHES_OR_MEET, HITCHES, SURGEON } from './ends'
 
 /**
  * Flowers on a stem: petals close round a heart, the thread going back through the first petal and through the one
@@ -13,7 +13,7 @@ export const stemmedFlowers: Design = {
   version: 1,
   tunes: ['stems'],
   choices: {
-    finish: FINISHES,
+    finish: FINISHES_OR_MEET,
     mix: [
       { value: 'one', label: 'all of one size', is: 0 },
       { value: 'two', label: 'large and small in turn', is: 1 },
@@ -58,4 +58,12 @@ end
 ${endSteps()}
 ${HITCHES}
 `,
+  ring: {
+    start: SURGEON,
+    end: `
+  pass first/stem[0..-1] -- "the ring closes; draw it tight"
+  when mix=0
+    pass first/petal[0]
+${HITCHES}`,
+  },
 }

@@ -1,6 +1,7 @@
 import { requireSpec, type BeadSpec } from '../../bead/spec'
 import { chainOf, type Length } from '../../layout/chain'
-import { layRun, type Laid } from '../../layout/laid'
+import { ringMm } from '../../layout/judge'
+import { layRun, portPoint, type Laid } from '../../layout/laid'
 import type { ChainProblem } from '../../layout/problem'
 import { modulo } from '../../modulo'
 import type { Recipe } from '../../recipe/language'
@@ -105,6 +106,16 @@ export function questionFor(plan: RecipePlan, n: number, sizes: Sizes = {}): Cha
   return chainOf(lengthOf(plan, n, sizes), plan.recipe, longerThan(plan, n, sizes))?.problem ?? null
 }
 
+/** Motifs of a ring that is looked at for whether it is one. */
+const RINGED = 8
+
+/** Whether the last motif or the end is worked on to the first motif or the start, and no motif between them is. */
+export function endsMeet(plan: RecipePlan): boolean {
+  const { nodes, done } = toldFor(plan, RINGED).run
+  const back = done.filter(({ goes }) => goes.some(({ node }) => !nodes[node]!.isFixture && nodes[node]!.motif <= 0))
+  return back.some(({ motif }) => motif >= RINGED - 1) && !back.some(({ motif }) => motif > 1 && motif < RINGED - 1)
+}
+
 /** Motifs by which a chain is measured: its ends must not meet. */
 const MEASURED = 12
 
@@ -132,8 +143,12 @@ export function sizeFor(plan: RecipePlan, n: number, sizes: Sizes = {}): ChainSi
   const { shown, more } = measuredBy(plan, n)
   const laid = laidFor(plan, shown, sizes)
   if (!laid || !Number.isFinite(laid.left)) return null
+  const { run } = toldFor(plan, shown, sizes)
+  // A ring is as long as it is round, whatever of its ends reaches over them in the flat picture.
+  const round = endsMeet(plan) ? ringMm(run, (port) => portPoint(laid, run.nodes, port)) : NaN
+  const shownMm = Number.isNaN(round) ? laid.right - laid.left : round
   return {
-    lengthMm: Math.max(0, laid.right - laid.left + more * laid.pitchMm),
+    lengthMm: Math.max(0, shownMm + more * laid.pitchMm),
     widthMm: laid.acrossMm ?? laid.bottom - laid.top,
     pitchMm: laid.pitchMm,
   }
