@@ -41,7 +41,9 @@ const FIELDS: readonly { key: keyof Measures; name: string; howTo: string; usual
               ? 'Necklace length they like'
               : k.measure === 'drop'
                 ? 'Earring drop they like'
-                : k.measureName,
+                : k.measure === 'hoop'
+                  ? 'Hoop they like, round'
+                  : k.measureName,
           howTo: k.howTo,
           usual: k.usualMm,
         },

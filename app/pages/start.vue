@@ -5,7 +5,7 @@ import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { boundsOf } from '#core/bounds'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
 import { usualClosure } from '#core/wear/closure'
-import { FIT_TABLE, fitKindOf, type FitKind } from '#core/wear/kind'
+import { canWind, FIT_TABLE, fitKindOf, type FitKind } from '#core/wear/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
 import { beginPiece, settingsFor } from '#core/begin/begin'
 import { doorsFor } from '#core/begin/door'
@@ -60,6 +60,7 @@ const USUAL_WIDTH: Record<FitKind, number> = {
   choker: 16,
   necklace: 8,
   ring: 6,
+  hoop: 6,
   earrings: 14,
 }
 const tubeWidth = () => (requireTechnique(wish.technique).round ? 8 : USUAL_WIDTH[fit.value.kind])
@@ -206,7 +207,7 @@ async function begin() {
             </button>
           </div>
           <VSelect
-            v-if="kind.bend === 'round' && fit.kind !== 'ring'"
+            v-if="canWind(fit.kind)"
             :model-value="fit.wraps"
             :items="[1, 2, 3, 4, 5, 6]"
             label="Times round"

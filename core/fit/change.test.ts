@@ -36,6 +36,7 @@ describe('the fit as another kind', () => {
       choker: 15,
       necklace: 0,
       ring: 0,
+      hoop: 0,
       earrings: 0,
     })
   })

@@ -1,7 +1,7 @@
 import type { Fit } from '../piece/schema'
 import type { Person } from '../shelf/shelf'
 import { usualClosure, type Closure } from '../wear/closure'
-import { ELASTIC_LESS_MM, fitKindOf, type FitKind } from '../wear/kind'
+import { canWind, ELASTIC_LESS_MM, fitKindOf, type FitKind } from '../wear/kind'
 
 /**
  * The fit as another kind of piece: its measure and room are the usual ones, and the closure stays where that kind has
@@ -18,7 +18,7 @@ export function asKind(fit: Fit, kind: FitKind): Fit {
     bodyMm: same ? fit.bodyMm : entry.usualMm,
     easeMm: ease?.mm ?? 0,
     passMm: 0,
-    wraps: entry.bend === 'round' && kind !== 'ring' ? fit.wraps : 1,
+    wraps: canWind(kind) ? fit.wraps : 1,
     closure: entry.closures.includes(fit.closure.kind) ? fit.closure : usualClosure(entry.closures[0]!),
   }
 }

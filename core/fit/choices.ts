@@ -97,7 +97,8 @@ function leftOver(part: Part): number {
     textOf(first + left) === textOf(part.start.rows - starts + (left % part.repeat.rows))
   )
     left++
-  return left
+  // So many as a whole repeat has break nothing off.
+  return left % part.repeat.rows === 0 ? 0 : left
 }
 
 /** Lines as a row of the repeat has them, to be put between the repeat and the lines at an end. */

@@ -90,6 +90,11 @@ describe('how it sits', () => {
       'Yes, the cuff holds',
       'Yes, as long as wanted',
     ])
+    expect((['short', 'long', 'right'] as const).map((f) => feelWords(f, 'hoop'))).toEqual([
+      'No, it does not reach round the hoop',
+      'No, it would hang loose on the hoop',
+      'Yes, it goes round the hoop',
+    ])
     expect([said('will not close'), said('tight'), said('too loose')].map((all) => new Set(all).size)).toEqual([
       1, 1, 1,
     ])
@@ -99,6 +104,6 @@ describe('how it sits', () => {
       feelShort(f, 'bracelet'),
     )
     expect(short).toEqual(['close to the wrist', 'not close', 'tight', 'far too loose', 'Shorter than wanted'])
-    expect(new Set(FIT_KINDS.map(feelQuestion)).size).toBe(5)
+    expect(new Set(FIT_KINDS.map(feelQuestion)).size).toBe(6)
   })
 })

@@ -80,6 +80,22 @@ export const fitsWell = (feel: Feel): boolean =>
 
 const PLACE: Partial<Record<FitKind, string>> = { bracelet: 'the wrist', anklet: 'the ankle', choker: 'the neck' }
 
+/** How it is said of what has a length rather than room. */
+const LENGTHS: Partial<Record<FitKind, Partial<Record<'short' | 'long' | 'right', string>>>> = {
+  ring: { short: 'No, the ring is too small', long: 'No, the ring is too large', right: 'Yes, the ring fits' },
+  hoop: {
+    short: 'No, it does not reach round the hoop',
+    long: 'No, it would hang loose on the hoop',
+    right: 'Yes, it goes round the hoop',
+  },
+  cuff: {
+    short: 'No, the cuff would fall off',
+    long: 'No, too long: the gap closes up',
+    right: 'Yes, the cuff holds',
+  },
+  earrings: { right: 'Yes, as long as wanted' },
+}
+
 /** How a fit is said in a heading. */
 export function feelWords(feel: Feel, kind: FitKind): string {
   const place = PLACE[kind] ?? 'the body'
@@ -103,25 +119,11 @@ export function feelWords(feel: Feel, kind: FitKind): string {
     case 'too loose':
       return 'It closes, but far too loose'
     case 'short':
-      return kind === 'ring'
-        ? 'No, the ring is too small'
-        : kind === 'cuff'
-          ? 'No, the cuff would fall off'
-          : 'Shorter than wanted'
+      return LENGTHS[kind]?.short ?? 'Shorter than wanted'
     case 'long':
-      return kind === 'ring'
-        ? 'No, the ring is too large'
-        : kind === 'cuff'
-          ? 'No, too long: the gap closes up'
-          : 'Longer than wanted'
+      return LENGTHS[kind]?.long ?? 'Longer than wanted'
     case 'right':
-      return kind === 'ring'
-        ? 'Yes, the ring fits'
-        : kind === 'cuff'
-          ? 'Yes, the cuff holds'
-          : kind === 'earrings'
-            ? 'Yes, as long as wanted'
-            : 'Yes, the length wanted'
+      return LENGTHS[kind]?.right ?? 'Yes, the length wanted'
   }
 }
 
@@ -139,6 +141,7 @@ export const feelQuestion = (kind: FitKind): string =>
     choker: 'Will it close?',
     cuff: 'Will it hold?',
     ring: 'Will it go on?',
+    hoop: 'Will it go round?',
     necklace: 'Will it be long enough?',
     earrings: 'Will they hang right?',
   })[kind]

@@ -1,4 +1,4 @@
-import { median } from '../median'
+import { ringMm } from '../recipe/measure'
 import { carrierName, stepPlace, type Done, type Port, type Run, type Span } from '../recipe/run'
 import { portOf, type Laid } from './laid'
 
@@ -97,25 +97,6 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
     })
   }
   return [...out.values()]
-}
-
-/**
- * How far a ring is round, mm: the way from what is first to what is last, in the middle of the bridges by which its
- * ends meet; no number where they do not.
- */
-export function ringMm({ nodes, done }: Run, at: (port: Port) => { x: number; y: number } | null): number {
-  const last = done.reduce((most, { motif }) => Math.max(most, motif), -1)
-  const ways = done.flatMap(({ motif, spans }) =>
-    motif < last - 1
-      ? []
-      : spans.flatMap((span) => {
-          if (span.kind !== 'bridge' || !span.far) return []
-          const [p, q] = [at(span.from), at(span.to)]
-          if (!p || !q) return []
-          return [nodes[span.from.node]!.motif < nodes[span.to.node]!.motif ? q.x - p.x : p.x - q.x]
-        }),
-  )
-  return ways.length === 0 ? NaN : median(ways)
 }
 
 /** Which bead of a run each bead of another one is: by its motif, name and place. */

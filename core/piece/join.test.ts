@@ -35,7 +35,7 @@ const joined = (one: Part, fit = ring()) => fitOf(made(one, fit)).beadworkMm.nom
 describe('ends that are joined', () => {
   it('only where nothing closes it and it goes round', () => {
     const kinds = FIT_KINDS.filter((kind) => isRing({ kind, closure: usualClosure('none') }))
-    expect(kinds).toEqual(['bracelet', 'anklet', 'choker', 'necklace', 'ring'])
+    expect(kinds).toEqual(['bracelet', 'anklet', 'choker', 'necklace', 'ring', 'hoop'])
     expect(FIT_KINDS.some((kind) => isRing({ kind, closure: usualClosure('toggle') }))).toBe(false)
     const p = made(of('peyote', 6, 38), ring({ kind: 'bracelet', bodyMm: 170, closure: usualClosure('elastic') }))
     expect(joinOf(p, p.parts[0]!)).toBeNull()

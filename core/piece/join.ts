@@ -5,9 +5,11 @@ import { beadOf, columnsOf, fittedPart, partRow, rowsOf, techniqueOf, type Part,
 import type { Fit } from './schema'
 import type { Join } from '../technique/technique'
 
-/** Whether a piece is a ring of itself: nothing closes it, and it goes round. */
-export const isRing = ({ kind, closure }: Pick<Fit, 'kind' | 'closure'>): boolean =>
-  closure.kind === 'none' && fitKindOf(kind).bend !== 'open' && fitKindOf(kind).pieces === 1
+/** Whether a piece is a ring of itself: nothing closes it, and it goes round, as a strand to pass over the head does. */
+export function isRing({ kind, closure }: Pick<Fit, 'kind' | 'closure'>): boolean {
+  const { bend, pieces } = fitKindOf(kind)
+  return closure.kind === 'none' && (bend === 'round' || (bend === 'straight' && pieces === 1))
+}
 
 /**
  * How the ends of a part are joined, where the piece is a ring and the part is the one that goes round; null

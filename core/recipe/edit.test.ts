@@ -304,12 +304,19 @@ motif
   it('are runs where they follow each other, either way', () => {
     const now = run(recipe, 2)
     const stems = now.nodes.filter((n) => n.motif === 1 && n.name === 'stem').map((n) => n.id)
-    const back = stems.toReversed().map((node): Going => ({ node, hole: 0, way: -1 }))
-    expect(valueOf(refsThrough(back, now.nodes, 1))).toEqual([
+    const homeward = stems.toReversed().map((node): Going => ({ node, hole: 0, way: -1 }))
+    expect(valueOf(refsThrough(homeward, now.nodes, 1))).toEqual([
       { bead: 'stem', of: 'this', at: 3, to: 0, hole: 'a', way: 'back' },
     ])
     const to = refsThrough([{ node: now.nodes.find((n) => n.motif === 0)!.id, hole: 0, way: 1 }], now.nodes, 3)
     expect(to.ok ? '' : to.problems[0]!.code).toBe('too-far')
+    // Where a ring closes, the last motif and the end go on through the first one; no other does.
+    const petal = now.nodes.find((n) => n.motif === 0 && n.name === 'stem')!
+    const back = (motif: number) => refsThrough([{ node: petal.id, hole: 0, way: -1 }], now.nodes, motif, 4)
+    for (const motif of [3, 4])
+      expect(valueOf(back(motif))).toEqual([{ bead: 'stem', of: 'first', at: 0, hole: 'a', way: 'back' }])
+    expect(valueOf(back(1))[0]!.of).toBe('prev')
+    expect(back(2).ok).toBe(false)
     const ring = refsThrough([{ node: now.nodes.find((n) => n.isFixture)!.id, hole: 0, way: 1 }], now.nodes, 0)
     expect(ring.ok ? '' : ring.problems[0]!.says).toContain('finding')
   })

@@ -1,5 +1,6 @@
+import { median } from '../median'
 import type { BridgeMm } from './total'
-import type { Node, Port } from './run'
+import type { Node, Port, Run } from './run'
 
 /** How a bead lies, mm: its middle, and its first hole’s way when first strung, degrees from the axis x. */
 export interface Pose {
@@ -46,4 +47,23 @@ export const bridgeByTouch: BridgeMm = (from, to, nodes) => {
   const spec = nodes[from.node]!.spec
   if (!spec) return 0
   return Math.hypot(from.hole === to.hole ? 0 : (spec.spacing ?? 0), from.end === to.end ? 0 : spec.l)
+}
+
+/**
+ * How far a ring is round, mm: the way from what is first to what is last, in the middle of the bridges by which its
+ * ends meet; no number where they do not.
+ */
+export function ringMm({ nodes, done }: Run, at: (port: Port) => { x: number; y: number } | null): number {
+  const last = done.reduce((most, { motif }) => Math.max(most, motif), -1)
+  const ways = done.flatMap(({ motif, spans }) =>
+    motif < last - 1
+      ? []
+      : spans.flatMap((span) => {
+          if (span.kind !== 'bridge' || !span.far) return []
+          const [p, q] = [at(span.from), at(span.to)]
+          if (!p || !q) return []
+          return [nodes[span.from.node]!.motif < nodes[span.to.node]!.motif ? q.x - p.x : p.x - q.x]
+        }),
+  )
+  return ways.length === 0 ? NaN : median(ways)
 }

@@ -34,13 +34,19 @@ export function joinedRefs(refs: readonly Ref[]): Ref[] {
 
 /**
  * References that lead through holes one after the other, for a step of a motif (−1 the start, the count of motifs the
- * end). A problem where a bead is neither of the motif, nor of the one before, nor of the start.
+ * end). A problem where a bead is neither of the motif, nor of the one before, nor of the start; nor, for the last
+ * motif or the end, of the first one, where a ring closes.
  */
-export function refsThrough(goes: readonly Going[], nodes: readonly Node[], motif: number): Result<Ref[]> {
+export function refsThrough(
+  goes: readonly Going[],
+  nodes: readonly Node[],
+  motif: number,
+  motifs = Infinity,
+): Result<Ref[]> {
   const out: Ref[] = []
   for (const { node, hole, way } of goes) {
     const { name, at, motif: own, isFixture } = nodes[node]!
-    const of = own === motif ? 'this' : own === motif - 1 ? 'prev' : own === -1 ? 'start' : null
+    const of = whose(own, motif, motifs)
     if (isFixture) return bad(problem('finding', 'pass', 'That is a finding: choose “Through a finding” for it.'))
     if (of === null)
       return bad(
@@ -48,12 +54,19 @@ export function refsThrough(goes: readonly Going[], nodes: readonly Node[], moti
           'too-far',
           'pass',
           'That bead lies further off than the motif before: press one of this motif, of the one before, or of ' +
-            'the start.',
+            'the start. Only the last motif and the end may go on through the first motif, where a ring closes.',
         ),
       )
     out.push({ bead: name, of, at, hole: HOLES[hole]!, way: way === 1 ? 'on' : 'back' })
   }
   return good(joinedRefs(out))
+}
+
+function whose(own: number, motif: number, motifs: number): Ref['of'] | null {
+  if (own === motif) return 'this'
+  if (own === motif - 1) return 'prev'
+  if (own === -1) return 'start'
+  return own === 0 && motif >= motifs - 1 ? 'first' : null
 }
 
 /** Which reference of a pass each of its holes comes from: runs are as long as what they mean. */

@@ -70,7 +70,9 @@ function passedWords(
           ? ''
           : first.motif < 0
             ? ' of the beginning'
-            : ` of the ${run.head.unit ?? 'motif'} before`
+            : first.motif === motif - 1
+              ? ` of the ${run.head.unit ?? 'motif'} before`
+              : ` of the first ${run.head.unit ?? 'motif'}`
       const named = first.name !== first.slot && needsName(first) ? ` (${first.name})` : ''
       return `${which}${named}${where}${byHole(first, hole)}`
     })

@@ -38,6 +38,7 @@ export const measuresSchema = z.strictObject({
   finger: mm(30, 90),
   necklace: mm(250, 2000),
   drop: mm(5, 200),
+  hoop: mm(30, 500),
 })
 
 export const shelfBeadSchema = z.strictObject({

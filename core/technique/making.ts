@@ -28,8 +28,8 @@ export function makingOf(techniqueId: string): Making {
   return MAKINGS.find((m) => m.id === id)!
 }
 
-/** Ropes and tubes are too thick for a finger, and have no flat side to lie on a cuff. */
-const ROPES: readonly FitKind[] = FIT_KINDS.filter((kind) => kind !== 'ring' && kind !== 'cuff')
+/** Ropes and tubes are too thick for a finger or a hoop, and have no flat side to lie on a cuff. */
+const ROPES: readonly FitKind[] = FIT_KINDS.filter((kind) => !['ring', 'hoop', 'cuff'].includes(kind))
 
 /** Whether something of that kind can be made in a technique. */
 export function canBecome(technique: Technique, kind: FitKind): boolean {

@@ -1,5 +1,5 @@
 import type { BeadSpec } from '../bead/spec'
-import { portAt, type Pose } from '../recipe/measure'
+import { portAt, ringMm, type Pose } from '../recipe/measure'
 import type { Done, Node, Port, Run } from '../recipe/run'
 import type { Point } from './lattice'
 
@@ -128,10 +128,33 @@ export function wayOf(of: Pictured, done: readonly Done[]): Point[] {
   return out
 }
 
+/**
+ * What a step sees: where the ends of a ring meet, beads of its beginning that the step leads to or comes from lie
+ * again behind its end, as they will when it is closed.
+ */
+function seenBy(of: Pictured, { motif, spans }: Done): Pictured {
+  const { run, poseOf } = of
+  const met = new Set(
+    spans
+      .flatMap((span) => (span.kind === 'bridge' ? [span.from.node, span.to.node] : []))
+      .filter((node) => run.nodes[node]!.motif < motif - SEEN_BEFORE),
+  )
+  const roundMm = met.size > 0 ? ringMm(run, (port) => portIn(of, port)) : NaN
+  if (Number.isNaN(roundMm)) return of
+  return {
+    ...of,
+    poseOf(node) {
+      const pose = poseOf(node)
+      return pose && met.has(node.id) ? { ...pose, y: pose.y + roundMm } : pose
+    },
+  }
+}
+
 /** The picture of the k-th step of a run; null where nothing of it has a place. */
-export function stepPicture(of: Pictured, k: number): StepPicture | null {
-  const { run } = of
+export function stepPicture(whole: Pictured, k: number): StepPicture | null {
+  const { run } = whole
   const done = run.done[k]!
+  const of = seenBy(whole, done)
   const { motif, act, goes, nodes: until } = done
   const from = run.done[k - 1]?.nodes ?? 0
   const through = new Set(goes.map((g) => g.node))

@@ -1,12 +1,12 @@
 import type { ClosureKind } from './closure'
 
 /** What a piece is made to go round, or hang from. All are cases of one reckoning (reckon.ts). */
-export const FIT_KINDS = ['bracelet', 'cuff', 'anklet', 'choker', 'necklace', 'ring', 'earrings'] as const
+export const FIT_KINDS = ['bracelet', 'cuff', 'anklet', 'choker', 'necklace', 'ring', 'hoop', 'earrings'] as const
 
 export type FitKind = (typeof FIT_KINDS)[number]
 
 /** A measure of a body, or of a finished thing, as it is kept with a person. */
-type BodyMeasure = 'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'drop'
+type BodyMeasure = 'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'hoop' | 'drop'
 
 interface Ease {
   readonly id: string
@@ -170,6 +170,24 @@ export const FIT_TABLE: readonly FitKindEntry[] = [
     closures: ['none'],
   },
   {
+    kind: 'hoop',
+    name: 'Hoops, a pair',
+    noun: 'hoop',
+    bend: 'round',
+    measure: 'hoop',
+    measureName: 'Round the hoop',
+    least: 30,
+    most: 500,
+    usualMm: 126,
+    toleranceMm: 3,
+    pieces: 2,
+    howTo:
+      'A thread once round the outside of the hoop where the work will sit; or its diameter times 3.14: 40 mm across ' +
+      'is 126 mm round. Both of a pair from the same one.',
+    eases: [],
+    closures: ['none'],
+  },
+  {
     kind: 'earrings',
     name: 'Earrings, a pair',
     noun: 'earring',
@@ -190,6 +208,12 @@ export const FIT_TABLE: readonly FitKindEntry[] = [
 const BY_KIND = new Map(FIT_TABLE.map((k) => [k.kind, k]))
 
 export const fitKindOf = (kind: FitKind): FitKindEntry => BY_KIND.get(kind)!
+
+/** Whether it may be wound round more than once: what goes round a body, not a finger or a hoop. */
+export const canWind = (kind: FitKind): boolean => {
+  const { bend, eases } = fitKindOf(kind)
+  return bend === 'round' && eases.length > 0
+}
 
 /** Necklace lengths by name, inches (common practice). */
 export const NECKLACE_LENGTHS: readonly { readonly name: string; readonly least: number; readonly most: number }[] = [

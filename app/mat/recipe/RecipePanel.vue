@@ -3,7 +3,8 @@ import { computed, onMounted, ref } from 'vue'
 import type { Piece, Part } from '#core/piece/piece'
 import { settingSteps } from '#core/piece/recast'
 import type { Step as PieceStep } from '#core/piece/step'
-import { emptyRecipe, movedPath, SOME_MOTIFS, pathOf, spotOf, tidied } from '#core/recipe/edit'
+import { conditionWords } from '#core/recipe/condition'
+import { emptyRecipe, movedPath, pathOf, spotOf, tidied } from '#core/recipe/edit'
 import { evaluate } from '#core/recipe/expression'
 import { RECIPE_SECTIONS, type Expr, type Step } from '#core/recipe/language'
 import { stepLines } from '#core/recipe/shorthand'
@@ -69,9 +70,6 @@ const plain = (text: string): string =>
     (said, { id, label }) => said.replaceAll(new RegExp(`\\b${id}\\b`, 'g'), `“${label}”`),
     text,
   )
-/** A condition in words, as far as signs can be read out. */
-const asked = (text: string): string =>
-  plain(text).replaceAll('=', ' is ').replaceAll('<', ' is under ').replaceAll('>', ' is over ')
 /** A count as it is now, and as it hangs on fields; where it counts with a repeat only that. */
 function countOf(expr: Expr): { now: string; by: string } {
   if (typeof expr === 'number') return { now: String(expr), by: '' }
@@ -83,8 +81,7 @@ function countOf(expr: Expr): { now: string; by: string } {
 }
 function says(path: string, step: Step): string {
   if (step.do === 'each') return `${countOf(step.times).now} times:`
-  if (step.do === 'when')
-    return `${SOME_MOTIFS.find((s) => s.if === step.if)?.says ?? `where ${asked(String(step.if))}`}:`
+  if (step.do === 'when') return `${conditionWords(step.if, recipe.value)}:`
   if (step.do === 'say') return step.text
   return props.work.words.get(path) ?? stepLines([step])[0]!.replace(/^(\w+: )?(pick|pass|fix|wrap) /, '')
 }

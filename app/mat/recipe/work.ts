@@ -159,7 +159,7 @@ export function recipeWork(wish: Wish) {
     const pressed = run.nodes[first!.node]!
     if (pressed.isFixture) return put({ do: 'fix', fixture: pressed.slot })
     const goes = ports.map(({ node, hole, end }): Going => ({ node, hole, way: end === 0 ? 1 : -1 }))
-    const refs = refsThrough(goes, run.nodes, motif)
+    const refs = refsThrough(goes, run.nodes, motif, board.value!.motifs)
     if (!refs.ok) {
       says.value = refs.problems[0]!.says
       return false

@@ -7,11 +7,11 @@ import { extentOf } from '../../fit/extent'
 import { wholeExtent } from '../../fit/whole'
 import { linksNeeded } from '../../supply/links'
 import { choiceSteps, fitChoices } from '../../fit/choices'
-import { rowsWanted } from '../../fit/reckon'
+import { fitOf, rowsWanted } from '../../fit/reckon'
 import { readPieceFile, writePieceFile } from '../../format/piece-file'
 import { reportPiece } from '../../format/report'
 import { linesOf } from '../../grid/lines'
-import { judged, ringMm } from '../../layout/judge'
+import { judged } from '../../layout/judge'
 import { layRun, portPoint } from '../../layout/laid'
 import { pieceToBody } from '../../piece/codec'
 import { joinOf } from '../../piece/join'
@@ -22,10 +22,12 @@ import { applySteps, invertSteps } from '../../piece/step'
 import { partFindings } from '../../proof/finding'
 import { valueOf } from '../../problem'
 import type { Recipe, Ref, Step as RecipeStep } from '../../recipe/language'
-import { bridgeByTouch } from '../../recipe/measure'
+import { bridgeByTouch, ringMm } from '../../recipe/measure'
 import { recipeTotals, runRecipe, totalsOf, type Params, type Totals } from '../../recipe/total'
+import { timesMade } from '../../supply/beads'
 import { needsFor, toolsFor } from '../../supply/tools'
 import { pathOf } from '../../supply/thread'
+import { shownSteps } from '../../tally/strips'
 import { tallyPart, totalOf } from '../../tally/tally'
 import { usualClosure } from '../../wear/closure'
 import type { Settings } from '../setting'
@@ -259,6 +261,29 @@ describe('a ring of motifs', () => {
     expect(onlyPart(begun(id)).settings).toMatchObject({ finish })
   })
 
+  it('goes round a hoop, each of a pair', () => {
+    const p = beginPiece({
+      ...{
+        kind: 'hoop',
+        name: 'Hoops',
+        wearer: '',
+        bodyMm: 126,
+        easeMm: 0,
+        widthMm: 9,
+        closure: usualClosure('none'),
+      },
+      ...{ technique: 'stemmed-flowers', spec: 'round-11', motif: 'plain', start: 'left', settings: {} },
+    })
+    expect(joinOf(p, onlyPart(p))).toMatchObject({ joins: true })
+    const n = motifsOf(p)
+    expect(counts(p)).toEqual({ stem: 3 * n, petal: 6 * n, heart: n })
+    // Round its outside: longer by the thickness of the beads, times π.
+    const { beadworkMm, targetMm } = fitOf(p)
+    expect(Math.abs(beadworkMm.nominal - targetMm)).toBeLessThan(extentOf(p, onlyPart(p)).lengthMm.nominal / n)
+    expect(targetMm).toBeGreaterThan(126 + Math.PI)
+    expect(timesMade(p)).toBe(2)
+  })
+
   it('has as many joints as motifs', () => {
     const flowers = ring('stemmed-flowers', { stems: 4, petals: 7 }, 88)
     const n = motifsOf(flowers)
@@ -296,6 +321,19 @@ describe('a ring of motifs', () => {
           holes.filter(({ bead }) => beads.has(bead)).length,
         )
       }
+  })
+
+  it('is seen to close beside its last motif, and says with which one', () => {
+    for (const id of RINGS) {
+      const p = ring(id, {}, 70)
+      const last = rowsOf(onlyPart(p)) - 1
+      const steps = shownSteps(onlyPart(p), last)
+      const said = steps.map(({ words }) => words.says).join(' · ')
+      expect(said, id).toMatch(id === 'stemmed-flowers' ? /of the first flower/ : /of the (beginning|first)/)
+      const pitch = extentOf(p, onlyPart(p)).lengthMm.nominal / motifsOf(p)
+      for (const { words, picture } of steps)
+        if (picture) expect((picture.right - picture.left) / pitch, `${id} ${words.says}`).toBeLessThan(5)
+    }
   })
 
   it('closes as its motifs follow each other: nothing shows, and a way turned round there is noticed', () => {

@@ -39,7 +39,7 @@ export interface Design extends Pick<Chain, 'id' | 'name' | 'summary' | 'closure
 }
 
 const USUAL_KINDS: readonly FitKind[] = ['bracelet', 'anklet', 'choker', 'necklace', 'earrings']
-const RING_KINDS: readonly FitKind[] = [...USUAL_KINDS, 'ring']
+const RING_KINDS: readonly FitKind[] = [...USUAL_KINDS, 'ring', 'hoop']
 
 interface Recipes {
   readonly open: Recipe

@@ -101,7 +101,7 @@ export const ownRecipe = chain({
   script,
   planKey: (plan) => keyOfRecipe(planOf({ plan }).recipe),
   plan: planSchema as unknown as z.ZodType<Plan>,
-  kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings'],
+  kinds: ['bracelet', 'anklet', 'choker', 'necklace', 'earrings', 'ring', 'hoop'],
   planOf,
   measured: (own) => settings.parse(own).motif,
 })

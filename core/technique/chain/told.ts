@@ -1,10 +1,10 @@
 import { requireSpec, type BeadSpec } from '../../bead/spec'
 import { chainOf, type Length } from '../../layout/chain'
-import { ringMm } from '../../layout/judge'
 import { layRun, portPoint, type Laid } from '../../layout/laid'
 import type { ChainProblem } from '../../layout/problem'
 import { modulo } from '../../modulo'
 import type { Recipe } from '../../recipe/language'
+import { ringMm } from '../../recipe/measure'
 import type { Run } from '../../recipe/run'
 import { runRecipe, shortOf, type Params, type RecipeWork } from '../../recipe/total'
 

@@ -6,7 +6,7 @@ import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } 
 import { closureOf } from '#core/wear/closure'
 import { boundsOf } from '#core/bounds'
 import { feelQuestion, feelShort } from '#core/fit/feel'
-import { FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
+import { canWind, FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
 
 import { setStep } from '#core/piece/edit'
 import { columnsOf, fittedPart, techniqueOf, numberAt } from '#core/piece/piece'
@@ -89,7 +89,7 @@ const setNotes = (notes: string) => {
   if (notes !== piece.value.notes) commit('Notes', [setStep(piece.value, ['notes'], notes)])
 }
 const passes = computed(() => kind.value.passes !== undefined && piece.value.fit.closure.kind === 'none')
-const goesRound = computed(() => kind.value.bend === 'round' && piece.value.fit.kind !== 'ring')
+const goesRound = computed(() => canWind(piece.value.fit.kind))
 const lengths = computed(() => NECKLACE_LENGTHS.map((l) => ({ ...l, mm: mmFromInch((l.least + l.most) / 2) })))
 
 // ---- rings are known by their sizes
