@@ -5,7 +5,7 @@ import { beadOf, columnsOf, fittedPart, partRow, rowsOf, techniqueOf, type Part,
 import type { Fit } from './schema'
 import type { Join } from '../technique/technique'
 
-/** Whether a piece is a ring of itself: nothing closes it, and it goes round, as a strand to pass over the head does. */
+/** Whether a piece is a ring of itself: nothing closes it, and it goes round, as a strand over the head does. */
 export function isRing({ kind, closure }: Pick<Fit, 'kind' | 'closure'>): boolean {
   const { bend, pieces } = fitKindOf(kind)
   return closure.kind === 'none' && (bend === 'round' || (bend === 'straight' && pieces === 1))

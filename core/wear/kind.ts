@@ -182,8 +182,8 @@ export const FIT_TABLE: readonly FitKindEntry[] = [
     toleranceMm: 3,
     pieces: 2,
     howTo:
-      'A thread once round the outside of the hoop where the work will sit; or its diameter times 3.14: 40 mm across ' +
-      'is 126 mm round. Both of a pair from the same one.',
+      'A thread once round the outside of the hoop where the work will sit; or its diameter times 3.14: 40 mm ' +
+      'across is 126 mm round. Both of a pair from the same one.',
     eases: [],
     closures: ['none'],
   },
