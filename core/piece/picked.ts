@@ -45,7 +45,8 @@ export function pickedAnew(
   const motifs = Math.max(0, rowsOf(part) - edges)
   const [old, next] = [technique.picks(part, motifs), then.picks(to, motifs)]
   const asked = then.picks(to, 2)
-  const { repeat, times, ...ends } = unrolled(part, then.first?.period?.(to) ?? 1)
+  const whole = unrolled(part, then.first?.period?.(to) ?? 1)
+  const { repeat, times, ...ends } = alike(whole, whole.start.length - (was.start.length > 0 ? 1 : 0), next)
 
   const tray = [...piece.tray]
   const specOf = new Map(tray.map((bead) => [bead.number, bead.spec]))
@@ -105,6 +106,30 @@ export function unrolled(part: Part, period: number) {
   return whole === 0
     ? { start: [...start, ...copies(times)], repeat, end, times: 0 }
     : { start, repeat: copies(many), end: [...copies(left), ...end], times: whole }
+}
+
+type Sections = ReturnType<typeof unrolled>
+
+/**
+ * The sections with a repeat whose copies all pick up the same: a first or a last one that picks up otherwise, as where
+ * the ends of a ring meet, is written out before or behind it. `first` motifs stand before the repeat.
+ */
+function alike({ start, repeat, end, times }: Sections, first: number, { motif }: PickedLines): Sections {
+  const many = repeat.length
+  const textOf = (copy: number): string =>
+    repeat
+      .map((_, k) =>
+        motif(first + copy * many + k)
+          .map(({ key }) => key)
+          .join(),
+      )
+      .join(' ')
+  const usual = textOf(Math.floor(times / 2))
+  let [from, until] = [0, times]
+  while (from < until - 1 && textOf(from) !== usual) from++
+  while (until > from + 1 && textOf(until - 1) !== usual) until--
+  const copies = (count: number): number[][] => Array.from({ length: count }, () => repeat).flat()
+  return { start: [...start, ...copies(from)], repeat, end: [...copies(times - until), ...end], times: until - from }
 }
 
 /** Specs that the parts of some lines are asked in. */

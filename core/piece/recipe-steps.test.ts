@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { beginPiece } from '../begin/begin'
 import { linesOf } from '../grid/lines'
 import { valueOf } from '../problem'
+import { partFindings } from '../proof/finding'
 import { inserted, removed, withSlot } from '../recipe/edit'
 import type { Recipe } from '../recipe/language'
 import { tallyPart, totalOf } from '../tally/tally'
@@ -64,6 +65,28 @@ describe('a recipe of a part', () => {
     expect(says([{ do: 'pick', items: [{ slot: 'moss', hole: 'a', count: 1 }] }])).toBe('no-slot')
     expect(says([{ do: 'pick', items: [{ slot: 'stem', hole: 'a', count: 600 }] }])).toBe('too-many')
     expect(says([{ do: 'knot', mm: 3 }])).toBe('')
+  })
+  it('picks up otherwise in its first or last motif only: these are written out, all others stay one repeat', () => {
+    const { recipe, params } = toldIn(own)
+    const motifs = rowsOf(onlyPart(own)) - 2
+    const bead = { do: 'pick', items: [{ slot: 'stem', hole: 'a', count: 1 }] } as const
+    for (const [condition, more, written] of [
+      ['m=n-1', 1, 1],
+      ['m=0', 1, 1],
+      ['m>0', motifs - 1, 1],
+      ['m<n-2', motifs - 2, 2],
+    ] as const) {
+      const changed = inserted(recipe, 'motif/0', { do: 'when', if: condition, steps: [bead] })
+      const steps = valueOf(recipeSteps(own, onlyPart(own), { recipe: changed, params }))
+      const next = valueOf(applySteps(own, steps))
+      expect(partFindings(onlyPart(next), next).filter((f) => f.code === 'line-length')).toEqual([])
+      expect(totalOf(tallyPart(onlyPart(next)))).toBe(totalOf(tallyPart(onlyPart(own))) + more)
+      expect(onlyPart(next).repeat.rows * (onlyPart(own).times - onlyPart(next).times)).toBeLessThanOrEqual(
+        2 * written,
+      )
+      expect(onlyPart(next).times, condition).toBeGreaterThan(2)
+      expect(pieceToBody(valueOf(applySteps(next, invertSteps(steps))))).toEqual(pieceToBody(own))
+    }
   })
   it('gives a new part the bead of the tray that was chosen for it', () => {
     const { recipe } = toldIn(own)
