@@ -111,8 +111,8 @@ export function unrolled(part: Part, period: number) {
 type Sections = ReturnType<typeof unrolled>
 
 /**
- * The sections with a repeat whose copies all pick up the same: a first or a last one that picks up otherwise, as where
- * the ends of a ring meet, is written out before or behind it. `first` motifs stand before the repeat.
+ * The sections with a repeat whose copies all pick up the same: a first or a last one that picks up otherwise, as
+ * where the ends of a ring meet, is written out before or behind it. `first` motifs stand before the repeat.
  */
 function alike({ start, repeat, end, times }: Sections, first: number, { motif }: PickedLines): Sections {
   const many = repeat.length
