@@ -119,9 +119,9 @@ export function chainOf(own: Length, lies: Lies, longer: Length = own): Chain | 
     const index = indexes[cell]!.get(`${(motif - from) % period}/${callOf(node)}`)
     return index === undefined ? null : { in: 'cell', cell, index, motif }
   })
-  const metAgain = meet(motifs, plan, indexes, seats)
   const likeIn = (node: Node): number | undefined =>
     plan.cellMotifs.length === 1 ? indexes[0]!.get(`${modulo(node.motif - from, period)}/${callOf(node)}`) : undefined
+  const metAgain = meet(motifs, period, likeIn, seats)
   const start = endAt('start', { motifs, plan, seats, metAgain, likeIn, outlineFor })
   const end = endAt('end', { motifs, plan, seats, metAgain, likeIn, outlineFor })
   return { problem: { cells, start, end }, seats, from, until, period }
@@ -172,20 +172,22 @@ function cellAt({ motifs, plan, indexes, outlineFor, lies }: CellWish, c: number
  * Where the ends of a ring meet, the chain goes on there: beads of the end that are called as those of a motif lie as
  * one more motif would, and what the end is worked on to lies again behind it. Says where, for each of these.
  */
-function meet({ run, n, bridges }: Motifs, plan: Plan, indexes: Indexes, seats: (Seat | null)[]): Map<Node, Again> {
-  const { from, period, cellMotifs } = plan
+function meet(
+  { run, n, bridges }: Motifs,
+  period: number,
+  likeIn: EndWish['likeIn'],
+  seats: (Seat | null)[],
+): Map<Node, Again> {
   const out = new Map<Node, Again>()
   const far = bridges.filter((bridge) => bridge.far && bridge.motif >= n - 1)
-  if (far.length === 0 || cellMotifs.length !== 1) return out
-  const indexIn = (node: Node, motif: number): number | undefined =>
-    indexes[0]!.get(`${modulo(motif - from, period)}/${callOf(node)}`)
+  if (far.length === 0) return out
   for (const node of run.nodes) {
-    const index = node.motif === n ? indexIn(node, n) : undefined
+    const index = node.motif === n ? likeIn(node) : undefined
     if (index !== undefined) seats[node.id] = { in: 'cell', cell: 0, index, motif: n }
   }
   for (const { node: id } of far.flatMap((bridge) => [bridge.from, bridge.to])) {
     const node = run.nodes[id]!
-    const index = n % period === 0 && node.motif <= 0 ? indexIn(node, node.motif) : undefined
+    const index = n % period === 0 && node.motif <= 0 ? likeIn(node) : undefined
     if (index !== undefined) out.set(node, { index, motif: node.motif + n })
   }
   return out

@@ -411,7 +411,7 @@ async function readIn(event: Event) {
           <p v-if="!s.drawn">
             {{ chart.part.name }}: {{ s.title }}. Too many beads for a chart on paper; save it as SVG instead.
           </p>
-          <div v-for="(strip, k) in s.strips" :key="k" class="strip">
+          <div v-for="(strip, k) in s.strips" :key="k" class="stretch">
             <h3>{{ k === 0 ? `${chart.part.name}: ${s.title}` : 'continued' }}</h3>
             <img :src="strip.src" :alt="strip.alt" />
           </div>
@@ -558,7 +558,7 @@ thead th {
   vertical-align: -1.2mm;
   margin-right: 1.5mm;
 }
-.strip {
+.stretch {
   break-inside: avoid;
   display: inline-block;
   vertical-align: top;
@@ -566,7 +566,7 @@ thead th {
   max-width: 100%;
 }
 .joined img,
-.strip img {
+.stretch img {
   max-width: 100%;
   height: auto;
   display: block;
