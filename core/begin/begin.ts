@@ -14,6 +14,7 @@ import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
 import { isRing } from '../piece/join'
 import { SECTIONS, type Part, type Piece } from '../piece/piece'
+import { hung } from '../piece/held'
 import { sized } from '../piece/sizes'
 import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
 
@@ -261,7 +262,7 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
   const supply = supplySchema.parse({})
   const key = gaugeKeyOf(part, supply.thread)
   const gauges = (wish.gauges ?? []).filter((g) => sameGauge(g, key))
-  return sized({
+  return hung(sized({
     name: wish.name,
     notes: '',
     tray,
@@ -270,7 +271,7 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
     supply,
     cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}),
     parts: [part],
-  })
+  }))
 }
 
 /**

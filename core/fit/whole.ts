@@ -1,3 +1,4 @@
+import { drawnSize } from '../piece/drawn-size'
 import { layOut, partsWith, type Placed, type Whole } from '../piece/joint'
 import type { Part, Piece } from '../piece/piece'
 import type { Extent, Range } from '../technique/technique'
@@ -28,9 +29,19 @@ function sized(
   bound: keyof Range,
   ownMm?: number,
 ): Long {
-  const whole = layOut(parts, parts[0]!, ({ id }) => {
-    const { lengthMm, widthMm } = extents.get(id)!
-    return { length: id === part.id && ownMm !== undefined ? ownMm : lengthMm[bound], width: widthMm[bound] }
+  const whole = layOut(parts, parts[0]!, (one) => {
+    const { lengthMm, widthMm } = extents.get(one.id)!
+    const length = one.id === part.id && ownMm !== undefined ? ownMm : lengthMm[bound]
+    const drawn = drawnSize(one)
+    if (!drawn.hungAt) return { length, width: widthMm[bound] }
+    // What hangs from a curve or is bent is as long as it is drawn, given or taken what its own length is.
+    const share = lengthMm.nominal > 0 ? length / lengthMm.nominal : 1
+    const wider = widthMm.nominal > 0 ? widthMm[bound] / widthMm.nominal : 1
+    return {
+      length: drawn.length * share,
+      width: drawn.width * wider,
+      hungAt: { x: drawn.hungAt.x * wider, y: drawn.hungAt.y * share },
+    }
   })
   return sizeBeside(whole, part)
 }

@@ -1,7 +1,7 @@
 import { centreOf, freeOf, latticeOf } from '../piece/drawing'
 import { columnsOf, lengthOfLine, rowsOf, type Part } from '../piece/piece'
 import { leastOf, type Carrier, type FreeDrawing } from '../technique/drawing'
-import { drawnSize } from '../picture/view'
+import { drawnSize } from '../piece/drawn-size'
 import type { Point } from '../technique/lattice'
 
 /** A chart laid out over pages: which cells each page shows, and which of them its neighbours show too. */

@@ -15,15 +15,19 @@ interface BeadLook {
    * point turn with the work.
    */
   readonly way: 1 | -1
+  /** Of a bead that hangs: how far above its hole it begins, as a share of how far below it ends; null of others. */
+  readonly above: number | null
   /** Drawn on the bead in its ink, or null for none. */
   readonly glyph: { readonly id: TrayBead['glyph']; readonly ink: Rgb } | null
 }
 
 interface LookOptions {
   readonly glyphs: boolean
+  /** Whether a bead that hangs is drawn so, about its hole; else it fills the place that it has on a grid. */
+  readonly hanging?: boolean
 }
 
-export function lookOf(bead: TrayBead, { glyphs }: LookOptions, way: BeadLook['way'] = 1): BeadLook {
+export function lookOf(bead: TrayBead, { glyphs, hanging = false }: LookOptions, way: BeadLook['way'] = 1): BeadLook {
   const spec = requireSpec(bead.spec)
   return {
     colour: rgbOf(bead.colour),
@@ -31,6 +35,7 @@ export function lookOf(bead: TrayBead, { glyphs }: LookOptions, way: BeadLook['w
     shape: spec.shape,
     apart: spec.spacing === undefined ? 0 : spec.spacing / spec.d,
     way,
+    above: hanging && spec.hangs !== undefined ? spec.l / 2 / (spec.hangs - spec.l / 2) : null,
     glyph: glyphs ? { id: bead.glyph, ink: rgbOf(inkOn(bead.colour)) } : null,
   }
 }
@@ -86,6 +91,15 @@ const OUTLINES: Record<BeadShape, Outline> = {
   'almond-duo': (a, b, A, B) => (Math.abs(a) / A + (b / B) ** 2 - 1) * A * 0.8,
   'triangle': (a, b, A, B) => Math.max(b - B, (Math.abs(a) / A - (b + B) / (2 * B)) * A * 0.87),
   'hexagon': (a, b, A, B) => Math.max(Math.abs(a) - A, (Math.abs(a) / A / 2 + Math.abs(b) / B - 1) * B * 0.87),
+}
+
+/** A drop about its hole: a narrow neck above, a ball below; B reaches from the hole to its lowest point. */
+function dropped(a: number, b: number, A: number, B: number, above: number): number {
+  const top = -B * above
+  const ball = B - A
+  const share = Math.max(0, Math.min(1, (b - top) / Math.max(1e-6, ball - top)))
+  const wide = b >= ball ? Math.sqrt(Math.max(0, A * A - (b - ball) ** 2)) : A * (0.34 + 0.66 * share ** 1.2)
+  return Math.max(top - b, (Math.abs(a) - wide) * 0.86, b - B)
 }
 
 /** Shapes whose light breaks on flat faces, and into how many. */
@@ -246,12 +260,17 @@ export function turnedPixels(
       const bx = x * cos + y * sin
       const by = y * cos - x * sin
       const [a, b] = hole === 'across' ? [bx, by] : [by, bx]
-      const away = outline(a, look.way * b, A - gap, B - gap)
+      const down = look.way * b
+      const away =
+        look.above === null ? outline(a, down, A - gap, B - gap) : dropped(a, down, A - gap, B - gap, look.above)
       const cover = Math.max(0, Math.min(1, 0.5 - away))
       const shadow = 0.34 * Math.max(0, 1 - Math.max(0, away) / soft)
       const alpha = cover + (1 - cover) * shadow
       if (alpha <= 0.004) continue
-      const [red, green, blue] = coloured(look, ground, a, b, A, B, x, y)
+      // What hangs is lit about its own middle.
+      const middle = look.above === null ? 0 : (look.way * B * (1 - look.above)) / 2
+      const half = look.above === null ? B : (B * (1 + look.above)) / 2
+      const [red, green, blue] = coloured(look, ground, a, b - middle, A, half, x, y - middle)
       const share = cover / alpha
       out[py * w + px] = pack(
         mix(ground.r * 0.35, red, share),

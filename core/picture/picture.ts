@@ -4,11 +4,10 @@ import { rgbOf } from '../colour/colour'
 import type { Part } from '../piece/piece'
 import { partsWith } from '../piece/joint'
 import { makeSprites } from './sprite'
-import type { Lie } from './view'
+import type { Lying } from './view'
 import { boxOfWhole, paintWhole, wholeOf } from './whole'
 
-interface PictureOptions {
-  readonly lie: Lie
+interface PictureOptions extends Lying {
   /** Pixels a millimetre. */
   readonly scale: number
   readonly ground: string
@@ -27,10 +26,11 @@ interface PictureOptions {
 export function pictureOf(
   part: Part,
   tray: readonly TrayBead[],
-  { lie, scale, ground, glyphs, margin, least, most, parts = [part] }: PictureOptions,
+  { lie, flip, scale, ground, glyphs, margin, least, most, parts = [part] }: PictureOptions,
 ): Uint8Array {
+  const lying = { lie, ...(flip ? { flip } : {}) }
   const whole = wholeOf(partsWith(parts, part))
-  const box = boxOfWhole(whole, part, { lie, scale, x: 0, y: 0 })
+  const box = boxOfWhole(whole, part, { ...lying, scale, x: 0, y: 0 })
   const [across, down] = [Math.ceil(box.width), Math.ceil(box.height)]
   const side = (work: number, least = 1, most = Infinity) => Math.min(most, Math.max(least, work + 2 * margin))
   const width = side(across, least?.width, most?.width)
@@ -39,7 +39,7 @@ export function pictureOf(
   const beginAt = (room: number, work: number) => Math.max(margin, Math.floor((room - work) / 2))
   const surface = { width, height, pixels: new Int32Array(width * height) }
   const sprites = makeSprites(tray, scale, { ground: rgbOf(ground), glyphs, nap: 0, bare: whole.placed.length > 1 })
-  const view = { lie, scale, x: beginAt(width, across) - box.x, y: beginAt(height, down) - box.y }
+  const view = { ...lying, scale, x: beginAt(width, across) - box.x, y: beginAt(height, down) - box.y }
   paintWhole(surface, { x: 0, y: 0, width, height }, { part, view, whole }, sprites, sprites)
   return encode({ width, height, channels: 4, depth: 8, data: new Uint8Array(surface.pixels.buffer) })
 }

@@ -3,7 +3,7 @@ import type { Rgb } from '../colour/colour'
 import { columnsOf, partRow, type Part } from '../piece/piece'
 import { beadsWithin, type BoxedCarrier, type Carrier, type FreeDrawing } from '../technique/drawing'
 import { halfBox, type Point } from '../technique/lattice'
-import { ownSize, turnedSprite, type Sprites } from './sprite'
+import { freeSize, ownSize, turnedSprite, type Sprites } from './sprite'
 import { strokeLine } from './stroke'
 import { DETAIL_PX, lay, type Clip, type Surface } from './surface'
 import { axesOf, type View } from './view'
@@ -52,7 +52,9 @@ export function paintPlaced(surface: Surface, clip: Clip, { part, free, view, sp
       ? { x: axes.x0 + axes.sx * y, y: axes.y0 + axes.sy * x }
       : { x: axes.x0 + axes.sx * x, y: axes.y0 + axes.sy * y }
   const detailed = Math.min(free.beadX, free.beadY) * axes.scale >= DETAIL_PX
-  const sizes = new Map(sprites.tray.map((bead) => [bead.number, ownSize(bead, free.hole)]))
+  const sizeIn = (size: typeof ownSize) => new Map(sprites.tray.map((bead) => [bead.number, size(bead, free.hole)]))
+  // From afar a bead is a box about its middle; from near it is drawn about its hole.
+  const sizes = sizeIn(detailed ? freeSize : ownSize)
   const { from, to } = windowOf(part, view, clip, reachOf(free, sizes))
   const isSeen = ({ left, top, right, bottom, thickMm }: BoxedCarrier): boolean =>
     left - thickMm <= to.x && right + thickMm >= from.x && top - thickMm <= to.y && bottom + thickMm >= from.y
@@ -181,6 +183,7 @@ function paintNear({ width, pixels }: Surface, clip: Clip, seen: Int32Array, wor
         hand * turn,
         across ? 'across' : 'down',
         way,
+        true,
       )
     }
     const x = Math.round((level ? x0 + sx * ys[k]! : x0 + sx * xs[k]!) - w / 2)

@@ -1,7 +1,7 @@
 import type { TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
 import type { Part } from '../piece/piece'
-import { usualBead } from '../piece/drawing'
+import { freeOf, usualBead } from '../piece/drawing'
 import type { Rgb } from '../colour/colour'
 import { beadPixels, emptyPixels, lookOf, meanPixel, pack, turnedEmpty, turnedPixels } from './look'
 
@@ -121,6 +121,7 @@ export function turnedSprite(
   turnDegrees: number,
   hole: 'across' | 'down',
   way: 1 | -1,
+  hanging = false,
 ): Int32Array {
   const drawer = drawerOf(number, hole, way)
   let sizes = sprites.turned[drawer]
@@ -135,7 +136,7 @@ export function turnedSprite(
     const { options } = sprites
     const glyphs = options.glyphs && Math.min(across, along) >= GLYPH_PX
     pixels = bead
-      ? turnedPixels(lookOf(bead, { glyphs }, way), options.ground, w, h, across, along, turnDegrees, hole)
+      ? turnedPixels(lookOf(bead, { glyphs, hanging }, way), options.ground, w, h, across, along, turnDegrees, hole)
       : turnedEmpty(options.ground, w, h, across, along, turnDegrees)
     sizes.set(key, pixels)
   }
@@ -148,13 +149,24 @@ export function ownSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x:
   return hole === 'across' ? { x: l, y: d } : { x: d, y: l }
 }
 
+/**
+ * Size of a bead that lies freely, about the middle of its hole: one that hangs reaches as far above it as below, though
+ * nothing of it is seen there.
+ */
+export function freeSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x: number; readonly y: number } {
+  const { l, d, hangs } = requireSpec(bead.spec)
+  if (hangs === undefined) return ownSize(bead, hole)
+  const tall = 2 * (hangs - l / 2)
+  return hole === 'across' ? { x: d, y: tall } : { x: tall, y: d }
+}
+
 /** How much larger than its place the largest bead of the tray is: 1 if all fill theirs. */
 export function largestGrowth(tray: readonly TrayBead[], part: Part): number {
   const { beadX, beadY, hole } = usualBead(part)
   let grow = 1
   for (const bead of tray) {
     if (bead.spec === part.spec) continue
-    const { x, y } = ownSize(bead, hole)
+    const { x, y } = freeOf(part) ? freeSize(bead, hole) : ownSize(bead, hole)
     grow = Math.max(grow, x / beadX, y / beadY)
   }
   return grow

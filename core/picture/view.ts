@@ -1,7 +1,7 @@
-import { keyOf, placeOfKey } from '../grid/key'
-import { columnsOf, rowsOf, techniqueOf, type Part } from '../piece/piece'
-import { halfBox, type Lattice, type Lie, type Point } from '../technique/lattice'
-import { centreOf, freeOf, halfAt, isScattered, latticeAlong, latticeOf } from '../piece/drawing'
+import { techniqueOf, type Part } from '../piece/piece'
+import { drawnSize } from '../piece/drawn-size'
+import type { Lattice, Lie, Point } from '../technique/lattice'
+import { centreOf, halfAt, isScattered, latticeAlong, latticeOf } from '../piece/drawing'
 
 export type { Lie }
 
@@ -19,6 +19,19 @@ export const flipOf = ({ wrongSide, turned }: { readonly wrongSide: boolean; rea
   across: wrongSide !== turned,
   along: turned,
 })
+
+/** How a work lies on the screen. */
+export interface Lying {
+  readonly lie: Lie
+  readonly flip?: Flip
+}
+
+/** What hangs is seen as it hangs: its first lines above. */
+const HANGING: Lying = { lie: 'upright', flip: flipOf({ wrongSide: false, turned: true }) }
+
+/** How a piece is looked at where nobody says how: level, or as it hangs. */
+export const usualLying = (parts: readonly Part[]): Lying =>
+  parts.some((p) => techniqueOf(p).hangs === true) ? HANGING : { lie: 'level' }
 
 /** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
 export interface View {
@@ -40,63 +53,6 @@ export interface PixelRect {
 /** The lattice whose x runs with the screen's: i steps across the screen, j up or down it. */
 export const latticeOnScreen = (part: Part, lie: Lie): Lattice =>
   lie === 'level' ? latticeAlong(part) : latticeOf(part)
-
-/** First and last place of the beads of one site on one axis; none if it has no place in the work. */
-interface Ends {
-  readonly first: number
-  readonly last: number
-  readonly at: number
-  readonly half: number
-}
-
-const endsOf = (first: number, period: number, count: number, at: number, half: number): Ends[] =>
-  first >= count ? [] : [{ first, last: first + period * Math.floor((count - 1 - first) / period), at, half }]
-
-/**
- * Room that the beads of a lattice take on one axis, mm, from the work's corner; as much is kept free behind the last
- * as before the first.
- */
-function reach(origin: number, pitch: number, ends: readonly Ends[]): number {
-  const before = Math.max(0, Math.min(Infinity, ...ends.map((e) => origin + e.first * pitch + e.at - e.half)))
-  return ends.length === 0 ? 0 : before + Math.max(0, ...ends.map((e) => origin + e.last * pitch + e.at + e.half))
-}
-
-const sizes = new WeakMap<Lattice, Map<string, { readonly width: number; readonly length: number }>>()
-
-/** Size of the drawn work, mm: across and along. */
-export function drawnSize(part: Part): { readonly width: number; readonly length: number } {
-  const free = freeOf(part)
-  if (free) return { width: free.widthMm, length: free.lengthMm }
-  const lattice = latticeOf(part)
-  const columns = columnsOf(part)
-  const rows = rowsOf(part)
-  let known = sizes.get(lattice)
-  if (!known) {
-    known = new Map()
-    sizes.set(lattice, known)
-  }
-  const key = `${columns} ${rows}`
-  let size = known.get(key)
-  if (!size) {
-    const last = new Set(techniqueOf(part).voids?.({ columns, rows, settings: part.settings }))
-    const { period } = lattice
-    const across: Ends[] = []
-    const along: Ends[] = []
-    for (const [k, site] of lattice.sites.entries()) {
-      const half = halfBox(lattice, site.turnDegrees)
-      const { c: i, r: j } = placeOfKey(period.columns, k)
-      const shorter = last.has(keyOf(columns, i, rows - 1)) ? 1 : 0
-      across.push(...endsOf(i, period.columns, columns, site.dx, half.x))
-      along.push(...endsOf(j, period.rows, rows - shorter, site.dy, half.y))
-    }
-    size = {
-      width: reach(lattice.originX, lattice.pitchX, across),
-      length: rows === 0 ? 0 : reach(lattice.originY, lattice.pitchY, along),
-    }
-    known.set(key, size)
-  }
-  return size
-}
 
 /** Size of the whole work on the screen, px. */
 export function sizeOnScreen(

@@ -8,7 +8,8 @@ import { layOutAll } from '../piece/joint'
 import type { Part } from '../piece/piece'
 import { SIDES, type Joint } from '../piece/schema'
 import { pictureOf } from './picture'
-import { drawnSize, flipOf, screenOfWork, screenPoint, sizeOnScreen, type View } from './view'
+import { drawnSize } from '../piece/drawn-size'
+import { flipOf, screenOfWork, screenPoint, sizeOnScreen, type View } from './view'
 import { boxOfWhole, placedOf, ringsOf, viewBeside, wholeOf } from './whole'
 
 const made = (id: string, technique: string, on: Joint | null, columns: number, rows: number, number = 1): Part =>

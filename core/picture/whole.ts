@@ -5,7 +5,8 @@ import { pack } from './look'
 import { paintBeads, paintGround } from './raster'
 import type { Sprites } from './sprite'
 import type { Surface } from './surface'
-import { drawnSize, screenOfWork, sizeOnScreen, type Flip, type PixelRect, type View } from './view'
+import { drawnSize } from '../piece/drawn-size'
+import { screenOfWork, sizeOnScreen, type Flip, type PixelRect, type View } from './view'
 
 /**
  * A piece of several parts as it is seen: where one part lies on the screen says where all others do. Joints turn by

@@ -4,6 +4,7 @@ import { linesOf, raggedFrom, type Lines } from '../grid/lines'
 import { numbersOf, runsLength, runsOf, type Runs } from '../grid/runs'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import { findTechnique } from '../technique/registry'
+import { hung } from './held'
 import { checkJoints } from './joint'
 import type { Plan } from '../technique/technique'
 import type { Part, Piece, SectionName } from './piece'
@@ -22,7 +23,7 @@ import {
 const linesOut = (lines: Lines): number[][] => linesOf(lines).map(runsOf)
 
 export function partToFile(part: Part): PartFile {
-  const { start, repeat, end, settings, chart: _, sizes: _sizes, ...head } = part
+  const { start, repeat, end, settings, chart: _, sizes: _sizes, held: _held, ...head } = part
   return {
     ...head,
     settings: { ...settings },
@@ -280,5 +281,8 @@ export function pieceFromBody(value: unknown): Result<Piece> {
   const { parts, ...head } = parsed.data
   const problems: Problem[] = []
   const piece: Piece = sized({ ...head, parts: parts.map((p) => settled(partIn(p, problems))) })
-  return problems.length > 0 ? bad(...problems.slice(0, 12)) : whole(piece)
+  if (problems.length > 0) return bad(...problems.slice(0, 12))
+  const found = whole(piece)
+  // What hangs is looked at once all joints are known to lead somewhere.
+  return found.ok ? good(hung(found.value)) : found
 }

@@ -57,9 +57,27 @@ function drawnLines(part: Part): Drawing {
   return drawing
 }
 
+/** Grids that are sewn round a ring, by the ring. */
+const bent = new WeakMap<object, Map<string, Drawing>>()
+
+/** Where the beads of a grid lie that is sewn round a ring; null of one that is held straight. */
+function bentOf(part: Part): Drawing | null {
+  const { held } = part
+  if (!held || held.bentMm === null) return null
+  const known = bent.get(held) ?? new Map<string, Drawing>()
+  bent.set(held, known)
+  const key = `${part.technique} ${part.spec} ${columnsOf(part)} ${rowsOf(part)} ${JSON.stringify(part.settings)}`
+  let drawing = known.get(key)
+  if (!drawing) {
+    drawing = techniqueOf(part).drawing(workOf(part))
+    known.set(key, drawing)
+  }
+  return drawing
+}
+
 /** Where the beads of a part lie freely; null where a lattice says it. */
 export function freeOf(part: Part): FreeDrawing | null {
-  const drawing = isGrid(part) ? null : drawnLines(part)
+  const drawing = isGrid(part) ? bentOf(part) : drawnLines(part)
   return drawing?.kind === 'free' ? drawing : null
 }
 

@@ -1,6 +1,7 @@
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import type { Point } from '../technique/lattice'
-import { columnsOf, rowsOf, type Part, type Piece } from './piece'
+import type { Holds } from '../technique/held'
+import { columnsOf, rowsOf, techniqueOf, workOf, type Part, type Piece } from './piece'
 import { LIMITS, type Joint, type Side } from './schema'
 
 /**
@@ -33,9 +34,17 @@ export const treeOf = <P extends Joined>(parts: readonly P[], root: P): P[] => [
     .flatMap((p) => treeOf(parts, p)),
 ]
 
-/** Beads along a side. */
+/** What a finding holds parts by on a side; null of a part that is made of beads. */
+export const holdsOf = (part: Part, side: Side): Holds | null =>
+  techniqueOf(part).holds?.(workOf(part), side) ?? null
+
+/** Beads along a side, or places of a finding. */
 export const beadsOfSide = (part: Part, side: Side): number =>
-  side === 'start' || side === 'end' ? columnsOf(part) : rowsOf(part)
+  techniqueOf(part).holds
+    ? (holdsOf(part, side)?.places.length ?? 0)
+    : side === 'start' || side === 'end'
+      ? columnsOf(part)
+      : rowsOf(part)
 
 const SIDE_WORDS: Record<Side, string> = {
   start: 'first row',
@@ -177,6 +186,8 @@ export interface Whole {
 interface PartSize {
   readonly width: number
   readonly length: number
+  /** Where the middle of what it hangs on lies in it, where that is not the middle of the side that is joined. */
+  readonly hungAt?: Point
 }
 
 /** A point turned about 0, 0 by quarters clockwise on a screen, whose y runs down. */
@@ -189,7 +200,7 @@ export const turned = ({ x, y }: Point, turn: Turn): Point =>
   ][turn]!
 
 /** Way out of a part over a side. */
-const OUT: Record<Side, Point> = {
+export const OUT: Record<Side, Point> = {
   start: { x: 0, y: -1 },
   end: { x: 0, y: 1 },
   left: { x: -1, y: 0 },
@@ -207,20 +218,38 @@ export const turnOfJoint = ({ at, by }: Pick<Joint, 'at' | 'by'>, parent: Turn):
 const plus = (a: Point, b: Point, times = 1): Point => ({ x: a.x + times * b.x, y: a.y + times * b.y })
 
 /** A point of a side from the middle of its part, mm: `share` of the way along it. */
-function onSide(side: Side, share: number, { width, length }: PartSize): Point {
+export function onSide(side: Side, share: number, { width, length }: PartSize): Point {
   const out = OUT[side]
   return out.x === 0
     ? { x: (share - 0.5) * width, y: (out.y * length) / 2 }
     : { x: (out.x * width) / 2, y: (share - 0.5) * length }
 }
 
-/** How far along the side it hangs on each bead of a joint lies, as a share; the middle where none is named. */
-function sharesOf({ at, holes }: Joint, parent: Part): number[] {
+/**
+ * The points of a side that a joint hangs at, from the middle of the part that holds it, mm: its places by name, or the
+ * middle of the side where none is named.
+ */
+function heldAt({ at, holes }: Joint, parent: Part, size: PartSize): Point[] {
+  if (holes.length === 0) return [onSide(at, 0.5, size)]
+  const places = holdsOf(parent, at)?.places
+  const middle = onSide(at, 0.5, size)
   const beads = Math.max(1, beadsOfSide(parent, at))
-  return holes.length === 0 ? [0.5] : holes.map((hole) => (hole - 0.5) / beads)
+  return holes.map((hole) => {
+    const place = places?.[hole - 1]
+    return place ? plus(middle, place) : onSide(at, (hole - 0.5) / beads, size)
+  })
 }
 
-const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length
+const meanPoint = (points: readonly Point[]): Point => ({
+  x: points.reduce((sum, p) => sum + p.x, 0) / points.length,
+  y: points.reduce((sum, p) => sum + p.y, 0) / points.length,
+})
+
+/** Where a part is joined, from its own middle, mm. */
+const joinedAt = (by: Side, { hungAt, ...size }: PartSize): Point =>
+  hungAt && by === 'start'
+    ? { x: hungAt.x - size.width / 2, y: hungAt.y - size.length / 2 }
+    : onSide(by, 0.5, size)
 
 /**
  * Lays out the tree of a part, from its root, which lies unturned with its first corner at 0, 0. `sizeOf`: width and
@@ -239,14 +268,14 @@ export function layOut(parts: readonly Part[], root: Part, sizeOf: (part: Part) 
       const childTurn = turnOfJoint(on, turn)
       const out = turned(OUT[on.at], turn)
       const mm = on.link?.mm ?? 0
-      const shares = sharesOf(on, part)
-      const anchor = plus(middle, turned(onSide(on.at, mean(shares), size), turn))
+      const points = heldAt(on, part, size)
+      const anchor = plus(middle, turned(meanPoint(points), turn))
       if (on.link)
-        for (const share of shares) {
-          const from = plus(middle, turned(onSide(on.at, share, size), turn))
+        for (const point of points) {
+          const from = plus(middle, turned(point, turn))
           ties.push({ kind: on.link.kind, from, to: plus(from, out, mm) })
         }
-      const edge = turned(onSide(on.by, 0.5, own), childTurn)
+      const edge = turned(joinedAt(on.by, own), childTurn)
       put(child, plus(plus(anchor, out, mm), edge, -1), childTurn, own)
     }
   }

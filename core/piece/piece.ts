@@ -3,6 +3,7 @@ import { requireSpec, type BeadSpec } from '../bead/spec'
 import type { TrayBead } from '../bead/bead'
 import type { Cells } from '../grid/cells'
 import { isRagged, lineAt, lineLength, slotCount, type Lines } from '../grid/lines'
+import type { Held } from '../technique/held'
 import { requireTechnique } from '../technique/registry'
 import type { Place } from '../technique/lattice'
 import type { Plan, Settings, Technique, Work } from '../technique/technique'
@@ -31,6 +32,8 @@ export interface Part {
   readonly end: Lines
   /** Sizes of the beads that its lines hold (sizes.ts), made from the tray; never kept with the piece. */
   readonly sizes?: Sizes
+  /** What it hangs on, where its work must know it (held.ts), made from the joints; never kept with the piece. */
+  readonly held?: Held
   /** By which chart a round surface is unrolled to be looked at; of the screen only, never kept with the piece. */
   readonly chart?: string
 }
@@ -96,7 +99,7 @@ const shapes = new WeakMap<object, { readonly of: readonly unknown[]; readonly s
 export function shapeOf(part: Part): object {
   const { technique, spec, settings, plan, times, repeat } = part
   const of = [
-    ...[technique, spec, settings, plan, times],
+    ...[technique, spec, settings, plan, times, part.held],
     ...SECTIONS.flatMap((name) => [part[name].ends, sizesText(part.sizes, part[name], spec)]),
   ]
   let known = shapes.get(repeat.ends!)
@@ -113,6 +116,7 @@ export const basisOf = (part: Part): Omit<Work, 'rows'> => ({
   bead: beadOf(part),
   settings: part.settings,
   ...(part.plan ? { plan: part.plan } : {}),
+  ...(part.held ? { held: part.held } : {}),
   ...(!isGrid(part) && part.repeat.rows > 0
     ? { usual: Array.from(lineAt(part.repeat, 0), (number) => beadOfNumber(part, number)) }
     : {}),

@@ -8,6 +8,7 @@ import { CLOSURE_KINDS } from '../wear/closure'
 import { FIT_KINDS } from '../wear/kind'
 import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
 import { NEEDLE_IDS, THREAD_IDS } from '../thread/catalogue'
+import { SIDES } from '../technique/held'
 import { TECHNIQUES } from '../technique/registry'
 
 /**
@@ -166,8 +167,6 @@ const setting = z.union([z.string().max(600), z.number(), z.boolean()])
 
 const partId = z.string().regex(/^[a-z0-9-]{1,40}$/)
 
-/** Sides of a part: its first and its last row, its first and its last column. */
-export const SIDES = ['start', 'end', 'left', 'right'] as const
 const side = z.enum(SIDES)
 
 /** What joins two parts where they are not sewn edge to edge. */
@@ -245,7 +244,7 @@ export type PieceFile = z.infer<typeof pieceFileSchema>
 export type PartFile = z.infer<typeof partFileSchema>
 export type PieceBody = z.infer<typeof pieceBodySchema>
 export type Joint = Readonly<z.infer<typeof jointSchema>>
-export type Side = (typeof SIDES)[number]
+export { SIDES, type Side } from '../technique/held'
 export type PieceHead = Readonly<z.infer<typeof pieceHeadSchema>>
 export type Fit = Readonly<z.infer<typeof fitSchema>>
 

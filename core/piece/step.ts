@@ -1,5 +1,6 @@
 import { bad, good, problem, type Result } from '../problem'
 import { checkPart, checkPiece, checkSize } from './codec'
+import { hung } from './held'
 import { checkJoints } from './joint'
 import { findPart, SECTIONS, type Piece } from './piece'
 import { sized } from './sizes'
@@ -49,7 +50,7 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
     if (!result.ok) return result
     next = result.value
   }
-  next = sized(next)
+  next = hung(sized(next))
   const onTray = new Set(next.tray.map((b) => b.number))
   for (const number of broughtIn(steps)) {
     // What was laid and taken up again within the list is nowhere.

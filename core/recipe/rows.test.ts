@@ -3,9 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { requireSpec } from '../bead/spec'
 import {
   crossed,
-  doubledHoles,
   groupsBetween,
-  hung,
   mirroredRows,
   pinned,
   ribbed,
@@ -17,6 +15,7 @@ import {
   type Row,
   type RowProgram,
 } from './rows'
+import { hung, keptOf, type HungStrand } from './hung'
 import { recipeWords } from './words'
 
 const SMALL = requireSpec('round-11')
@@ -157,31 +156,33 @@ describe('ribs on a cuff', () => {
 })
 
 describe('strands that hang', () => {
-  const top = { top: SMALL, holes: 3, pitchMm: 2, turning: 1 }
-  it('go back through all but what they turn round, up their top bead and down the next', () => {
-    const program = hung([row(2), row(3), row(2)], top)!
-    expect(codes(program)).toEqual([])
-    // Worked from the far side back; the turning bead is passed once.
-    expect(passes(program, 1)).toEqual([[2], [2], [1]])
-    // Each top bead: strung, back, up after its strand, and down before the next, but for the first to hang.
-    expect(passes(program, -1)).toEqual([[4], [4], [3]])
+  const top = { places: 3, pitchMm: 2, place: 'top bead', hitchMm: 0 }
+  const strand = (count: number, at: number, more: Partial<HungStrand> = {}): HungStrand => ({
+    ...{ row: row(count), at, to: null, turning: 1 },
+    ...more,
   })
-  it('cannot be spread over holes that do not take them evenly', () => {
-    expect(hung([row(2), row(2)], top)).toBeNull()
-    expect(hung(mirroredRows([row(1), row(1)], 4), { ...top, holes: 2 })).not.toBeNull()
-    expect(doubledHoles(9, 11)).toEqual([3 - 1, 7 - 1])
-    expect(doubledHoles(11, 15)).toHaveLength(4)
-    expect(doubledHoles(9, 9)).toEqual([])
-    expect(doubledHoles(8, 9)).toBeNull()
-    expect(doubledHoles(9, 19)).toBeNull()
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 30 }), fc.nat(30), (holes, extra) => {
-        const found = doubledHoles(holes, holes + extra)
-        if (!found) return
-        expect(found).toHaveLength(extra)
-        expect(found.map((h) => holes - 1 - h).sort((a, b) => a - b)).toEqual(found)
-      }),
-    )
+  it('go down their top bead, back through all but what they turn round, and up again', () => {
+    const program = hung([strand(2, 0), strand(3, 1), strand(1, 2)], top)
+    expect(codes(program)).toEqual([])
+    expect([0, 1, 2].map((r) => passes(program, r))).toEqual([[[2], [1]], [[2], [2], [1]], [[1]]])
+    expect(recipeWords(runRows(program)).slice(4, 8)).toEqual([
+      'through the top bead — number 2',
+      'pick up 3 beads',
+      'back through beads 2 to 1 — all but the last, which it turns round',
+      'through the top bead — number 2',
+    ])
+  })
+  it('as swags lead from one top bead to another, each bead passed once; a picot is turned round whole', () => {
+    const program = hung([strand(9, 0, { to: 2 }), strand(6, 1, { turning: 3 })], { ...top, hitchMm: 3 })
+    expect(codes(program)).toEqual([])
+    expect(passes(program, 0)).toEqual(Array.from({ length: 9 }, () => [1]))
+    expect(passes(program, 1)).toEqual([[2], [2], [2], [1], [1], [1]])
+    expect(recipeWords(runRows(program)).filter((text) => text.startsWith('knot'))).toHaveLength(2)
+    expect(keptOf(strand(9, 0, { to: 2 }))).toBe(9)
+    expect(keptOf(strand(2, 0, { turning: 3 }))).toBe(0)
+  })
+  it('without beads nothing is done', () => {
+    expect(runRows(hung([strand(0, 0)], top)).done).toEqual([])
   })
 })
 

@@ -33,7 +33,7 @@ export const runRows = ({ head, units, spec, env = new Map(), run }: RowProgram)
 type Carriers = Recipe['carriers']
 
 /** How rows are compiled: a slot for each size, in the order in which sizes come. */
-function sizesIn(rows: readonly Row[]) {
+export function sizesIn(rows: readonly Row[]) {
   const specs = new Map<string, BeadSpec>()
   const slotOf = new Map<string, string>()
   for (const row of rows)
@@ -61,9 +61,9 @@ function sizesIn(rows: readonly Row[]) {
 }
 
 /** Steps without those that do nothing. */
-const only = (...steps: (Step | null)[]): Step[] => steps.filter((step) => step !== null)
+export const only = (...steps: (Step | null)[]): Step[] => steps.filter((step) => step !== null)
 
-const pick = (items: Item[], by?: string, note?: string): Step | null =>
+export const pick = (items: Item[], by?: string, note?: string): Step | null =>
   items.length === 0 ? null : { do: 'pick', items, ...(by ? { by } : {}), ...(note ? { note } : {}) }
 
 const through = (
@@ -403,97 +403,6 @@ function backSteps(before: Row, row: Row, items: (list: Row) => Item[]): (Step |
       ? { do: 'pass', refs: [{ bead: 'row', of: 'prev', at: shared[k]!, hole: 'b', way: 'back' }] }
       : null,
   ])
-}
-
-// ---- hung: strands from a top
-
-interface Hung {
-  /** Beads of the top, from which a strand hangs each. */
-  readonly top: BeadSpec
-  /** Holes of the component that the top is stitched to, and how far they are apart, mm. */
-  readonly holes: number
-  readonly pitchMm: number
-  /** Beads of a strand that the thread does not go back through: those it turns round. */
-  readonly turning: number
-}
-
-/** Holes of a component that take two beads: evenly, and the same from both sides; null if that cannot be. */
-export function doubledHoles(holes: number, beads: number): number[] | null {
-  const extra = beads - holes
-  if (extra < 0 || extra > holes) return null
-  const out = new Set<number>()
-  for (let i = 0; i < Math.floor(extra / 2); i++) {
-    const hole = Math.floor(((i + 0.5) * holes) / extra)
-    out.add(hole)
-    out.add(holes - 1 - hole)
-  }
-  if (extra % 2 === 1) {
-    if (holes % 2 === 0) return null
-    out.add((holes - 1) / 2)
-  }
-  return out.size === extra ? [...out].sort((a, b) => a - b) : null
-}
-
-/**
- * Strands that hang from a row of top beads, which are stitched to a component first: out through a strand and back
- * through all but its turning beads, up the top bead and down the next. Null where the top beads cannot be spread
- * evenly over the holes.
- */
-export function hung(strands: readonly Row[], { top, holes, pitchMm, turning }: Hung): RowProgram | null {
-  const doubled = doubledHoles(holes, strands.length)
-  if (!doubled) return null
-  const { slots, spec, items } = sizesIn([[top], ...strands])
-  const topSteps: Step[] = []
-  let bead = 0
-  for (let hole = 0; hole < holes; hole++)
-    for (let k = 0; k < (doubled.includes(hole) ? 2 : 1); k++) {
-      topSteps.push(
-        pick(items([top], 'top'))!,
-        { do: 'fix', fixture: 'component', hole },
-        { do: 'pass', refs: [{ bead: 'top', of: 'this', at: bead, hole: 'a', way: 'back' }] },
-      )
-      bead++
-    }
-  // After the last top bead the thread stands below it: strands are worked from the far side back.
-  const order = strands.map((_, k) => strands.length - 1 - k)
-  const topOf = (at: number, way: 'on' | 'back'): Step => ({
-    do: 'pass',
-    refs: [{ bead: 'top', of: 'start', at, hole: 'a', way }],
-  })
-  const units = order.map((i, motif): Unit => {
-    const row = strands[i]!
-    const kept = Math.max(0, row.length - turning)
-    return {
-      section: 'motif',
-      motif,
-      steps: only(
-        pick(items(row, 'row')),
-        row.length === 0
-          ? null
-          : kept === 0
-            ? null
-            : {
-                do: 'pass',
-                refs: [{ bead: 'row', of: 'this', at: kept - 1, to: 0, hole: 'a', way: 'back' }],
-                note: 'back through all but what it turns round',
-              },
-        row.length === 0 ? null : topOf(i, 'on'),
-        i > 0 && row.length > 0 ? topOf(i - 1, 'back') : null,
-      ),
-    }
-  })
-  return {
-    head: {
-      slots,
-      unit: 'strand',
-      carriers: [{ id: 'thread', name: 'thread', kind: 'thread', mm: 0.15 }],
-      fixtures: { component: { name: 'component', d: 1, holes, pitch: pitchMm } },
-      cut: { folded: false, each: 'piece' },
-    },
-    units: [{ section: 'start', motif: -1, steps: topSteps }, ...units],
-    spec,
-    placeOf: ({ at }) => at,
-  }
 }
 
 // ---- lists

@@ -55,6 +55,8 @@ export interface FreeDrawing {
   /** Sizes of single beads as they lie at turn 0, mm, where they differ: across and along, in turn. */
   readonly sizes: Float32Array | null
   readonly carriers: readonly BoxedCarrier[]
+  /** Where the middle of what it hangs on lies in it, mm, where that is not the middle of its first edge. */
+  readonly hungAt?: Point
   /** Place in these lists by key; −1 where no bead lies. */
   indexOf(key: number): number
   readonly index: SpatialIndex
@@ -104,6 +106,7 @@ interface FreeWish {
   /** The usual bead: along its hole and across it, mm. */
   readonly bead: { readonly l: number; readonly d: number }
   readonly hole?: Lattice['hole']
+  readonly hungAt?: Point
 }
 
 function boxed(carrier: Carrier): BoxedCarrier {
@@ -125,6 +128,7 @@ export function freeDrawing({
   lengthMm,
   bead,
   hole = 'across',
+  hungAt,
 }: FreeWish): FreeDrawing {
   const inOrder = [...placed].sort((a, b) => a.key - b.key)
   const keys = Int32Array.from(inOrder, (p) => p.key)
@@ -159,6 +163,7 @@ export function freeDrawing({
     turns,
     sizes,
     carriers: carriers.map(boxed),
+    ...(hungAt ? { hungAt } : {}),
     indexOf: (key) => where[key] ?? -1,
     index: indexed(xs, ys, widthMm, lengthMm, Math.max(bead.l, bead.d)),
   }

@@ -10,6 +10,8 @@ import { DESIGNS } from './chain/designs'
 import { ownRecipe } from './chain/own-recipe'
 import { coiledRope } from './coil/coiled-rope'
 import { GUESTS } from './guests'
+import { finding } from './hang/finding'
+import { fringe } from './hang/fringe'
 import { gridTechnique, type Stitch } from './stitch'
 import { lineTechnique, type Strung } from './strung'
 import type { Technique } from './technique'
@@ -47,7 +49,11 @@ const STITCHES: readonly Stitch[] = [
   coiledRope,
 ]
 
-const LINES: readonly Strung[] = [rungLadder, cordLadder, pins, cuffRibs, ...DESIGNS.map(design), ownRecipe]
+const LINES: readonly Strung[] = [
+  ...[rungLadder, cordLadder, pins, cuffRibs],
+  ...DESIGNS.map(design),
+  ...[ownRecipe, fringe, finding],
+]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */
 export const TECHNIQUES: readonly Technique[] = [

@@ -32,6 +32,10 @@ export interface RowLayout {
   readonly touches?: boolean
   /** How beads and findings lie, where they are not told from their places; null where one has none. */
   poseOf?(node: Node): Pose | null
+  /** Where the middle of what the work hangs on lies, mm. */
+  readonly hungAt?: Point
+  /** How far it is from hole to hole, where the picture does not show it; as the beads lie if null or left out. */
+  bridge?(from: Port, to: Port, nodes: readonly Node[]): number | null
 }
 
 /**
@@ -94,6 +98,8 @@ function framed(layout: RowLayout, usual: Work['bead']): RowLayout {
     widthMm: edge.right - edge.left,
     lengthMm: edge.bottom - edge.top,
     touches: layout.touches ?? false,
+    ...(layout.hungAt ? { hungAt: moved(layout.hungAt) } : {}),
+    ...(layout.bridge ? { bridge: (from, to, nodes) => layout.bridge!(from, to, nodes) } : {}),
     fixtureAt(fixture, row) {
       const at = layout.fixtureAt?.(fixture, row)
       return at ? moved(at) : null
@@ -225,7 +231,7 @@ export function rowWork(own: RowWork): Strung {
     if (!told.totals) {
       const seen = told.layout.touches ? bridgeByTouch : bridgeOf(told)
       told.totals = totalsOf(told.run, (from, to, nodes, far) => {
-        const said = own.bridge?.(from, to, nodes, far)
+        const said = told.layout.bridge?.(from, to, nodes) ?? own.bridge?.(from, to, nodes, far)
         return said ?? seen(from, to, nodes)
       })
     }

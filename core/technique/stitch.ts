@@ -1,7 +1,8 @@
 import type { z } from 'zod'
 import type { Problem } from '../problem'
 import type { DiscWork } from './disc'
-import type { LatticeDrawing } from './drawing'
+import { bentDrawing } from './bent'
+import type { Drawing } from './drawing'
 import type { Chart, Lattice, Place } from './lattice'
 import { BEADS, type Material } from './material'
 import {
@@ -116,7 +117,13 @@ export function gridTechnique(stitch: Stitch): Technique {
     ...(disc ? { disc } : {}),
     ...(stitch.asLines ? { asLines: stitch.asLines } : {}),
     ...(stitch.quarter ? { quarter: (rows) => stitch.quarter!(rows) } : {}),
-    drawing: (work): LatticeDrawing => ({ kind: 'lattice', lattice: stitch.lattice(work) }),
+    drawing(work): Drawing {
+      const lattice = stitch.lattice(work)
+      const radiusMm = work.held?.bentMm ?? null
+      return radiusMm === null || form === 'tube'
+        ? { kind: 'lattice', lattice }
+        : bentDrawing({ ...work, lattice, radiusMm, voids: new Set(stitch.voids?.(work)) })
+    },
     ...(stitch.voids ? { voids: (work) => stitch.voids!(work) } : {}),
     growth: {
       lengthOf: (work) => stitch.lengthOf(work),

@@ -43,6 +43,10 @@ export interface Strung {
   readonly anyOrder?: boolean
   readonly sideBySide?: boolean
   awaits?: Technique['awaits']
+  readonly hangs?: boolean
+  holds?: Technique['holds']
+  alike?: Technique['alike']
+  grams?: Technique['grams']
   drawing(work: Work): Drawing
   extent(work: Work): Extent
   path(work: Work): ThreadPath
@@ -107,6 +111,10 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.picks ? { picks: strung.picks } : {}),
     ...(strung.relined ? { relined: strung.relined } : {}),
     ...(strung.awaits ? { awaits: strung.awaits } : {}),
+    ...(strung.hangs ? { hangs: true } : {}),
+    ...(strung.holds ? { holds: strung.holds } : {}),
+    ...(strung.alike ? { alike: strung.alike } : {}),
+    ...(strung.grams ? { grams: strung.grams } : {}),
     drawing: (work) => strung.drawing(work),
     growth: {
       lengthOf: (work) => strung.lengthOf(work),

@@ -9,6 +9,7 @@ import type { Problem } from '../problem'
 import type { DiscWork } from './disc'
 import type { SettingField, Settings } from './setting'
 import type { Drawing } from './drawing'
+import type { Held, Holds, Side } from './held'
 import type { Act, CarrierId, Hole } from './act'
 import type { Chart, Place } from './lattice'
 import type { Material } from './material'
@@ -44,6 +45,8 @@ export interface Work {
   readonly openings?: number
   /** Whether elastic closes it, which is cut with the closure. */
   readonly stretches?: boolean
+  /** What it hangs on, where it must know it; left out where it hangs on nothing, or that is all the same. */
+  readonly held?: Held
 }
 
 /** Sums over the working rows that hold a bead: what the way of a thread follows from. */
@@ -391,6 +394,14 @@ export interface Technique {
    * many. Colours stay where their parts stay. Left out where settings change no line.
    */
   relined?(line: readonly number[], at: LineAt, from: Settings, to: Settings): readonly number[]
+  /** Whether its lines hang from places of what it is joined to, so that it must know them. */
+  readonly hangs?: boolean
+  /** What a finding holds parts by on one of its sides; left out by what is made of beads. */
+  holds?(work: Work, side: Side): Holds | null
+  /** Lines that are to stay alike with a line: what is changed in one is changed in all of them. */
+  alike?(r: number, work: Pick<Work, 'rows' | 'plan'>): readonly number[]
+  /** Weight besides its beads, g: of findings, wire and chain. */
+  grams?(work: Work): number
   /** Questions whose answers its drawing and size stand on, where these take time: they may be asked of a worker. */
   awaits?(work: Work): readonly ChainProblem[]
   /** Where its beads lie. A lattice asks for no rows; what lies freely is asked with all its lines. */

@@ -15,6 +15,7 @@ const ROOMS = [
     'bead',
     'thread',
     'wear',
+    'hang',
     'recipe',
     'layout',
     'technique',

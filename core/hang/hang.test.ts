@@ -1,0 +1,346 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { collide, fanDegrees, levelsFor, staggerMm } from './crowd'
+import { facingOf } from './facing'
+import { evenLasts, grownEvenly, sizesShared } from './grade'
+import { levelled } from './level'
+import { loopHeightMm, loopWireMm, stockPin, wirePasses, wrappedLoopMm } from './pin'
+import { EDGES, levelsOf, pointTotal, shareOf, strandByRule, strandRuleSchema, zoneCounts, type Zone } from './rule'
+import { fullerHoles, holeOfBead, nearSpreads, spreadOver } from './spread'
+import { lengthForSag, swagOf, swagPlaces } from './swag'
+
+const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
+
+describe('two beads in a hole', () => {
+  it('is a palindrome that differs by at most one and holds all; no other choice is more even (every choice tried)', () => {
+    const chosen = (holes: number, extra: number): number[][] =>
+      extra === 0
+        ? [[]]
+        : holes < extra
+          ? []
+          : [...chosen(holes - 1, extra), ...chosen(holes - 1, extra - 1).map((c) => [...c, holes - 1])]
+    for (let holes = 1; holes <= 10; holes++)
+      for (let beads = 1; beads <= 2 * holes; beads++) {
+        const spread = spreadOver(holes, beads)
+        const extra = beads % holes
+        const symmetric = chosen(holes, extra).filter((c) => c.every((h) => c.includes(holes - 1 - h)))
+        expect(spread === null, `${beads} over ${holes}`).toBe(symmetric.length === 0)
+        if (!spread) continue
+        expect(sum(spread)).toBe(beads)
+        expect([...spread].reverse()).toEqual(spread)
+        expect(Math.max(...spread) - Math.min(...spread)).toBeLessThanOrEqual(1)
+        // How far each extra lies from its even share of the row.
+        const cost = (c: readonly number[]) => sum(c.map((h, i) => (h + 0.5 - ((i + 0.5) * holes) / extra) ** 2))
+        const own = extra === 0 ? [] : fullerHoles(spread)
+        if (extra > 0) expect(cost(own)).toBeCloseTo(Math.min(...symmetric.map(cost)), 9)
+      }
+  })
+  it.each([
+    [9, 11, [3, 7]],
+    [11, 15, [2, 5, 7, 10]],
+    [7, 9, [2, 6]],
+    [8, 12, [2, 4, 5, 7]],
+    [5, 8, [1, 3, 5]],
+  ])('%i holes take %i beads with two in %j', (holes, beads, fuller) => {
+    expect(fullerHoles(spreadOver(holes, beads)!).map((h) => h + 1)).toEqual(fuller)
+  })
+  it('says which counts can be spread where one cannot, and where each bead goes', () => {
+    expect(spreadOver(10, 13)).toBeNull()
+    expect(nearSpreads(10, 13)).toEqual([12, 14])
+    expect(holeOfBead([1, 2, 1])).toEqual([0, 1, 1, 2])
+  })
+})
+
+const zone = (more: Partial<Zone>): Zone => ({
+  beads: [1],
+  along: 'strand',
+  grow: 'step',
+  from: 3,
+  step: 2,
+  every: 1,
+  to: 0,
+  levelMm: 0,
+  ...more,
+})
+const rule = (more: object) => strandRuleSchema.parse({ strands: 11, zones: [zone({})], end: [9], ...more })
+const ground = { startMm: 0, lengthOf: () => 1.4 }
+
+describe('strands by rule', () => {
+  it('eleven that grow by two hold 3 5 7 9 11 13 and back, 83 in all', () => {
+    const counts = Array.from({ length: 11 }, (_, i) => zoneCounts(rule({}), i, ground)[0]!)
+    expect(counts).toEqual([3, 5, 7, 9, 11, 13, 11, 9, 7, 5, 3])
+    expect(pointTotal({ from: 3, step: 2 }, 11)).toBe(83)
+  })
+  it('a point is its own mirror, its total the closed sum, its steps exact (property)', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 60 }), fc.nat(20), fc.nat(4), (strands, from, step) => {
+        const own = rule({ strands, zones: [zone({ from, step })] })
+        const counts = Array.from({ length: strands }, (_, i) => zoneCounts(own, i, ground)[0]!)
+        expect([...counts].reverse()).toEqual(counts)
+        expect(sum(counts)).toBe(pointTotal({ from, step }, strands))
+        counts.slice(1, Math.ceil(strands / 2)).forEach((n, k) => expect(n - counts[k]!).toBe(step))
+      }),
+    )
+  })
+  it('every edge begins at its shortest and reaches its longest; all but a slope lie alike from both sides', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...EDGES),
+        fc.integer({ min: 3, max: 60 }),
+        fc.integer({ min: 1, max: 3 }),
+        (edge, strands, waves) => {
+          const shares = Array.from({ length: strands }, (_, i) => shareOf(edge, i, strands, waves))
+          expect(shares[0]).toBe(0)
+          for (const s of shares) expect(s >= 0 && s <= 1 + 1e-12).toBe(true)
+          if (edge === 'slope') expect(shares.at(-1)).toBe(1)
+          else shares.forEach((s, i) => expect(s).toBeCloseTo(shares[strands - 1 - i]!, 9))
+          if (edge === 'point' || edge === 'arc') expect(Math.max(...shares)).toBeCloseTo(1, 12)
+          expect(levelsOf(edge, strands, waves)).toBeGreaterThan(0)
+        },
+      ),
+    )
+    // An arc falls steeply at its sides, a point evenly; a wave comes back as often as it has waves.
+    expect(shareOf('arc', 1, 11)).toBeCloseTo(0.6, 12)
+    expect(shareOf('point', 1, 11)).toBeCloseTo(0.2, 12)
+    expect(shareOf('wave', 4, 9, 1)).toBeCloseTo(1, 12)
+    expect(shareOf('wave', 4, 9, 2)).toBeCloseTo(0, 12)
+  })
+  it('keeps a zone, grows one every second strand, reaches the longest evenly, and cuts one at a level', () => {
+    const own = rule({
+      strands: 9,
+      zones: [
+        zone({ grow: 'keep', from: 2 }),
+        zone({ from: 1, step: 1, every: 2 }),
+        zone({ grow: 'to', from: 3, to: 12 }),
+        zone({ grow: 'level', levelMm: 35 }),
+      ],
+    })
+    const counts = Array.from({ length: 9 }, (_, i) => zoneCounts(own, i, ground))
+    expect(counts.map((c) => c[0])).toEqual([2, 2, 2, 2, 2, 2, 2, 2, 2])
+    expect(counts.map((c) => c[1])).toEqual([1, 1, 2, 2, 3, 2, 2, 1, 1])
+    expect(counts.map((c) => c[2])).toEqual([3, 5, 8, 10, 12, 10, 8, 5, 3])
+    // To 35 mm: 25 beads of 1.4 in all.
+    expect(counts.map((c) => sum(c))).toEqual(Array<number>(9).fill(25))
+    // A top that lies lower leaves less.
+    expect(zoneCounts(own, 0, { ...ground, startMm: 7 })[3]).toBe(counts[0]![3]! - 5)
+  })
+  it('beads take turns down a strand, or from strand to strand alike from both sides; the end comes last', () => {
+    const down = rule({ strands: 5, zones: [zone({ beads: [1, 2], grow: 'keep', from: 5 })], end: [7, 8, 7] })
+    expect(strandByRule(down, 1, ground)).toEqual([1, 2, 1, 2, 1, 7, 8, 7])
+    const across = rule({ strands: 5, zones: [zone({ beads: [1, 2], along: 'row', grow: 'keep', from: 2 })] })
+    expect([0, 1, 2, 3, 4].map((i) => strandByRule(across, i, ground)[0])).toEqual([1, 2, 1, 2, 1])
+  })
+})
+
+describe('grown evenly', () => {
+  it('both ends are exact, steps differ by at most one and never turn back (property)', () => {
+    fc.assert(
+      fc.property(fc.nat(40), fc.nat(60), fc.integer({ min: 2, max: 20 }), (a, more, m) => {
+        const counts = grownEvenly(a, a + more, m)
+        expect([counts[0], counts.at(-1)]).toEqual([a, a + more])
+        const steps = counts.slice(1).map((n, k) => n - counts[k]!)
+        expect(Math.max(...steps) - Math.min(...steps)).toBeLessThanOrEqual(1)
+        expect(Math.min(...steps)).toBeGreaterThanOrEqual(0)
+      }),
+    )
+    expect(grownEvenly(3, 12, 7)).toEqual([3, 5, 6, 8, 9, 11, 12])
+    expect(evenLasts(3, 12, 7)).toEqual([9, 15])
+    expect(evenLasts(3, 15, 7)).toEqual([15])
+    expect(grownEvenly(4, 9, 1)).toEqual([4])
+    expect(sizesShared(3, 8)).toEqual([3, 3, 2])
+  })
+})
+
+describe('swags', () => {
+  // Values by the catenary, worked out by hand; a chain of rigid rods hangs within 0.2 % of them.
+  it.each([
+    [10, 12, 2.92, 4.7],
+    [10, 20, 7.96, 2.3],
+    [14.7, 29.4, 11.71, 3.38],
+    [20, 21, 2.79, 18.4],
+  ])('over %f mm %f mm sag by %f with a bend of %f', (span, length, sag, bend) => {
+    const swag = swagOf(span, length)!
+    expect(swag.sagMm).toBeCloseTo(sag, 2)
+    expect(Math.abs(swag.radiusMm - bend)).toBeLessThan(0.06)
+    // Identity of the catenary: ℓ² / 4 = f² + 2 a f.
+    expect(swag.sagMm ** 2 + 2 * swag.radiusMm * swag.sagMm).toBeCloseTo(length ** 2 / 4, 6)
+  })
+  it('a chain of rods let fall until it rests lies where the beads are drawn', () => {
+    // Independent: least potential energy by pulling each joint down and drawing the rods to their length again.
+    const [span, n, l] = [14.7, 20, 1.4]
+    const joints = Array.from({ length: n + 1 }, (_, k) => ({ x: (k * span) / n, y: Math.sin((Math.PI * k) / n) * 9 }))
+    for (let round = 0; round < 20000; round++) {
+      const pull = 0.02 / (1 + round / 2000)
+      for (let k = 1; k < n; k++) joints[k]!.y += pull
+      for (let again = 0; again < 12; again++)
+        for (let k = 0; k < n; k++) {
+          const [a, b] = [joints[k]!, joints[k + 1]!]
+          const far = Math.hypot(b.x - a.x, b.y - a.y)
+          const [dx, dy] = [((b.x - a.x) * (far - l)) / far, ((b.y - a.y) * (far - l)) / far]
+          const [fromA, fromB] = [k === 0 ? 0 : 0.5, k === n - 1 ? 0 : 0.5]
+          const all = fromA + fromB
+          a.x += (dx * fromA) / all
+          a.y += (dy * fromA) / all
+          b.x -= (dx * fromB) / all
+          b.y -= (dy * fromB) / all
+        }
+    }
+    const places = swagPlaces(span, Array<number>(n).fill(l))
+    const lowest = Math.max(...joints.map((j) => j.y))
+    expect(Math.abs(swagOf(span, n * l)!.sagMm - lowest)).toBeLessThan(0.15)
+    places.forEach((p, k) => {
+      const [a, b] = [joints[k]!, joints[k + 1]!]
+      expect(Math.hypot(p.x - (a.x + b.x) / 2, p.y - (a.y + b.y) / 2)).toBeLessThan(0.35)
+    })
+  })
+  it('sags more the longer, less the wider; back from the sag comes the length (property)', () => {
+    const mm = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true })
+    fc.assert(
+      fc.property(mm(2, 80), mm(1.02, 5), (span, times) => {
+        const own = swagOf(span, span * times)!
+        expect(swagOf(span, span * times + 1)!.sagMm).toBeGreaterThan(own.sagMm)
+        if (times * span > span + 1) expect(swagOf(span + 0.5, span * times)!.sagMm).toBeLessThan(own.sagMm)
+        expect(own.sagMm).toBeLessThan((span * times) / 2)
+        expect(lengthForSag(span, own.sagMm)).toBeCloseTo(span * times, 6)
+      }),
+    )
+    expect(swagOf(20, 16)).toBeNull()
+    expect(lengthForSag(14.7, 8)).toBeCloseTo(23.03, 2)
+  })
+  it('beads of a swag lie end to end, from one end to the other', () => {
+    const lengths = [1.4, 2.1, 1.4, 3, 1.4, 2.1, 1.4]
+    const places = swagPlaces(9, lengths)
+    const end = (k: number, way: 1 | -1) => {
+      const { x, y, turnDegrees } = places[k]!
+      const turn = (turnDegrees * Math.PI) / 180
+      // The chord is a little shorter than the bead where the curve is tight.
+      return { x: x + (way * Math.cos(turn) * lengths[k]!) / 2, y: y + (way * Math.sin(turn) * lengths[k]!) / 2 }
+    }
+    expect(end(0, -1).x).toBeCloseTo(0, 0)
+    expect(end(6, 1).x).toBeCloseTo(9, 0)
+    for (let k = 1; k < lengths.length; k++)
+      expect(Math.hypot(end(k, -1).x - end(k - 1, 1).x, end(k, -1).y - end(k - 1, 1).y)).toBeLessThan(0.25)
+    expect(swagPlaces(9, [1.4, 1.4]).map((p) => p.y)).toEqual([0, 0])
+  })
+})
+
+describe('crowding', () => {
+  it('two drops are clear from the stagger on, found by going down bit by bit', () => {
+    for (const [p, w, h] of [
+      [2.1, 3.4, 3.4],
+      [3, 3.4, 3.4],
+      [2.1, 4, 7],
+      [3, 4, 7],
+    ] as const) {
+      let down = 0
+      while (collide({ x: 0, y: 0, wideMm: w, highMm: h }, { x: p, y: down, wideMm: w, highMm: h })) down += 1e-4
+      expect(staggerMm(p, w, h)).toBeCloseTo(down, 3)
+    }
+    expect(staggerMm(2.1, 4, 7)).toBeCloseTo(5.96, 2)
+    expect(staggerMm(2.1, 3.4, 3.4)).toBeCloseTo(2.67, 2)
+    expect(staggerMm(3.4, 3.4, 3.4)).toBe(0)
+  })
+  it('contact of two equal ellipses, walked along their outlines', () => {
+    const [w, h, p] = [4, 7, 2.1]
+    const down = staggerMm(p, w, h)
+    // The least of the second ellipse’s equation along the outline of the first is 1: they just touch.
+    let least = Infinity
+    for (let k = 0; k < 20000; k++) {
+      const t = (2 * Math.PI * k) / 20000
+      const [x, y] = [(w / 2) * Math.cos(t), (h / 2) * Math.sin(t)]
+      least = Math.min(least, ((x - p) / (w / 2)) ** 2 + ((y - down) / (h / 2)) ** 2)
+    }
+    expect(least).toBeCloseTo(1, 6)
+  })
+  it('levels and the fan', () => {
+    expect([levelsFor(2.1, 3.4), levelsFor(2.1, 4.2), levelsFor(1.3, 4), levelsFor(3, 2)]).toEqual([2, 2, 4, 1])
+    expect(fanDegrees(11, 2.1, 3.4, 25)).toBeCloseTo(16, 1)
+    expect(fanDegrees(11, 3.4, 2.1, 25)).toBe(0)
+  })
+})
+
+describe('a level line', () => {
+  const hoop = Array.from({ length: 9 }, (_, i) => Math.sqrt(12.5 ** 2 - ((i - 4) * 2.1) ** 2))
+  const from = hoop.map((y) => y + 2 * 1.4 + 3.4)
+  const wish = { from, fillerMm: 1.4, trimMm: 0, mostTrim: 4, lineMm: 40, giveMm: 0.7 }
+  it('of nine strands on a hoop with one filler, and nearer with a small trim', () => {
+    const plain = levelled(wish)
+    expect(plain.filler).toEqual([17, 16, 15, 15, 15, 15, 15, 16, 17])
+    expect(plain.lineMm).toBeCloseTo(39.33, 2)
+    expect(Math.max(...plain.off.map(Math.abs))).toBeCloseTo(0.37, 2)
+    const trimmed = levelled({ ...wish, trimMm: 1.05, mostTrim: 3 })
+    expect(Math.max(...trimmed.off.map(Math.abs))).toBeLessThan(0.13)
+    expect(trimmed.filler[0]! * 1.4 + trimmed.trim[0]! * 1.05).toBeCloseTo(15 * 1.4 + 3 * 1.05, 6)
+  })
+  it('is the best of all lines, tried in small steps, and mirrors where the starts do (property)', () => {
+    const start = fc.double({ min: 0, max: 12, noNaN: true })
+    fc.assert(
+      fc.property(fc.array(start, { minLength: 1, maxLength: 5 }), fc.boolean(), (starts, trims) => {
+        const own = { ...wish, from: [...starts, ...[...starts].reverse()], trimMm: trims ? 1.05 : 0 }
+        const found = levelled(own)
+        const cost = (off: readonly number[]) => sum(off.map((o) => o * o))
+        const near = own.from.map((y) =>
+          Array.from({ length: 30 }, (_, a) => [0, 1, 2, 3, 4].map((b) => y + a * 1.4 + b * own.trimMm)).flat(),
+        )
+        for (let line = 39.3; line <= 40.7; line += 0.01) {
+          const off = near.map(
+            (ends) => ends.reduce((a, b) => (Math.abs(b - line) < Math.abs(a - line) ? b : a)) - line,
+          )
+          expect(cost(found.off)).toBeLessThanOrEqual(cost(off) + 1e-6)
+        }
+        const ends = found.filler.map((n, i) => n * 1.4 + found.trim[i]! * own.trimMm)
+        ends.forEach((mm, i) => expect(mm).toBeCloseTo(ends[ends.length - 1 - i]!, 9))
+      }),
+      { numRuns: 25 },
+    )
+  })
+})
+
+describe('pins and loops', () => {
+  it('twelve millimetres of beads take 21.9 mm with a simple loop and a pin of 25', () => {
+    // Common practice: beads and 8 to 10 mm for the loop.
+    for (const q of [2, 2.2, 2.5]) {
+      expect(loopWireMm(q)).toBeGreaterThan(8)
+      expect(loopWireMm(q)).toBeLessThan(10)
+    }
+    expect(12 + loopWireMm(2.5)).toBeCloseTo(21.85, 2)
+    expect(stockPin(12 + loopWireMm(2.5))).toBe(25)
+    // 22 gauge, three turns.
+    expect(wrappedLoopMm(2.5, 0.644, 3)).toBeCloseTo(28.5, 0)
+    expect(stockPin(12 + wrappedLoopMm(2.5, 0.644, 3))).toBe(45)
+    expect(stockPin(71)).toBeNull()
+    expect(stockPin(70)).toBe(70)
+  })
+  it('a wrapped loop grows by one turn of the wire round itself', () => {
+    expect(wrappedLoopMm(2.5, 0.6, 4) - wrappedLoopMm(2.5, 0.6, 3)).toBeCloseTo(2 * Math.PI * 0.6, 9)
+    expect(loopHeightMm(2.5, 0.6, true)).toBeGreaterThan(loopHeightMm(2.5, 0.6, false))
+    expect([wirePasses(0.8, 0.8), wirePasses(0.8, 0.81), wirePasses(0.8, 0.41, 2), wirePasses(0.8, 0.4, 2)]).toEqual([
+      true,
+      false,
+      false,
+      true,
+    ])
+  })
+})
+
+describe('facing', () => {
+  it('turns by a quarter at each link', () => {
+    expect(facingOf({ hook: 'side', rings: 0, eyeAcross: false })).toBe('front')
+    expect(facingOf({ hook: 'front', rings: 0, eyeAcross: false })).toBe('side')
+    expect(facingOf({ hook: 'front', rings: 1, eyeAcross: false })).toBe('front')
+    expect(facingOf({ hook: 'side', rings: 0, eyeAcross: true })).toBe('side')
+    expect(facingOf({ hook: 'side', rings: 1, eyeAcross: true })).toBe('front')
+    fc.assert(
+      fc.property(
+        fc.constantFrom('front' as const, 'side' as const),
+        fc.nat(9),
+        fc.boolean(),
+        (hook, rings, across) => {
+          const one = facingOf({ hook, rings, eyeAcross: across })
+          expect(facingOf({ hook, rings: rings + 1, eyeAcross: across })).not.toBe(one)
+          expect(facingOf({ hook, rings: rings + 2, eyeAcross: across })).toBe(one)
+        },
+      ),
+    )
+  })
+})

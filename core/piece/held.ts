@@ -1,0 +1,129 @@
+import type { Held, HeldPlace } from '../technique/held'
+import type { Point } from '../technique/lattice'
+import { centreOf, halfAt } from './drawing'
+import { drawnSize } from './drawn-size'
+import { hangingOn, holdsOf, onSide, OUT, turned, type Turn } from './joint'
+import { columnsOf, lengthOfLine, numberAt, rowsOf, techniqueOf, type Part } from './piece'
+import type { Side } from './schema'
+import { beadOfNumber } from './sizes'
+
+/**
+ * Parts that know what they hang on: strands hang from the beads of an edge, a grid that is sewn round a ring is bent.
+ * Like the sizes of beads it is made from the piece whenever that is read or changed, and is never kept with it.
+ */
+
+/** Places of a side that are reckoned with at most. */
+const MOST_PLACES = 2000
+
+/** How a side is turned so that its way out runs down. */
+const DOWN: Record<Side, Turn> = { end: 0, right: 1, start: 2, left: 3 }
+
+interface EdgeCell {
+  readonly c: number
+  readonly r: number
+  /** Which line from the edge inward it lies in. */
+  readonly deep: number
+}
+
+/** The outermost bead of each line across a side, as cells; the outermost beads of an edge that slopes among them. */
+function edgeCells(part: Part, side: Side): EdgeCell[] {
+  const rows = rowsOf(part)
+  const upright = side === 'left' || side === 'right'
+  const count = Math.min(MOST_PLACES, upright ? rows : columnsOf(part))
+  const out: EdgeCell[] = []
+  for (let k = 0; k < count; k++) {
+    const deep = upright ? lengthOfLine(part, k) : rows
+    for (let n = 0; n < deep; n++) {
+      const far = side === 'start' || side === 'left' ? n : deep - 1 - n
+      const cell = upright ? { c: far, r: k } : { c: k, r: far }
+      if (numberAt(part, cell.c, cell.r) === 0) continue
+      out.push({ ...cell, deep: n })
+      break
+    }
+  }
+  return out
+}
+
+/** Share of a bead’s width that a place further in must lie beside those further out, so that a strand passes them. */
+const BESIDE = 0.9
+
+/** Places without those that others further out lie before: of staggered rows only the outer one, and its slopes. */
+function open(cells: readonly (HeldPlace & { readonly deep: number; readonly wide: number })[]): HeldPlace[] {
+  const out: (typeof cells)[number][] = []
+  for (const cell of cells.toSorted((a, b) => a.deep - b.deep))
+    if (out.every((o) => o.deep === cell.deep || Math.abs(o.x - cell.x) >= BESIDE * cell.wide)) out.push(cell)
+  return out.map(({ x, y, bead }) => ({ x, y, bead }))
+}
+
+/** Places of a side, from its middle, mm; turned so that its way out runs down. */
+function placesOf(part: Part, side: Side): HeldPlace[] {
+  const turn = DOWN[side]
+  const size = drawnSize(part)
+  const middle = onSide(side, 0.5, size)
+  const own = holdsOf(part, side)
+  const places: HeldPlace[] = techniqueOf(part).holds
+    ? (own?.places ?? []).map((p) => ({ ...turned(p, turn), bead: null }))
+    : open(
+        edgeCells(part, side).map(({ c, r, deep }) => {
+          const { x, y } = centreOf(part, c, r)
+          const half = halfAt(part, c, r)
+          const out = OUT[side]
+          const edge: Point = {
+            x: x + out.x * half.x - size.width / 2 - middle.x,
+            y: y + out.y * half.y - size.length / 2 - middle.y,
+          }
+          const wide = Math.abs(out.x) > 0 ? 2 * half.y : 2 * half.x
+          return { ...turned(edge, turn), bead: beadOfNumber(part, numberAt(part, c, r)), deep, wide }
+        }),
+      )
+  return places.sort((a, b) => b.x - a.x)
+}
+
+/** What has been worked out, by the part that holds: the same answer is the same value. */
+const known = new Map<string, Held>()
+const MOST_KNOWN = 500
+
+function heldBy(parent: Part, side: Side): Held {
+  const held: Held = { places: placesOf(parent, side), bentMm: holdsOf(parent, side)?.bentMm ?? null }
+  const text = JSON.stringify([held.bentMm, held.places.map(({ x, y, bead }) => [x, y, bead?.id ?? ''])])
+  const same = known.get(text)
+  if (same) return same
+  if (known.size >= MOST_KNOWN) known.clear()
+  known.set(text, held)
+  return held
+}
+
+/** What a part hangs on, where it must know it. */
+function heldOf(part: Part, parent: Part | undefined): Held | undefined {
+  const { on } = part
+  if (!on || !parent || on.by !== 'start') return undefined
+  const bends = holdsOf(parent, on.at)?.bentMm ?? null
+  // Something on a ring or a chain hangs free of what is above it.
+  return techniqueOf(part).hangs === true || (bends !== null && on.link === null) ? heldBy(parent, on.at) : undefined
+}
+
+/** A piece whose parts know what they hang on; itself where they do, and where none must. */
+export function hung<P extends { readonly parts: readonly Part[] }>(piece: P): P {
+  if (piece.parts.every((p) => !p.on && !p.held)) return piece
+  const parts = new Map(piece.parts.map((p) => [p.id, p]))
+  // From what holds down to what hangs, each after the one that it hangs on.
+  const seen = new Set<string>()
+  const visit = (id: string): void => {
+    if (seen.has(id)) return
+    seen.add(id)
+    const part = parts.get(id)!
+    if (part.on && parts.has(part.on.part)) visit(part.on.part)
+    const held = heldOf(part, part.on ? parts.get(part.on.part) : undefined)
+    if (held === part.held) return
+    const { held: _, ...rest } = part
+    parts.set(id, held ? { ...rest, held } : rest)
+  }
+  for (const { id } of piece.parts) visit(id)
+  return piece.parts.every((p) => parts.get(p.id) === p)
+    ? piece
+    : { ...piece, parts: piece.parts.map((p) => parts.get(p.id)!) }
+}
+
+/** Strands and dangles that hang on a part directly. */
+export const strandsOn = (parts: readonly Part[], id: string): Part[] =>
+  hangingOn(parts, id).filter((p) => techniqueOf(p).hangs === true)

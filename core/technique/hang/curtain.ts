@@ -1,0 +1,102 @@
+import { keptOf, type HungStrand } from '../../recipe/hung'
+import type { Row } from '../../recipe/rows'
+import { thickOf } from '../carrier/line'
+import type { HeldPlace } from '../held'
+import { halfBox } from '../lattice'
+import { rowsOfWork } from '../row-work'
+import type { Work } from '../technique'
+import { fringePlanOf, fringeSettingsOf } from './fringe-plan'
+import { hangStrand, type Hanging } from './strand'
+
+/** How the strands of a fringe hang beside each other: which from where, and how far down. Lengths in mm. */
+
+/** Room that a strand takes in the row, mm: its thickest bead that is not at its end. */
+export const bodyOf = (strand: HungStrand): number => thickOf(strand.row.slice(0, keptOf(strand)))
+
+/** How strands hang by their plan and settings, from which place each. */
+export function strandsOf(work: Work, rows: readonly Row[]): HungStrand[] {
+  const { turning, first, every, each } = fringeSettingsOf(work.settings)
+  const own = new Map(fringePlanOf(work.plan).own.map((one) => [one.strand, one]))
+  return rows.map((row, i) => {
+    const mine = own.get(i)
+    return {
+      row,
+      at: mine?.at ?? first - 1 + Math.floor(i / each) * every,
+      to: mine?.to ?? null,
+      turning: Math.min(row.length, mine?.turning ?? turning),
+    }
+  })
+}
+
+/** Places that strands hang from: those of what holds them, gone on with where they are too few. */
+export function placesFor(work: Pick<Work, 'held' | 'settings'>, strands: readonly HungStrand[]): HeldPlace[] {
+  const held = work.held?.places ?? []
+  const last = strands.reduce((most, { at, to }) => Math.max(most, at, to ?? 0), 0)
+  const { pitch } = fringeSettingsOf(work.settings)
+  const between = held.length > 1 ? Math.abs((held[0]!.x - held.at(-1)!.x) / (held.length - 1)) : 0
+  const step =
+    pitch > 0 && held.length === 0 ? pitch : between || Math.max(1, ...strands.map(bodyOf).filter((mm) => mm > 0))
+  if (held.length === 0)
+    return Array.from({ length: last + 1 }, (_, k) => ({ x: (last / 2 - k) * step, y: 0, bead: null }))
+  const end = held.at(-1)!
+  return [
+    ...held,
+    ...Array.from({ length: Math.max(0, last + 1 - held.length) }, (_, k) => ({ ...end, x: end.x - (k + 1) * step })),
+  ]
+}
+
+/** How all strands hang. */
+export interface Curtain {
+  readonly strands: readonly Hanging[]
+  readonly places: readonly HeldPlace[]
+  /** From place to place, mm, in the middle. */
+  readonly pitchMm: number
+}
+
+export function curtainOf(work: Work, rows: readonly Row[] = rowsOfWork(work)): Curtain {
+  const { each } = fringeSettingsOf(work.settings)
+  const strands = strandsOf(work, rows)
+  const places = placesFor(work, strands)
+  const pitchMm =
+    places.length > 1
+      ? Math.abs(places[0]!.x - places.at(-1)!.x) / (places.length - 1)
+      : Math.max(1, ...strands.map(bodyOf))
+  // Strands that share a place stand beside each other below it.
+  const sharing = new Map<number, number>()
+  for (const { at, to } of strands) if (to === null) sharing.set(at, (sharing.get(at) ?? 0) + 1)
+  const before = new Map<number, number>()
+  const hanging = strands.map((strand) => {
+    const { at, to } = strand
+    const many = sharing.get(at) ?? 1
+    const nth = before.get(at) ?? 0
+    if (to === null) before.set(at, nth + 1)
+    const aside = to === null && many > 1 ? ((many - 1) / 2 - nth) * Math.min(bodyOf(strand), pitchMm / each) : 0
+    return hangStrand(strand, places[at]!, to === null ? null : places[to]!, aside)
+  })
+  return { strands: hanging, places, pitchMm }
+}
+
+/** The box that a curtain fills, mm: from its highest place to its lowest bead. */
+export function boxOf({ strands, places }: Curtain): { left: number; right: number; top: number; bottom: number } {
+  const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
+  const used = new Set(strands.flatMap(({ at, to }) => (to === null ? [at] : [at, to])))
+  for (const at of used) {
+    const { x, y } = places[at]!
+    box.left = Math.min(box.left, x)
+    box.right = Math.max(box.right, x)
+    box.top = Math.min(box.top, y)
+    box.bottom = Math.max(box.bottom, y)
+  }
+  for (const { beads, endMm } of strands) {
+    box.bottom = Math.max(box.bottom, endMm)
+    for (const { x, turnDegrees, bead } of beads) {
+      const half = Math.max(
+        halfBox({ beadX: bead.l, beadY: bead.d }, turnDegrees).x,
+        bead.hangs === undefined ? 0 : bead.d / 2,
+      )
+      box.left = Math.min(box.left, x - half)
+      box.right = Math.max(box.right, x + half)
+    }
+  }
+  return used.size === 0 ? { left: 0, right: 1, top: 0, bottom: 1 } : box
+}

@@ -1,0 +1,213 @@
+import { keyOf } from '../../grid/key'
+import { keptOf, hung, type HungStrand } from '../../recipe/hung'
+import type { Row } from '../../recipe/rows'
+import type { Node, Port } from '../../recipe/run'
+import { problem } from '../../problem'
+import { plainNumber } from '../../units/length'
+import { longOf, tenths, thickOf } from '../carrier/line'
+import type { HeldPlace } from '../held'
+import { BEADS } from '../material'
+import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
+import { rangeOf, type Work } from '../technique'
+import { fringeFindings } from './fringe-findings'
+import { alikeWith, fringePlanOf, fringePlanSchema, fringeSettings, fringeSettingsOf } from './fringe-plan'
+import { curtainOf, boxOf, strandsOf, placesFor } from './curtain'
+import { turnDepthMm, turnMm } from './strand'
+
+/**
+ * Strands that hang side by side from an edge: each a list of its own, down, round what ends it, and back; or across to
+ * another place, as a swag. What they hang on is another part; by themselves they hang from a line.
+ */
+
+/** Spread of the figures until a gauge stands. */
+const SPREAD = 0.05
+
+/** Thread of a half hitch, mm (from memory). */
+const HITCH_MM = 3
+
+/** Strands that a fringe begins with. */
+const USUAL_STRANDS = 11
+
+function layout(work: Work, rows: readonly Row[]): RowLayout {
+  const curtain = curtainOf(work, rows)
+  const { strands, places } = curtain
+  const box = boxOf(curtain)
+  const to = (x: number, y: number) => ({ x: x - box.left, y: y - box.top })
+  const placed = strands.flatMap(({ beads }, r) =>
+    beads.map(({ x, y, turnDegrees, bead }, c) => ({
+      key: keyOf(work.columns, c, r),
+      ...to(x, y),
+      turnDegrees,
+      bead,
+    })),
+  )
+  /** Where a place is gone into from above: a bead’s length over its lower edge. */
+  const above = (place: HeldPlace) => to(place.x, place.y - (place.bead?.l ?? 0))
+  return {
+    placed,
+    carriers: [],
+    widthMm: box.right - box.left,
+    lengthMm: box.bottom - box.top,
+    hungAt: to(0, 0),
+    bridge: turnBridge(strands),
+    fixtureAt(fixture, row) {
+      const strand = strands[row]
+      const at = fixture === 'far' ? strand?.to : strand?.at
+      return at === undefined || at === null ? null : above(places[at]!)
+    },
+  }
+}
+
+/** How far it is to and from a bead that the thread turns round, by the depth of its hole; null of all else. */
+const turnBridge =
+  (strands: readonly HungStrand[]) =>
+  (from: Port, to: Port, nodes: readonly Node[]): number | null => {
+    const [a, b] = [nodes[from.node]!, nodes[to.node]!]
+    if (a.isFixture || b.isFixture || a === b || a.motif !== b.motif) return null
+    const strand = strands[a.motif]
+    if (!strand || strand.to !== null || strand.turning !== 1) return null
+    const round = [a, b].find(({ at }) => at >= keptOf(strand))
+    return round?.spec ? Math.hypot(round.spec.l / 2, turnDepthMm(round.spec)) : null
+  }
+
+/** Thread of a fringe by its closed formula, mm, with its parts: an account that can be followed by hand. */
+export function threadOf(work: Work): {
+  readonly strandsMm: number
+  readonly turnsMm: number
+  readonly topsMm: number
+  readonly betweenMm: number
+  readonly hitchesMm: number
+} {
+  const { strands, places } = curtainOf(work)
+  const worked = strands.filter(({ row }) => row.length > 0)
+  let [strandsMm, turnsMm, topsMm, betweenMm] = [0, 0, 0, 0]
+  worked.forEach((strand, k) => {
+    const kept = keptOf(strand)
+    strandsMm += (strand.to === null ? 2 : 1) * longOf(strand.row.slice(0, kept))
+    const end = strand.row.slice(kept)
+    if (strand.to === null && end.length === 1) turnsMm += turnMm(end[0]!)
+    else if (strand.to === null) turnsMm += longOf(end)
+    const [from, to] = [places[strand.at]!, places[strand.to ?? strand.at]!]
+    topsMm += (from.bead?.l ?? 0) + (to.bead?.l ?? 0)
+    const before = worked[k - 1]
+    const left = before && places[before.to ?? before.at]!
+    if (left) betweenMm += Math.hypot(from.x - left.x, from.y - (from.bead?.l ?? 0) - left.y + (left.bead?.l ?? 0))
+  })
+  const hitch = fringeSettingsOf(work.settings).hitch ? HITCH_MM : 0
+  return { strandsMm, turnsMm, topsMm, betweenMm, hitchesMm: hitch * worked.length }
+}
+
+const usualRows = ({ usual, bead }: Omit<Work, 'rows'>): Row => usual ?? Array.from({ length: 12 }, () => bead)
+
+const fringeWork: RowWork = {
+  id: 'fringe',
+  name: 'Fringe',
+  summary: 'Strands that hang side by side, each its own list; down, round what ends it, and back.',
+  settings: fringeSettings,
+  fields: [
+    {
+      key: 'turning',
+      label: 'Turns round',
+      help: 'Beads at the end of a strand: 1 for a seed or drop, 3 for a picot, more for a leaf.',
+      kind: 'count',
+    },
+    {
+      key: 'hitch',
+      label: 'Half hitch after each strand',
+      help: 'Keeps the tension; takes a little thread.',
+      kind: 'flag',
+    },
+    { key: 'first', label: 'First place', help: 'First bead of the edge that carries a strand.', kind: 'count' },
+    { key: 'every', label: 'Every', help: '1 for a strand from every bead, 2 for every second.', kind: 'count' },
+    { key: 'each', label: 'Strands to a place', help: '2 where two share one bead.', kind: 'count' },
+    {
+      key: 'pitch',
+      label: 'Strand to strand',
+      help: 'Where they hang on nothing; 0: as thick as they are.',
+      kind: 'length',
+    },
+  ],
+  plan: fringePlanSchema,
+  material: { ...BEADS, usualSpec: 'round-11' },
+  making: 'hang',
+  hangs: true,
+  kinds: ['earrings'],
+  closure: 'ear-wire',
+  words: {
+    line: 'strand',
+    place: 'bead',
+    across: 'on the longest strand',
+    acrossTitle: 'Longest strand',
+    thing: 'Fringe',
+    sample: {
+      name: 'strand',
+      how: 'Hang up a strand as you make it and measure from its top to its lowest bead.',
+      counted: 'Strands measured',
+      where: 'From the top bead down.',
+      wide: false,
+    },
+  },
+  program(work, rows) {
+    const strands = strandsOf(work, rows)
+    const places = placesFor(work, strands)
+    const { hitch } = fringeSettingsOf(work.settings)
+    return hung(strands, {
+      places: places.length,
+      pitchMm: places.length > 1 ? Math.abs(places[0]!.x - places[1]!.x) : 0,
+      place: places[0]?.bead ? 'top bead' : 'hole',
+      hitchMm: hitch ? HITCH_MM : 0,
+    })
+  },
+  layout,
+  extent(work) {
+    const box = boxOf(curtainOf(work))
+    const longest = box.bottom - box.top
+    return {
+      lengthMm: rangeOf(longest, SPREAD),
+      widthMm: rangeOf(box.right - box.left, SPREAD),
+      thicknessMm: rowsOfWork(work).reduce((most, row) => Math.max(most, thickOf(row)), 0.1),
+      basis: { kind: 'nominal', spread: SPREAD },
+      lengthFormula: `lowest bead ${tenths(longest)} mm below the highest place`,
+      widthFormula: `${work.rows} strands: ${tenths(box.right - box.left)} mm`,
+    }
+  },
+  lengthOf(work) {
+    if (!work.lineLength) return longOf(usualRows(work))
+    const box = boxOf(curtainOf(work))
+    return box.bottom - box.top
+  },
+  rowsFor: () => USUAL_STRANDS,
+  firstLines: (count) => Array.from({ length: count }, (_, i) => 4 + 2 * Math.min(i, count - 1 - i)),
+  alike: (r, work) => alikeWith(fringePlanOf(work.plan), r, work.rows),
+  runs(work, ways) {
+    const { strandsMm, turnsMm, topsMm, betweenMm, hitchesMm } = threadOf(work)
+    const more = (mm: number, says: string) => (mm > 0.05 ? ` + ${tenths(mm)} ${says}` : '')
+    return [
+      {
+        id: 'thread',
+        name: 'Thread for the strands',
+        count: 1,
+        joined: true,
+        lengthMm: ways.get('thread') ?? 0,
+        formula:
+          `${tenths(strandsMm)} mm down and back${more(turnsMm, 'round their ends')}` +
+          `${more(topsMm, 'through the top beads')}${more(betweenMm, 'from strand to strand')}` +
+          more(hitchesMm, `for ${plainNumber(hitchesMm / HITCH_MM)} half hitches`),
+      },
+    ]
+  },
+  findings: (work) => fringeFindings(work),
+  check: (work) =>
+    work.rows > MOST_STRANDS
+      ? [
+          problem(
+            'strands-many',
+            'lines',
+            `A fringe can have ${MOST_STRANDS} strands, not ${work.rows}. Make two parts of it.`,
+          ),
+        ]
+      : [],
+}
+const MOST_STRANDS = 400
+
+export const fringe = rowWork(fringeWork)
