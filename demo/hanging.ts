@@ -70,7 +70,8 @@ const gridPart = (
 })
 
 /** Strands made by a rule, which stays beside them. */
-function fringePart(
+function strandPart(
+  technique: 'fringe' | 'dangles',
   head: Pick<Part, 'id' | 'name' | 'spec' | 'on'>,
   tray: readonly TrayBead[],
   rule: Parameters<typeof strandRuleSchema.parse>[0],
@@ -80,10 +81,10 @@ function fringePart(
   const lengthOf = (number: number) => requireSpec(tray.find((b) => b.number === number)!.spec).l
   return {
     ...head,
-    technique: 'fringe',
-    settings: requireTechnique('fringe').settings.parse(settings),
+    technique,
+    settings: requireTechnique(technique).settings.parse(settings),
     times: 1,
-    plan: requireTechnique('fringe').plan!.parse({ rule: parsed }),
+    plan: requireTechnique(technique).plan!.parse({ rule: parsed }),
     start: raggedFrom([]),
     repeat: raggedFrom(
       Array.from({ length: parsed.strands }, (_, i) =>
@@ -120,10 +121,10 @@ function hanging(plan: Hangs): Piece {
 export const HANGING_PIECES: readonly Piece[] = [
   hanging({
     name: 'Weir chandelier',
-    notes: 'Fifteen strands on the bar with eleven holes: the third, fifth, seventh and ninth holes take two.',
+    notes: 'Fifteen strands on the bar with eleven holes: the second, fifth, seventh and tenth take two.',
     wearer: 'the fair',
     kind: 'earrings',
-    bodyMm: 74,
+    bodyMm: 64,
     closure: 'ear-wire',
     spec: 'round-11',
     part: 'fall',
@@ -136,11 +137,11 @@ export const HANGING_PIECES: readonly Piece[] = [
     ],
     parts: (tray) => [
       findingPart('bar', 'Bar with eleven holes', { kind: 'holes', holes: 11, pitch: 3, tall: 9, grams: 0.9 }),
-      gridPart({ id: 'top', name: 'Crest', technique: 'brick', spec: 'round-11', on: under('bar') }, 15, 2, (c, r) =>
-        r === 1 && c === 14 ? 0 : (c + r) % 3 === 0 ? 4 : 2,
+      gridPart({ id: 'top', name: 'Crest', technique: 'brick', spec: 'round-11', on: under('bar') }, 15, 1, (c) =>
+        Math.min(c, 14 - c) % 3 === 0 ? 4 : 2,
       ),
-      fringePart({ id: 'fall', name: 'Fall', spec: 'round-11', on: under('top') }, tray, {
-        strands: 14,
+      strandPart('fringe', { id: 'fall', name: 'Fall', spec: 'round-11', on: under('top') }, tray, {
+        strands: 15,
         edge: 'point',
         zones: [
           { beads: [1], grow: 'step', from: 3, step: 2 },
@@ -157,7 +158,7 @@ export const HANGING_PIECES: readonly Piece[] = [
     notes: 'The brick rows go round the lower half of the hoop.',
     wearer: 'Ines',
     kind: 'earrings',
-    bodyMm: 70,
+    bodyMm: 59,
     closure: 'ear-wire',
     spec: 'cylinder-11',
     part: 'rush',
@@ -175,7 +176,7 @@ export const HANGING_PIECES: readonly Piece[] = [
         3,
         (c, r) => [2, 1, 4][(Math.floor(c / 2) + r) % 3]!,
       ),
-      fringePart({ id: 'rush', name: 'Rush', spec: 'cylinder-11', on: under('rim') }, tray, {
+      strandPart('fringe', { id: 'rush', name: 'Rush', spec: 'cylinder-11', on: under('rim') }, tray, {
         strands: 19,
         edge: 'arc',
         zones: [
@@ -184,6 +185,130 @@ export const HANGING_PIECES: readonly Piece[] = [
         ],
         end: [2],
       }),
+    ],
+  }),
+  hanging({
+    name: 'Sluice fives',
+    notes: 'Five headpins to each; the longest stands in the middle.',
+    wearer: 'order 31',
+    kind: 'earrings',
+    bodyMm: 62,
+    closure: 'ear-wire',
+    spec: 'ball-4-mm',
+    part: 'pins',
+    tray: [
+      ['Mist', '#cfd6d2', 'lustre', 'ball-4-mm'],
+      ['Sluice', '#2f5f7a', 'transparent', 'ball-4-mm'],
+      ['Copper lock', '#9c5a33', 'metallic', 'round-11'],
+      ['Reed seed', '#7d8a3f', 'opaque', 'round-11'],
+    ],
+    parts: (tray) => [
+      findingPart('bar', 'Bar with five holes', { kind: 'holes', holes: 5, pitch: 4.8, tall: 8, grams: 0.7 }),
+      strandPart(
+        'dangles',
+        { id: 'pins', name: 'Pins', spec: 'ball-4-mm', on: under('bar') },
+        tray,
+        {
+          strands: 5,
+          edge: 'point',
+          zones: [
+            { beads: [3], grow: 'keep', from: 1 },
+            { beads: [2, 1], grow: 'step', from: 4, step: 3 },
+            { beads: [4, 3], grow: 'keep', from: 2 },
+          ],
+          end: [],
+        },
+        { wire: 0.6 },
+      ),
+    ],
+  }),
+  hanging({
+    name: 'Lighthouse pendant',
+    notes: 'Weave the panel on the loom; the fringe hangs from every bead of its last row.',
+    wearer: 'Maren',
+    kind: 'pendant',
+    bodyMm: 78,
+    closure: 'bail',
+    spec: 'cylinder-10',
+    part: 'surf',
+    tray: [
+      ['Chalk', '#eae5d8', 'opaque'],
+      ['Lamp', '#d8a21f', 'transparent'],
+      ['Signal red', '#a5302b', 'opaque'],
+      ['Night sea', '#1f3550', 'lustre'],
+      ['Surf', '#7fb0b4', 'transparent'],
+    ],
+    parts: (tray) => [
+      findingPart('cord', 'Cord', { kind: 'strap', across: 60, tall: 460, thick: 1.5, grams: 0 }),
+      gridPart(
+        {
+          id: 'panel',
+          name: 'Lighthouse',
+          technique: 'loom',
+          spec: 'cylinder-10',
+          on: under('cord', { link: { kind: 'ring', mm: 4 } }),
+        },
+        13,
+        18,
+        (c, r) => {
+          const far = Math.abs(c - 6)
+          if (r < 2) return far < 2 ? 3 : 4
+          if (r < 5) return far === 0 ? 2 : far < 2 ? 1 : (c + r) % 5 === 0 ? 2 : 4
+          if (r > 15) return far < 5 ? 5 : 4
+          return far <= 2 + (r > 11 ? 1 : 0) ? ((r - 5) % 4 < 2 ? 1 : 3) : 4
+        },
+      ),
+      strandPart(
+        'fringe',
+        { id: 'surf', name: 'Surf', spec: 'cylinder-10', on: under('panel') },
+        tray,
+        {
+          strands: 13,
+          edge: 'wave',
+          waves: 2,
+          zones: [
+            { beads: [4], grow: 'keep', from: 3 },
+            { beads: [5], grow: 'to', from: 5, to: 10 },
+            { beads: [1, 5], grow: 'keep', from: 4 },
+          ],
+          end: [1, 1, 1],
+        },
+        { turning: 3 },
+      ),
+    ],
+  }),
+  hanging({
+    name: 'Pebble studs',
+    notes: 'A beaded square on a post; one pin hangs from it by a ring, so that it faces forward.',
+    wearer: 'the fair',
+    kind: 'earrings',
+    bodyMm: 40,
+    closure: 'post',
+    spec: 'cylinder-11',
+    part: 'pin',
+    tray: [
+      ['Slate', '#4d5a66', 'matte', 'cylinder-11'],
+      ['Lichen', '#a9b26a', 'opaque', 'cylinder-11'],
+      ['Pebble', '#b9a58c', 'lustre', 'ball-6-mm'],
+      ['Rill', '#5d93a6', 'transparent', 'ball-4-mm'],
+      ['Silt', '#8a6f4d', 'metallic', 'round-11'],
+    ],
+    parts: (tray) => [
+      gridPart({ id: 'stud', name: 'Stud', technique: 'peyote', spec: 'cylinder-11', on: null }, 8, 10, (c, r) =>
+        Math.abs(2 * c - 7) + Math.abs(2 * r - 9) < 8 ? 2 : 1,
+      ),
+      strandPart(
+        'dangles',
+        { id: 'pin', name: 'Pin', spec: 'ball-6-mm', on: under('stud', { link: { kind: 'ring', mm: 3 } }) },
+        tray,
+        {
+          strands: 1,
+          edge: 'straight',
+          zones: [{ beads: [5, 4, 5, 3, 5], grow: 'keep', from: 5 }],
+          end: [],
+        },
+        { loop: 'wrapped', wire: 0.6 },
+      ),
     ],
   }),
 ]

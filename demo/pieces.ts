@@ -6,6 +6,7 @@ import { CARRIER_PIECES } from './carriers'
 import { CHAIN_PIECES } from './chains'
 import { FIT_PIECES } from './fits'
 import { FLAT_PEYOTE } from './shelf'
+import { HANGING_PIECES } from './hanging'
 import { JOINED_PIECES } from './joined'
 import { STITCH_PIECES } from './stitches'
 
@@ -105,4 +106,5 @@ export const DEMO_PIECES: readonly Piece[] = [
   ...JOINED_PIECES,
   ...CARRIER_PIECES,
   ...CHAIN_PIECES,
+  ...HANGING_PIECES,
 ]

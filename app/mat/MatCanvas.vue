@@ -15,7 +15,7 @@ import {
 } from '#core/piece/piece'
 import { GLYPH_PX } from '#core/picture/sprite'
 import { placedOf, viewBeside, wholeOf } from '#core/picture/whole'
-import { arrowNote, axesOf, flipOf, sizeOnScreen, type Flip, type View } from '#core/picture/view'
+import { arrowNote, axesOf, flipOf, sizeOnScreen, usualLying, type Flip, type View } from '#core/picture/view'
 import { asSeen } from '#core/colour/vision'
 import { applySteps } from '#core/piece/step'
 import { beside } from '#core/pattern/place'
@@ -193,7 +193,11 @@ watch(
   ([w, h], [oldW, oldH]) => {
     if (w < 2 || h < 2) return
     if (!view.value || view.value.lie !== mat.lie) {
-      if (!view.value) mat.lie = w < h * 0.9 ? 'upright' : 'level'
+      if (!view.value) {
+        const usual = usualLying(props.piece.parts)
+        mat.lie = usual.flip ? usual.lie : w < h * 0.9 ? 'upright' : 'level'
+        if (usual.flip) mat.turned = true
+      }
       view.value = viewToBegin(seen.value, lying(), size.value)
     } else if (oldW && oldH) view.value = moved(seen.value, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
   },

@@ -111,7 +111,7 @@ async function begin(m: SmallMakeable) {
         <ul>
           <li v-for="s in can" :key="s.id" :data-piece="s.name">
             <span class="figure times">{{ showNumber(s.times) }}</span>
-            <PartPicture :part="fittedPart(s.piece)" :tray="s.piece.tray" class="strip" />
+            <PartPicture :part="fittedPart(s.piece)" :tray="s.piece.tray" :parts="s.piece.parts" class="strip" />
             <span class="what"
               ><NuxtLink :to="`/piece/${s.id}/supplies`">{{ s.name }}</NuxtLink
               ><span class="quiet"

@@ -43,7 +43,9 @@ const FIELDS: readonly { key: keyof Measures; name: string; howTo: string; usual
                 ? 'Earring drop they like'
                 : k.measure === 'hoop'
                   ? 'Hoop they like, round'
-                  : k.measureName,
+                  : k.measure === 'pendant'
+                    ? 'Pendant they like, long'
+                    : k.measureName,
           howTo: k.howTo,
           usual: k.usualMm,
         },

@@ -11,7 +11,7 @@ import { beginPiece, settingsFor } from '#core/begin/begin'
 import { doorsFor } from '#core/begin/door'
 import { habitOf } from '#core/piece/habit'
 import { pieceToBody } from '#core/piece/codec'
-import { columnsOf, countedRows, techniqueOf, workOf, isGrid } from '#core/piece/piece'
+import { columnsOf, countedRows, fittedPart, techniqueOf, workOf, isGrid } from '#core/piece/piece'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import { canBecome } from '#core/technique/making'
 import { requireTechnique } from '#core/technique/registry'
@@ -43,6 +43,7 @@ const wish = reactive({
   spec: DEFAULT_SPEC,
   motif: 'diamonds' as MotifId,
   settings: {} as Settings,
+  hangsFrom: '',
   start: (account.account?.settings.hand === 'left' ? 'right' : 'left') as 'left' | 'right',
 })
 const fit = ref<Fit>(
@@ -62,6 +63,7 @@ const USUAL_WIDTH: Record<FitKind, number> = {
   ring: 6,
   hoop: 6,
   earrings: 14,
+  pendant: 20,
 }
 const tubeWidth = () => (requireTechnique(wish.technique).round ? 8 : USUAL_WIDTH[fit.value.kind])
 function setKind(next: FitKind) {
@@ -119,12 +121,13 @@ const piece = computed(() =>
     currency: account.account?.settings.currency,
   }),
 )
-const part = computed(() => piece.value.parts[0]!)
+const part = computed(() => fittedPart(piece.value))
+const begins = computed(() => requireTechnique(wish.technique).begins ?? null)
 const tube = computed(() => requireTechnique(wish.technique).round)
 watch(tube, () => {
   set('widthMm', tubeWidth())
 })
-const widthChosen = computed(() => choosesWidth(techniqueOf(part.value), workOf(part.value)))
+const widthChosen = computed(() => begins.value !== null || choosesWidth(techniqueOf(part.value), workOf(part.value)))
 const width = computed(() =>
   isGrid(part.value)
     ? techniqueOf(part.value).growth.widthOf(workOf(part.value))
@@ -246,6 +249,19 @@ async function begin() {
           <h2 id="what">Made how</h2>
           <DoorChoice v-model="wish.technique" :kind="fit.kind" :spec="wish.spec" :used="used" />
           <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
+          <div v-if="begins" class="choice" role="radiogroup" aria-label="Hangs from">
+            <button
+              v-for="(b, k) in begins.from"
+              :key="b.id"
+              type="button"
+              role="radio"
+              :aria-checked="wish.hangsFrom === b.id || (k === 0 && !begins.from.some((o) => o.id === wish.hangsFrom))"
+              :title="b.says"
+              @click="wish.hangsFrom = b.id"
+            >
+              <b>{{ b.label }}</b>
+            </button>
+          </div>
           <details class="own">
             <summary>How the stitch is worked</summary>
             <div><StitchSettings :technique="wish.technique" :settings="settings" @change="setting" /></div>
@@ -280,7 +296,7 @@ async function begin() {
 
         <section class="live" aria-labelledby="live">
           <h2 id="live" class="hidden">What it comes to</h2>
-          <PartPicture :part="part" :tray="piece.tray" class="picture" />
+          <PartPicture :part="part" :tray="piece.tray" :parts="piece.parts" class="picture" />
           <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">
             <div v-if="!cords">

@@ -9,7 +9,8 @@ import type { SymmetryKind } from '#core/pattern/symmetry'
 import type { Part } from '#core/piece/piece'
 import type { ToolId } from '../mat/tool/tool'
 
-export type Panel = 'tray' | 'pattern' | 'picture' | 'stamps' | 'rows' | 'parts' | 'slots' | 'recipe' | 'views'
+export type Panel =
+  'tray' | 'pattern' | 'picture' | 'stamps' | 'rows' | 'parts' | 'slots' | 'strands' | 'recipe' | 'views'
 
 /** What this tab is doing on the mat: session state, not saved with the piece. */
 export const useMat = defineStore('mat', () => {

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { anyAnswer, createdAnswer } from '#core/contract/answers'
 import { pieceToBody } from '#core/piece/codec'
+import { alikeSteps } from '#core/piece/alike'
 import { awaited, canMove } from '#core/piece/awaited'
 import { applySteps, type Step } from '#core/piece/step'
 import { api, reach } from '../composables/api'
@@ -130,8 +131,9 @@ export const usePiece = defineStore('piece', () => {
   }
 
   /** One gesture. Returns a sentence if it cannot be done; then nothing has changed. */
-  const commit = (label: string, steps: readonly Step[]): string | null => {
+  const commit = (label: string, given: readonly Step[]): string | null => {
     did.value = label
+    const steps = piece.value ? alikeSteps(piece.value, given) : given
     const last = waiting.at(-1)
     if (last) {
       // Places of the old picture may hold another bead in the new one.

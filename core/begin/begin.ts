@@ -8,6 +8,7 @@ import { rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
 import { linesOf, raggedFrom, removeLines } from '../grid/lines'
+import { beginHanging } from './begin-hanging'
 import { motifCells, type MotifId } from '../pattern/motif'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
@@ -33,6 +34,8 @@ export interface PieceWish {
   readonly spec: string
   readonly motif: MotifId
   readonly start: 'left' | 'right'
+  /** What strands hang from, where they are begun; the first that their technique offers if left out. */
+  readonly hangsFrom?: string
   /** Settings of the stitch beyond the side it starts from; defaults where left out. */
   readonly settings?: Settings
   /** Gauges of the person; the one for this stitch and bead is used. */
@@ -194,6 +197,29 @@ function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayB
   return headOf(wish, laid, made)
 }
 
+/** Strands begin with what they hang from; they are what is fitted. */
+function beginStrands(wish: PieceWish, technique: Technique, tray: TrayBead[], settings: Settings): Piece {
+  const { closure } = wish
+  return beginHanging(
+    {
+      technique,
+      begins: technique.begins!,
+      from: wish.hangsFrom ?? '',
+      settings,
+      spec: wish.spec,
+      widthMm: wish.widthMm,
+      tray,
+      bodyMm: wish.bodyMm,
+      takenMm: closure.lengthMm - closure.overlapMm,
+      around(all, parts, fitted) {
+        const piece = headOf(wish, all, parts.at(-1)!)
+        return { ...piece, parts, fit: { ...piece.fit, part: fitted } }
+      },
+    },
+    (all) => trayOf(all, wish.spec, all.length + 1).at(-1)!,
+  )
+}
+
 /** Plain rows at each end, so that a closure can be sewn on without crowding the pattern. */
 const PLAIN_END_ROWS = 2
 
@@ -222,6 +248,7 @@ export function beginPiece(wish: PieceWish): Piece {
   const settings = settingsFor(wish.technique, wish)
   const columns = columnsForWidth(wish.technique, settings, wish.spec, wish.widthMm)
   const tray = firstTray(wish.spec)
+  if (technique.begins) return beginStrands(wish, technique, tray, settings)
   if (technique.firstLines) return beginLines(wish, technique, tray, settings)
   if (technique.material.through) return beginCords(wish, tray, columns, settings)
   const lattice = requireLattice(technique, { bead: requireSpec(wish.spec), settings, columns })
@@ -262,16 +289,18 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
   const supply = supplySchema.parse({})
   const key = gaugeKeyOf(part, supply.thread)
   const gauges = (wish.gauges ?? []).filter((g) => sameGauge(g, key))
-  return hung(sized({
-    name: wish.name,
-    notes: '',
-    tray,
-    fit,
-    gauges,
-    supply,
-    cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}),
-    parts: [part],
-  }))
+  return hung(
+    sized({
+      name: wish.name,
+      notes: '',
+      tray,
+      fit,
+      gauges,
+      supply,
+      cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}),
+      parts: [part],
+    }),
+  )
 }
 
 /**

@@ -38,6 +38,7 @@ describe('the fit as another kind', () => {
       ring: 0,
       hoop: 0,
       earrings: 0,
+      pendant: 0,
     })
   })
   it('forgets what it had to pass, and goes round as often only where work can be wound', () => {

@@ -94,6 +94,7 @@ const LENGTHS: Partial<Record<FitKind, Partial<Record<'short' | 'long' | 'right'
     right: 'Yes, the cuff holds',
   },
   earrings: { right: 'Yes, as long as wanted' },
+  pendant: { right: 'Yes, as long as wanted' },
 }
 
 /** How a fit is said in a heading. */
@@ -144,4 +145,5 @@ export const feelQuestion = (kind: FitKind): string =>
     hoop: 'Will it go round?',
     necklace: 'Will it be long enough?',
     earrings: 'Will they hang right?',
+    pendant: 'Will it hang right?',
   })[kind]

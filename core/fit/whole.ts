@@ -1,6 +1,6 @@
 import { drawnSize } from '../piece/drawn-size'
 import { layOut, partsWith, type Placed, type Whole } from '../piece/joint'
-import type { Part, Piece } from '../piece/piece'
+import { techniqueOf, type Part, type Piece } from '../piece/piece'
 import type { Extent, Range } from '../technique/technique'
 import { plainNumber } from '../units/length'
 import { extentOf } from './extent'
@@ -46,6 +46,13 @@ function sized(
   return sizeBeside(whole, part)
 }
 
+/** The parts that make up the measure of a part: all that hang together with it, but what they are worn on. */
+function measured(all: readonly Part[], part: Part): readonly Part[] {
+  const worn = (p: Part) => techniqueOf(p).apart?.({ settings: p.settings }) ?? false
+  const parts = partsWith(all, part).filter((p) => p.id === part.id || !worn(p))
+  return partsWith(parts, part).filter((p) => parts.includes(p))
+}
+
 const extentsOf = (ground: Grounded, parts: readonly Part[]): Map<string, Extent> =>
   new Map(parts.map((p) => [p.id, extentOf(ground, p)]))
 
@@ -56,7 +63,7 @@ const extentsOf = (ground: Grounded, parts: readonly Part[]): Map<string, Extent
  */
 export function wholeExtent(ground: Grounded, part: Part): Extent {
   const own = extentOf(ground, part)
-  const parts = partsWith(ground.parts, part)
+  const parts = measured(ground.parts, part)
   if (parts.length === 1) return own
   const extents = extentsOf(ground, parts)
   const [least, nominal, most] = BOUNDS.map((bound) => sized(parts, extents, part, bound))
@@ -81,7 +88,7 @@ const ROUNDS = 8
  * could be makes the whole as short: then it is as long as it would be by itself.
  */
 export function ownLengthFor(ground: Grounded, part: Part, wholeMm: number): number {
-  const parts = partsWith(ground.parts, part)
+  const parts = measured(ground.parts, part)
   if (parts.length === 1) return wholeMm
   const extents = extentsOf(ground, parts)
   let own = extents.get(part.id)!.lengthMm.nominal

@@ -1,8 +1,8 @@
 /** Whether things that hang side by side have room. Lengths in mm. */
 
 /**
- * How much lower one of two drops must hang so that they pass each other: drops are ellipses so wide and so high, their
- * middles `pitchMm` apart. Δ = h √(1 − (p / w)²); nothing where they are no wider than that.
+ * How much lower one of two drops must hang so that they pass each other: drops are ellipses so wide and so high,
+ * their middles `pitchMm` apart. Δ = h √(1 − (p / w)²); nothing where they are no wider than that.
  */
 export function staggerMm(pitchMm: number, wideMm: number, highMm: number): number {
   return pitchMm >= wideMm ? 0 : highMm * Math.sqrt(1 - (pitchMm / wideMm) ** 2)

@@ -18,8 +18,8 @@ export interface Hanging {
 }
 
 /**
- * How what hangs faces: to the front where the quarter turns are even: one for a loop that is seen from the front, one
- * for each ring, one for an eye that stands across.
+ * How what hangs faces: to the front where the quarter turns are even: one for a loop that is seen from the front,
+ * one for each ring, one for an eye that stands across.
  */
 export const facingOf = ({ hook, rings, eyeAcross }: Hanging): Facing =>
   turnedBy('front', (hook === 'front' ? 1 : 0) + rings + (eyeAcross ? 1 : 0))

@@ -12,7 +12,7 @@ import { lengthForSag, swagOf, swagPlaces } from './swag'
 const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
 
 describe('two beads in a hole', () => {
-  it('is a palindrome that differs by at most one and holds all; no other choice is more even (every choice tried)', () => {
+  it('is a palindrome that differs by at most one and holds all; no choice of all is more even', () => {
     const chosen = (holes: number, extra: number): number[][] =>
       extra === 0
         ? [[]]

@@ -53,9 +53,9 @@ function nearest(all: readonly Reach[], mm: number): Reach {
 
 /**
  * The counts with which strands end most level, and the line they come nearest to: the least sum of squares over all
- * lines within the give. For a line each strand takes its nearest reach by itself, and what it takes changes only where
- * the line passes the middle between two reaches; between two such places the best line is the mean of the ends, held
- * within them. So all of these stretches are tried, and the answer is exact.
+ * lines within the give. For a line each strand takes its nearest reach by itself, and what it takes changes only
+ * where the line passes the middle between two reaches; between two such places the best line is the mean of the
+ * ends, held within them. So all of these stretches are tried, and the answer is exact.
  */
 export function levelled(wish: LevelWish): Levelled {
   const { from, lineMm, giveMm } = wish

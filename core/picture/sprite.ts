@@ -150,8 +150,8 @@ export function ownSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x:
 }
 
 /**
- * Size of a bead that lies freely, about the middle of its hole: one that hangs reaches as far above it as below, though
- * nothing of it is seen there.
+ * Size of a bead that lies freely, about the middle of its hole: one that hangs reaches as far above it as below,
+ * though nothing of it is seen there.
  */
 export function freeSize(bead: TrayBead, hole: 'across' | 'along'): { readonly x: number; readonly y: number } {
   const { l, d, hangs } = requireSpec(bead.spec)

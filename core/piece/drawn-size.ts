@@ -35,8 +35,7 @@ export interface DrawnSize {
 
 export function drawnSize(part: Part): DrawnSize {
   const free = freeOf(part)
-  if (free)
-    return { width: free.widthMm, length: free.lengthMm, ...(free.hungAt ? { hungAt: free.hungAt } : {}) }
+  if (free) return { width: free.widthMm, length: free.lengthMm, ...(free.hungAt ? { hungAt: free.hungAt } : {}) }
   const lattice = latticeOf(part)
   const columns = columnsOf(part)
   const rows = rowsOf(part)

@@ -2,9 +2,9 @@ import type { Held, HeldPlace } from '../technique/held'
 import type { Point } from '../technique/lattice'
 import { centreOf, halfAt } from './drawing'
 import { drawnSize } from './drawn-size'
-import { hangingOn, holdsOf, onSide, OUT, turned, type Turn } from './joint'
+import { hangingOn, heldAt, holdsOf, onSide, OUT, turned, type Turn } from './joint'
 import { columnsOf, lengthOfLine, numberAt, rowsOf, techniqueOf, type Part } from './piece'
-import type { Side } from './schema'
+import type { Joint, Side } from './schema'
 import { beadOfNumber } from './sizes'
 
 /**
@@ -83,8 +83,17 @@ function placesOf(part: Part, side: Side): HeldPlace[] {
 const known = new Map<string, Held>()
 const MOST_KNOWN = 500
 
-function heldBy(parent: Part, side: Side): Held {
-  const held: Held = { places: placesOf(parent, side), bentMm: holdsOf(parent, side)?.bentMm ?? null }
+/** Where links end that a part hangs by, from the middle of them, mm; turned so that they run down. */
+function linkEnds(on: Joint, parent: Part): HeldPlace[] {
+  const points = heldAt(on, parent, drawnSize(parent)).map((p) => turned(p, DOWN[on.at]))
+  const middle = points.reduce((sum, p) => sum + p.x, 0) / points.length
+  return points.map((p): HeldPlace => ({ x: p.x - middle, y: 0, bead: null })).sort((a, b) => b.x - a.x)
+}
+
+function heldBy(parent: Part, on: Joint): Held {
+  const held: Held = on.link
+    ? { places: linkEnds(on, parent), bentMm: null }
+    : { places: placesOf(parent, on.at), bentMm: holdsOf(parent, on.at)?.bentMm ?? null }
   const text = JSON.stringify([held.bentMm, held.places.map(({ x, y, bead }) => [x, y, bead?.id ?? ''])])
   const same = known.get(text)
   if (same) return same
@@ -99,7 +108,7 @@ function heldOf(part: Part, parent: Part | undefined): Held | undefined {
   if (!on || !parent || on.by !== 'start') return undefined
   const bends = holdsOf(parent, on.at)?.bentMm ?? null
   // Something on a ring or a chain hangs free of what is above it.
-  return techniqueOf(part).hangs === true || (bends !== null && on.link === null) ? heldBy(parent, on.at) : undefined
+  return techniqueOf(part).hangs === true || (bends !== null && on.link === null) ? heldBy(parent, on) : undefined
 }
 
 /** A piece whose parts know what they hang on; itself where they do, and where none must. */

@@ -7,8 +7,8 @@ import type { Join } from '../technique/technique'
 
 /** Whether a piece is a ring of itself: nothing closes it, and it goes round, as a strand over the head does. */
 export function isRing({ kind, closure }: Pick<Fit, 'kind' | 'closure'>): boolean {
-  const { bend, pieces } = fitKindOf(kind)
-  return closure.kind === 'none' && (bend === 'round' || (bend === 'straight' && pieces === 1))
+  const { bend, hangs } = fitKindOf(kind)
+  return closure.kind === 'none' && bend !== 'open' && !hangs
 }
 
 /**

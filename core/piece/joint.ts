@@ -35,8 +35,7 @@ export const treeOf = <P extends Joined>(parts: readonly P[], root: P): P[] => [
 ]
 
 /** What a finding holds parts by on a side; null of a part that is made of beads. */
-export const holdsOf = (part: Part, side: Side): Holds | null =>
-  techniqueOf(part).holds?.(workOf(part), side) ?? null
+export const holdsOf = (part: Part, side: Side): Holds | null => techniqueOf(part).holds?.(workOf(part), side) ?? null
 
 /** Beads along a side, or places of a finding. */
 export const beadsOfSide = (part: Part, side: Side): number =>
@@ -226,10 +225,10 @@ export function onSide(side: Side, share: number, { width, length }: PartSize): 
 }
 
 /**
- * The points of a side that a joint hangs at, from the middle of the part that holds it, mm: its places by name, or the
- * middle of the side where none is named.
+ * The points of a side that a joint hangs at, from the middle of the part that holds it, mm: its places by name, or
+ * the middle of the side where none is named.
  */
-function heldAt({ at, holes }: Joint, parent: Part, size: PartSize): Point[] {
+export function heldAt({ at, holes }: Joint, parent: Part, size: PartSize): Point[] {
   if (holes.length === 0) return [onSide(at, 0.5, size)]
   const places = holdsOf(parent, at)?.places
   const middle = onSide(at, 0.5, size)
@@ -247,9 +246,7 @@ const meanPoint = (points: readonly Point[]): Point => ({
 
 /** Where a part is joined, from its own middle, mm. */
 const joinedAt = (by: Side, { hungAt, ...size }: PartSize): Point =>
-  hungAt && by === 'start'
-    ? { x: hungAt.x - size.width / 2, y: hungAt.y - size.length / 2 }
-    : onSide(by, 0.5, size)
+  hungAt && by === 'start' ? { x: hungAt.x - size.width / 2, y: hungAt.y - size.length / 2 } : onSide(by, 0.5, size)
 
 /**
  * Lays out the tree of a part, from its root, which lies unturned with its first corner at 0, 0. `sizeOf`: width and

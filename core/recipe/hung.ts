@@ -31,8 +31,8 @@ export const keptOf = ({ row, to, turning }: Pick<HungStrand, 'row' | 'to' | 'tu
   to === null ? Math.max(0, row.length - turning) : row.length
 
 /**
- * Strands one after the other: down through the bead of the top, the strand picked up, back through all but its turning
- * beads, and up through the top again. A swag goes up through another.
+ * Strands one after the other: down through the bead of the top, the strand picked up, back through all but its
+ * turning beads, and up through the top again. A swag goes up through another.
  */
 export function hung(strands: readonly HungStrand[], { places, pitchMm, place, hitchMm }: Hung): RowProgram {
   const { slots, spec, items } = sizesIn(strands.map(({ row }) => row))
@@ -75,5 +75,30 @@ export function hung(strands: readonly HungStrand[], { places, pitchMm, place, h
     units,
     spec,
     placeOf: ({ at }) => at,
+  }
+}
+
+/** Lines on pins that hang: beads go on from the head up, so the last of a line first. */
+export function onPins(rows: readonly Row[]): RowProgram {
+  const { slots, spec, items } = sizesIn(rows)
+  return {
+    head: {
+      slots,
+      unit: 'pin',
+      carriers: [{ id: 'pin', name: 'pin', kind: 'pin', mm: 0.6 }],
+      fixtures: {},
+      cut: { folded: false, each: 'motif' },
+    },
+    units: rows.map((row, motif) => ({
+      section: 'motif',
+      motif,
+      steps: only(pick(items(row.toReversed(), 'row'), undefined, 'from the head up'), {
+        do: 'say',
+        text: 'bend the wire over, cut it, and turn the loop',
+      }),
+    })),
+    spec,
+    isTurned: () => true,
+    placeOf: ({ at, motif }) => rows[motif]!.length - 1 - at,
   }
 }

@@ -39,6 +39,7 @@ export const measuresSchema = z.strictObject({
   necklace: mm(250, 2000),
   drop: mm(5, 200),
   hoop: mm(30, 500),
+  pendant: mm(10, 400),
 })
 
 export const shelfBeadSchema = z.strictObject({

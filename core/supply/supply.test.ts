@@ -10,7 +10,8 @@ import { beadsToBuy, needOf } from './beads'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
 import { buying, hankGrams, packsFor } from './packs'
 import { cutList, cutThread, holeChecks, lengthsOf, threadCuts } from './thread'
-import { coilTurnMm, coilWire, helixTurnMm, loopWireMm, wireThatPasses } from './wire'
+import { loopWireMm } from '../hang/pin'
+import { coilTurnMm, coilWire, helixTurnMm, wireThatPasses } from './wire'
 
 const supply = supplySchema.parse({})
 

@@ -1,12 +1,6 @@
 import { bundleDiameter } from '../bead/hole'
 import { wireDiameterMm } from '../units/wire-gauge'
 
-/**
- * Wire for a simple loop turned on round-nose pliers, mm: the pliers' diameter × π, and 2 mm for the bend (common
- * practice).
- */
-export const loopWireMm = (pliersMm: number): number => pliersMm * Math.PI + 2
-
 /** Wire for one turn of a coil, mm: its middle runs round core and wire together. */
 export const coilTurnMm = (coreMm: number, wireMm: number): number => Math.PI * (coreMm + wireMm)
 

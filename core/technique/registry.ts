@@ -10,6 +10,7 @@ import { DESIGNS } from './chain/designs'
 import { ownRecipe } from './chain/own-recipe'
 import { coiledRope } from './coil/coiled-rope'
 import { GUESTS } from './guests'
+import { dangles } from './hang/dangles'
 import { finding } from './hang/finding'
 import { fringe } from './hang/fringe'
 import { gridTechnique, type Stitch } from './stitch'
@@ -52,7 +53,7 @@ const STITCHES: readonly Stitch[] = [
 const LINES: readonly Strung[] = [
   ...[rungLadder, cordLadder, pins, cuffRibs],
   ...DESIGNS.map(design),
-  ...[ownRecipe, fringe, finding],
+  ...[ownRecipe, fringe, dangles, finding],
 ]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */

@@ -45,7 +45,10 @@ export interface Strung {
   awaits?: Technique['awaits']
   readonly hangs?: boolean
   holds?: Technique['holds']
+  apart?: Technique['apart']
   alike?: Technique['alike']
+  readonly strands?: Technique['strands']
+  readonly begins?: Technique['begins']
   grams?: Technique['grams']
   drawing(work: Work): Drawing
   extent(work: Work): Extent
@@ -113,7 +116,10 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.awaits ? { awaits: strung.awaits } : {}),
     ...(strung.hangs ? { hangs: true } : {}),
     ...(strung.holds ? { holds: strung.holds } : {}),
+    ...(strung.apart ? { apart: strung.apart } : {}),
     ...(strung.alike ? { alike: strung.alike } : {}),
+    ...(strung.strands ? { strands: strung.strands } : {}),
+    ...(strung.begins ? { begins: strung.begins } : {}),
     ...(strung.grams ? { grams: strung.grams } : {}),
     drawing: (work) => strung.drawing(work),
     growth: {

@@ -8,6 +8,7 @@ import type { ChainProblem } from '../layout/problem'
 import type { Problem } from '../problem'
 import type { DiscWork } from './disc'
 import type { SettingField, Settings } from './setting'
+import type { Begins } from './begins'
 import type { Drawing } from './drawing'
 import type { Held, Holds, Side } from './held'
 import type { Act, CarrierId, Hole } from './act'
@@ -17,6 +18,7 @@ import type { PickedLines } from './picked'
 import type { Board, Told } from './recipe-board'
 import type { Script } from './script'
 import type { StepPicture } from './step-picture'
+import type { StrandSide } from './strand-side'
 import type { Plan } from './plan'
 import type { Workplace } from './workplace'
 
@@ -398,8 +400,14 @@ export interface Technique {
   readonly hangs?: boolean
   /** What a finding holds parts by on one of its sides; left out by what is made of beads. */
   holds?(work: Work, side: Side): Holds | null
+  /** Whether it is what work is worn on, and no part of its measure: a strap. */
+  apart?(work: Pick<Work, 'settings'>): boolean
   /** Lines that are to stay alike with a line: what is changed in one is changed in all of them. */
   alike?(r: number, work: Pick<Work, 'rows' | 'plan'>): readonly number[]
+  /** Its lines as strands that a rule makes, where they are. */
+  readonly strands?: StrandSide
+  /** What it is begun with, where it hangs from parts of its own. */
+  readonly begins?: Begins
   /** Weight besides its beads, g: of findings, wire and chain. */
   grams?(work: Work): number
   /** Questions whose answers its drawing and size stand on, where these take time: they may be asked of a worker. */

@@ -12,6 +12,7 @@ export const CLOSURE_KINDS = [
   'ear-wire',
   'post',
   'clip',
+  'bail',
   'own',
 ] as const
 
@@ -115,6 +116,13 @@ export const CLOSURES: readonly ClosureEntry[] = [
     lengthMm: 6,
     sewingMm: 60,
     note: 'For ears that are not pierced. Measure from the ear down to the beadwork.',
+  },
+  {
+    kind: 'bail',
+    name: 'Bail or ring on the cord',
+    lengthMm: 6,
+    sewingMm: 60,
+    note: 'What goes over cord or chain, measured from there down to the beadwork.',
   },
   {
     kind: 'own',

@@ -1,12 +1,16 @@
 import type { ClosureKind } from './closure'
 
 /** What a piece is made to go round, or hang from. All are cases of one reckoning (reckon.ts). */
-export const FIT_KINDS = ['bracelet', 'cuff', 'anklet', 'choker', 'necklace', 'ring', 'hoop', 'earrings'] as const
+export const FIT_KINDS = [
+  ...(['bracelet', 'cuff', 'anklet', 'choker', 'necklace', 'ring', 'hoop', 'earrings'] as const),
+  'pendant',
+] as const
 
 export type FitKind = (typeof FIT_KINDS)[number]
 
 /** A measure of a body, or of a finished thing, as it is kept with a person. */
-type BodyMeasure = 'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'hoop' | 'drop'
+type BodyMeasure =
+  'wrist' | 'hand' | 'ankle' | 'heel' | 'neck' | 'head' | 'finger' | 'necklace' | 'hoop' | 'drop' | 'pendant'
 
 interface Ease {
   readonly id: string
@@ -41,6 +45,8 @@ interface FitKindEntry {
   readonly toleranceMm: number
   /** How many make one: earrings come in pairs. */
   readonly pieces: 1 | 2
+  /** Whether it hangs from its first row, rather than going round something. */
+  readonly hangs?: true
 }
 
 const TAPE = 'A tape or paper strip laid flat, snug and not tight; never stretch it. Measure twice.'
@@ -202,6 +208,24 @@ export const FIT_TABLE: readonly FitKindEntry[] = [
     howTo: 'From the loop of the ear wire down to the lowest bead.',
     eases: [],
     closures: ['ear-wire', 'post', 'clip', 'own'],
+    hangs: true,
+  },
+  {
+    kind: 'pendant',
+    name: 'Pendant',
+    noun: 'pendant',
+    bend: 'straight',
+    measure: 'pendant',
+    measureName: 'Length of the pendant',
+    least: 10,
+    most: 400,
+    usualMm: 60,
+    toleranceMm: 4,
+    pieces: 1,
+    howTo: 'From the cord or chain down to the lowest bead.',
+    eases: [],
+    closures: ['bail', 'own'],
+    hangs: true,
   },
 ]
 

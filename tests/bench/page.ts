@@ -12,7 +12,8 @@ import { beadsToBuy } from '#core/supply/beads'
 import { sized } from '#core/piece/sizes'
 import { requireTechnique } from '#core/technique/registry'
 import { tallyPiece } from '#core/tally/tally'
-import { type View } from '#core/picture/view'
+import { drawnSize } from '#core/piece/drawn-size'
+import type { View } from '#core/picture/view'
 
 /** Runs in the page: times the mat against a blit of the same canvas, in the same run. All times are medians, ms. */
 export interface Measured {

@@ -18,6 +18,7 @@ import { LIMITS } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import type { Place } from '#core/technique/lattice'
 import { useMat } from '../../stores/mat'
+import StepCount from '../../components/StepCount.vue'
 import MatPanel from './MatPanel.vue'
 
 /** Repeats, rows and columns: put in, taken out, shifted; everything that lies behind moves along. */
@@ -90,29 +91,23 @@ const plural = (n: number, word: string) => (n === 1 ? `a ${word}` : `${n} ${wor
 
 <template>
   <MatPanel title="Rows and repeats" @close="mat.panel = null">
-    <div class="adjust">
-      <span>Repeats</span
-      ><span class="set"
-        ><button type="button" aria-label="One repeat fewer" @click="repeats(-1)">−</button><b>{{ part.times }}</b
-        ><button type="button" aria-label="One repeat more" @click="repeats(1)">+</button></span
-      >
-    </div>
-    <div v-if="grid" class="adjust">
-      <span>Beads across</span
-      ><span class="set"
-        ><button type="button" aria-label="Narrower" @click="columns('remove', 'edge')">−</button
-        ><b>{{ columnsOf(part) }}</b
-        ><button type="button" aria-label="Wider" @click="columns('insert', 'edge')">+</button></span
-      >
-    </div>
-    <div v-else class="adjust">
-      <span>Beads in {{ line }} {{ here.r + 1 }}</span
-      ><span class="set"
-        ><button type="button" :aria-label="`Shorter ${line}`" @click="beadsOfLine('remove', 'end')">−</button
-        ><b>{{ ownLength }}</b
-        ><button type="button" :aria-label="`Longer ${line}`" @click="beadsOfLine('insert', 'end')">+</button></span
-      >
-    </div>
+    <StepCount label="Repeats" :value="part.times" fewer="One repeat fewer" more="One repeat more" @change="repeats" />
+    <StepCount
+      v-if="grid"
+      label="Beads across"
+      :value="columnsOf(part)"
+      fewer="Narrower"
+      more="Wider"
+      @change="(by) => columns(by > 0 ? 'insert' : 'remove', 'edge')"
+    />
+    <StepCount
+      v-else
+      :label="`Beads in ${line} ${here.r + 1}`"
+      :value="ownLength"
+      :fewer="`Shorter ${line}`"
+      :more="`Longer ${line}`"
+      @change="(by) => beadsOfLine(by > 0 ? 'insert' : 'remove', 'end')"
+    />
     <p class="quiet">
       At {{ grid ? 'bead row' : line }} {{ here.r + 1 }}, {{ grid ? 'column' : 'bead' }} {{ here.c + 1 }}, in the
       {{ at.section }} section:
@@ -145,31 +140,6 @@ const plural = (n: number, word: string) => (n === 1 ? `a ${word}` : `${n} ${wor
 </template>
 
 <style scoped>
-.adjust {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-}
-.set {
-  display: inline-flex;
-  align-items: center;
-  gap: 4px;
-}
-.set b {
-  min-width: 44px;
-  text-align: center;
-  font: 700 20px/1 var(--title);
-}
-.set button {
-  width: 40px;
-  height: 40px;
-  border: 0;
-  border-radius: 10px;
-  background: var(--ground);
-  color: var(--ink);
-  font-size: 20px;
-  cursor: pointer;
-}
 .pair,
 .shift {
   display: grid;

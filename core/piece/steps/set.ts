@@ -61,7 +61,7 @@ function apply(piece: Piece, step: SetStep): Result<Piece> {
     return checked.success ? good({ ...next, ...checked.data }) : bad(...problemsOf(checked.error))
   }
   const part = findPart(next, String(step.path[1]))!
-  const { start: _s, repeat: _r, end: _e, sizes: _sizes, ...own } = part
+  const { start: _s, repeat: _r, end: _e, sizes: _sizes, held: _held, ...own } = part
   const checked = partHeadSchema.safeParse(own)
   return checked.success ? good(next) : bad(...problemsOf(checked.error))
 }

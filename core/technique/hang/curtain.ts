@@ -1,22 +1,36 @@
+import { keyOf } from '../../grid/key'
 import { keptOf, type HungStrand } from '../../recipe/hung'
 import type { Row } from '../../recipe/rows'
 import { thickOf } from '../carrier/line'
 import type { HeldPlace } from '../held'
 import { halfBox } from '../lattice'
-import { rowsOfWork } from '../row-work'
+import { rowsOfWork, type RowLayout } from '../row-work'
 import type { Work } from '../technique'
-import { fringePlanOf, fringeSettingsOf } from './fringe-plan'
+import { strandPlanOf } from './strand-plan'
 import { hangStrand, type Hanging } from './strand'
 
 /** How the strands of a fringe hang beside each other: which from where, and how far down. Lengths in mm. */
+
+/** How lines hang beside each other, by the settings of their technique. */
+export interface Hanger {
+  /** Beads at the end of a line that its thread turns round; 0 on a pin. */
+  readonly turning: number
+  readonly first: number
+  readonly every: number
+  readonly each: number
+  /** From one to the next where they hang on nothing, mm; 0: as thick as they are. */
+  readonly pitch: number
+  /** What is between a place and the first bead, mm: the loop of a pin. */
+  readonly loopMm: number
+}
 
 /** Room that a strand takes in the row, mm: its thickest bead that is not at its end. */
 export const bodyOf = (strand: HungStrand): number => thickOf(strand.row.slice(0, keptOf(strand)))
 
 /** How strands hang by their plan and settings, from which place each. */
-export function strandsOf(work: Work, rows: readonly Row[]): HungStrand[] {
-  const { turning, first, every, each } = fringeSettingsOf(work.settings)
-  const own = new Map(fringePlanOf(work.plan).own.map((one) => [one.strand, one]))
+export function strandsOf(work: Pick<Work, 'plan'>, rows: readonly Row[], hanger: Hanger): HungStrand[] {
+  const { turning, first, every, each } = hanger
+  const own = new Map(strandPlanOf(work.plan).own.map((one) => [one.strand, one]))
   return rows.map((row, i) => {
     const mine = own.get(i)
     return {
@@ -29,10 +43,13 @@ export function strandsOf(work: Work, rows: readonly Row[]): HungStrand[] {
 }
 
 /** Places that strands hang from: those of what holds them, gone on with where they are too few. */
-export function placesFor(work: Pick<Work, 'held' | 'settings'>, strands: readonly HungStrand[]): HeldPlace[] {
-  const held = work.held?.places ?? []
+export function placesFor(
+  { held: holds }: Pick<Work, 'held'>,
+  strands: readonly HungStrand[],
+  { pitch }: Hanger,
+): HeldPlace[] {
+  const held = holds?.places ?? []
   const last = strands.reduce((most, { at, to }) => Math.max(most, at, to ?? 0), 0)
-  const { pitch } = fringeSettingsOf(work.settings)
   const between = held.length > 1 ? Math.abs((held[0]!.x - held.at(-1)!.x) / (held.length - 1)) : 0
   const step =
     pitch > 0 && held.length === 0 ? pitch : between || Math.max(1, ...strands.map(bodyOf).filter((mm) => mm > 0))
@@ -53,10 +70,10 @@ export interface Curtain {
   readonly pitchMm: number
 }
 
-export function curtainOf(work: Work, rows: readonly Row[] = rowsOfWork(work)): Curtain {
-  const { each } = fringeSettingsOf(work.settings)
-  const strands = strandsOf(work, rows)
-  const places = placesFor(work, strands)
+export function curtainOf(work: Work, hanger: Hanger, rows: readonly Row[] = rowsOfWork(work)): Curtain {
+  const { each, loopMm } = hanger
+  const strands = strandsOf(work, rows, hanger)
+  const places = placesFor(work, strands, hanger)
   const pitchMm =
     places.length > 1
       ? Math.abs(places[0]!.x - places.at(-1)!.x) / (places.length - 1)
@@ -71,7 +88,7 @@ export function curtainOf(work: Work, rows: readonly Row[] = rowsOfWork(work)): 
     const nth = before.get(at) ?? 0
     if (to === null) before.set(at, nth + 1)
     const aside = to === null && many > 1 ? ((many - 1) / 2 - nth) * Math.min(bodyOf(strand), pitchMm / each) : 0
-    return hangStrand(strand, places[at]!, to === null ? null : places[to]!, aside)
+    return hangStrand(strand, places[at]!, to === null ? null : places[to]!, { asideMm: aside, loopMm })
   })
   return { strands: hanging, places, pitchMm }
 }
@@ -99,4 +116,29 @@ export function boxOf({ strands, places }: Curtain): { left: number; right: numb
     }
   }
   return used.size === 0 ? { left: 0, right: 1, top: 0, bottom: 1 } : box
+}
+
+/** Where the beads of a curtain lie in its box, and where strands go into what holds them. */
+export function curtainLayout(curtain: Curtain, columns: number): RowLayout {
+  const { strands, places } = curtain
+  const box = boxOf(curtain)
+  const to = (x: number, y: number) => ({ x: x - box.left, y: y - box.top })
+  const placed = strands.flatMap(({ beads }, r) =>
+    beads.map(({ x, y, turnDegrees, bead }, c) => ({ key: keyOf(columns, c, r), ...to(x, y), turnDegrees, bead })),
+  )
+  return {
+    placed,
+    carriers: [],
+    widthMm: box.right - box.left,
+    lengthMm: box.bottom - box.top,
+    hungAt: to(0, 0),
+    fixtureAt(fixture, row) {
+      const strand = strands[row]
+      const at = fixture === 'far' ? strand?.to : strand?.at
+      if (at === undefined || at === null) return null
+      // A place is gone into from above: a bead’s length over its lower edge.
+      const { x, y, bead } = places[at]!
+      return to(x, y - (bead?.l ?? 0))
+    },
+  }
 }

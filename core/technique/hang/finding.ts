@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { problem } from '../../problem'
+import { plainNumber } from '../../units/length'
 import type { Carrier } from '../drawing'
 import { freeDrawing } from '../drawing'
 import type { Holds } from '../held'
@@ -252,11 +253,30 @@ export const finding: Strung = {
       widthFormula: own.kind === 'holes' ? `${own.holes} holes, ${own.pitch} mm apart, and its edges` : 'as bought',
     }
   },
-  path: () => ({ runs: [], passes: 0 }),
+  path({ settings: given }) {
+    const own = read(given)
+    return {
+      passes: 0,
+      runs:
+        own.kind === 'strap'
+          ? [
+              {
+                id: 'cord',
+                name: 'Cord or chain to wear it on',
+                count: 1,
+                joined: false,
+                lengthMm: own.tall,
+                formula: `${plainNumber(own.tall)} mm, as long as the necklace`,
+              },
+            ]
+          : [],
+    }
+  },
   lengthOf: ({ settings: given }) => lengthOf(read(given)),
   rowsFor: () => 0,
   firstLines: () => [],
   holds,
+  apart: ({ settings: given }) => read(given).kind === 'strap',
   grams: ({ settings: given }) => read(given).grams,
   check: ({ rows }) =>
     rows > 0 ? [problem('finding-beads', 'lines', 'A finding has no beads of its own: hang another part on it.')] : [],

@@ -1,23 +1,44 @@
-import { keyOf } from '../../grid/key'
+import { z } from 'zod'
 import { keptOf, hung, type HungStrand } from '../../recipe/hung'
 import type { Row } from '../../recipe/rows'
 import type { Node, Port } from '../../recipe/run'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
 import { longOf, tenths, thickOf } from '../carrier/line'
-import type { HeldPlace } from '../held'
 import { BEADS } from '../material'
 import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
+import type { Settings } from '../setting'
 import { rangeOf, type Work } from '../technique'
-import { fringeFindings } from './fringe-findings'
-import { alikeWith, fringePlanOf, fringePlanSchema, fringeSettings, fringeSettingsOf } from './fringe-plan'
-import { curtainOf, boxOf, strandsOf, placesFor } from './curtain'
+import { strandFindings } from './findings'
+import { alikeWith, strandPlanOf, strandPlanSchema } from './strand-plan'
+import { fringeBegins } from './begins'
+import { boxOf, curtainLayout, curtainOf, placesFor, strandsOf, type Curtain, type Hanger } from './curtain'
 import { turnDepthMm, turnMm } from './strand'
+import { strandSideBy } from './side'
 
 /**
- * Strands that hang side by side from an edge: each a list of its own, down, round what ends it, and back; or across to
- * another place, as a swag. What they hang on is another part; by themselves they hang from a line.
+ * Strands that hang side by side from an edge: each a list of its own, down, round what ends it, and back; or across
+ * to another place, as a swag. What they hang on is another part; by themselves they hang from a line.
  */
+
+const fringeSettings = z.strictObject({
+  turning: z.int().min(0).max(24).default(1).describe('Beads at the end of a strand that its thread turns round'),
+  hitch: z.boolean().default(false).describe('A half hitch at the top after each strand'),
+  first: z.int().min(1).max(2000).default(1).describe('First bead of the edge that carries a strand'),
+  every: z.int().min(1).max(50).default(1).describe('From one that carries a strand to the next'),
+  each: z.int().min(1).max(4).default(1).describe('Strands to each'),
+  pitch: z
+    .number()
+    .min(0)
+    .max(60)
+    .default(0)
+    .describe('From strand to strand where they hang on nothing, mm; 0: as thick as they are'),
+})
+const fringeSettingsOf = (own: Settings) => fringeSettings.parse(own)
+
+const hangerOf = (own: Settings): Hanger => ({ ...fringeSettingsOf(own), loopMm: 0 })
+const curtain = (work: Work, rows: readonly Row[] = rowsOfWork(work)): Curtain =>
+  curtainOf(work, hangerOf(work.settings), rows)
 
 /** Spread of the figures until a gauge stands. */
 const SPREAD = 0.05
@@ -29,33 +50,8 @@ const HITCH_MM = 3
 const USUAL_STRANDS = 11
 
 function layout(work: Work, rows: readonly Row[]): RowLayout {
-  const curtain = curtainOf(work, rows)
-  const { strands, places } = curtain
-  const box = boxOf(curtain)
-  const to = (x: number, y: number) => ({ x: x - box.left, y: y - box.top })
-  const placed = strands.flatMap(({ beads }, r) =>
-    beads.map(({ x, y, turnDegrees, bead }, c) => ({
-      key: keyOf(work.columns, c, r),
-      ...to(x, y),
-      turnDegrees,
-      bead,
-    })),
-  )
-  /** Where a place is gone into from above: a bead’s length over its lower edge. */
-  const above = (place: HeldPlace) => to(place.x, place.y - (place.bead?.l ?? 0))
-  return {
-    placed,
-    carriers: [],
-    widthMm: box.right - box.left,
-    lengthMm: box.bottom - box.top,
-    hungAt: to(0, 0),
-    bridge: turnBridge(strands),
-    fixtureAt(fixture, row) {
-      const strand = strands[row]
-      const at = fixture === 'far' ? strand?.to : strand?.at
-      return at === undefined || at === null ? null : above(places[at]!)
-    },
-  }
+  const all = curtain(work, rows)
+  return { ...curtainLayout(all, work.columns), bridge: turnBridge(all.strands) }
 }
 
 /** How far it is to and from a bead that the thread turns round, by the depth of its hole; null of all else. */
@@ -78,7 +74,7 @@ export function threadOf(work: Work): {
   readonly betweenMm: number
   readonly hitchesMm: number
 } {
-  const { strands, places } = curtainOf(work)
+  const { strands, places } = curtain(work)
   const worked = strands.filter(({ row }) => row.length > 0)
   let [strandsMm, turnsMm, topsMm, betweenMm] = [0, 0, 0, 0]
   worked.forEach((strand, k) => {
@@ -127,11 +123,11 @@ const fringeWork: RowWork = {
       kind: 'length',
     },
   ],
-  plan: fringePlanSchema,
+  plan: strandPlanSchema,
   material: { ...BEADS, usualSpec: 'round-11' },
   making: 'hang',
   hangs: true,
-  kinds: ['earrings'],
+  kinds: ['earrings', 'pendant'],
   closure: 'ear-wire',
   words: {
     line: 'strand',
@@ -148,8 +144,8 @@ const fringeWork: RowWork = {
     },
   },
   program(work, rows) {
-    const strands = strandsOf(work, rows)
-    const places = placesFor(work, strands)
+    const strands = strandsOf(work, rows, hangerOf(work.settings))
+    const places = placesFor(work, strands, hangerOf(work.settings))
     const { hitch } = fringeSettingsOf(work.settings)
     return hung(strands, {
       places: places.length,
@@ -160,7 +156,7 @@ const fringeWork: RowWork = {
   },
   layout,
   extent(work) {
-    const box = boxOf(curtainOf(work))
+    const box = boxOf(curtain(work))
     const longest = box.bottom - box.top
     return {
       lengthMm: rangeOf(longest, SPREAD),
@@ -173,12 +169,14 @@ const fringeWork: RowWork = {
   },
   lengthOf(work) {
     if (!work.lineLength) return longOf(usualRows(work))
-    const box = boxOf(curtainOf(work))
+    const box = boxOf(curtain(work))
     return box.bottom - box.top
   },
   rowsFor: () => USUAL_STRANDS,
   firstLines: (count) => Array.from({ length: count }, (_, i) => 4 + 2 * Math.min(i, count - 1 - i)),
-  alike: (r, work) => alikeWith(fringePlanOf(work.plan), r, work.rows),
+  strands: strandSideBy(hangerOf),
+  begins: fringeBegins,
+  alike: (r, work) => alikeWith(strandPlanOf(work.plan), r, work.rows),
   runs(work, ways) {
     const { strandsMm, turnsMm, topsMm, betweenMm, hitchesMm } = threadOf(work)
     const more = (mm: number, says: string) => (mm > 0.05 ? ` + ${tenths(mm)} ${says}` : '')
@@ -196,7 +194,7 @@ const fringeWork: RowWork = {
       },
     ]
   },
-  findings: (work) => fringeFindings(work),
+  findings: (work) => strandFindings(work, hangerOf(work.settings)),
   check: (work) =>
     work.rows > MOST_STRANDS
       ? [

@@ -104,11 +104,16 @@ function across(row: Row, from: HeldPlace, to: HeldPlace): HungBead[] {
   }))
 }
 
-/** A strand hung from its places. */
-export function hangStrand(strand: HungStrand, from: HeldPlace, to: HeldPlace | null, asideMm = 0): Hanging {
-  const { x, y } = { x: from.x + asideMm, y: from.y }
-  const beads = to === null ? straight(strand.row, keptOf(strand), x, y) : across(strand.row, from, to)
-  return { ...strand, x, y, beads, endMm: beads.reduce((low, one) => Math.max(low, lowestOf(one)), y) }
+/** A strand hung from its places, moved aside where it shares one, and so far below it. */
+export function hangStrand(
+  strand: HungStrand,
+  from: HeldPlace,
+  to: HeldPlace | null,
+  { asideMm = 0, loopMm = 0 } = {},
+): Hanging {
+  const [x, y] = [from.x + asideMm, from.y]
+  const beads = to === null ? straight(strand.row, keptOf(strand), x, y + loopMm) : across(strand.row, from, to)
+  return { ...strand, x, y, beads, endMm: beads.reduce((low, one) => Math.max(low, lowestOf(one)), y + loopMm) }
 }
 
 /** How long a strand is from its top to its lowest point, mm. */

@@ -10,6 +10,7 @@ import { layingSteps } from '#core/piece/edit'
 import { laidCounted } from '#core/piece/laid'
 import {
   columnsOf,
+  fittedPart,
   numberAt,
   rowsOf,
   techniqueOf,
@@ -43,6 +44,7 @@ import RopePanel from '../../../mat/panel/RopePanel.vue'
 import RowsPanel from '../../../mat/panel/RowsPanel.vue'
 import SelectionPanel from '../../../mat/panel/SelectionPanel.vue'
 import SlotsPanel from '../../../mat/panel/SlotsPanel.vue'
+import StrandsPanel from '../../../mat/panel/StrandsPanel.vue'
 import StampsPanel from '../../../mat/panel/StampsPanel.vue'
 import RecipeBoard from '../../../mat/recipe/RecipeBoard.vue'
 import RecipePanel from '../../../mat/recipe/RecipePanel.vue'
@@ -65,7 +67,7 @@ const editing = ref<number | 'new' | null>(null)
 mat.begin(store.id)
 const piece = computed(() => store.piece!)
 const part = computed<Part>(() => {
-  const found = piece.value.parts.find((p) => p.id === mat.part) ?? piece.value.parts[0]!
+  const found = piece.value.parts.find((p) => p.id === mat.part) ?? fittedPart(piece.value)
   return mat.chart && techniqueOf(found).charts?.some((c) => c.id === mat.chart)
     ? { ...found, chart: mat.chart }
     : found
@@ -168,6 +170,7 @@ const PANELS: readonly { readonly id: Panel; readonly label: string; readonly ke
     { id: 'rows', label: 'Rows', key: 'U', says: 'Repeats, rows and columns' },
     { id: 'parts', label: 'Parts', key: 'J', says: 'Parts of the piece' },
     { id: 'slots', label: 'Colours', key: '', says: 'What plays a part: sizes, and colours in sequence' },
+    { id: 'strands', label: 'Strands', key: '', says: 'Strands as lists, and the rule that makes them' },
     { id: 'recipe', label: 'Steps', key: '', says: 'The recipe, step by step: change it on the drawing' },
     { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, round the wrist, chart, colour vision' },
   ]
@@ -187,7 +190,9 @@ const recipe = recipeWork({
 const panels = computed(() =>
   PANELS.filter(
     ({ id }) =>
-      (id !== 'recipe' || recipe.side !== null) && (id !== 'slots' || techniqueOf(part.value).picks !== undefined),
+      (id !== 'recipe' || recipe.side !== null) &&
+      (id !== 'strands' || techniqueOf(part.value).strands !== undefined) &&
+      (id !== 'slots' || techniqueOf(part.value).picks !== undefined),
   ),
 )
 const isTold = computed(() => mat.panel === 'recipe' && recipe.side !== null)
@@ -497,6 +502,13 @@ const underHand = computed(() => {
         @steps="fromPanel"
         @says="(t) => (toast = t)"
         @close="mat.panel = null"
+      />
+      <StrandsPanel
+        v-else-if="mat.panel === 'strands' && techniqueOf(part).strands"
+        :piece="piece"
+        :part="part"
+        @steps="fromPanel"
+        @says="(t) => (toast = t)"
       />
       <RecipePanel
         v-else-if="isTold"

@@ -5,8 +5,8 @@ import { stepBreaks } from '../../recipe/rows'
 import { swagOf } from '../../hang/swag'
 import { longOf, tenths, thickOf } from '../carrier/line'
 import type { Finding, Work } from '../technique'
-import { bodyOf, curtainOf, type Curtain } from './curtain'
-import { alikeWith, fringePlanOf } from './fringe-plan'
+import { bodyOf, curtainOf, type Curtain, type Hanger } from './curtain'
+import { alikeWith, strandPlanOf } from './strand-plan'
 import type { Hanging } from './strand'
 
 /** What of a fringe wants a look: places, crowding, lists that differ, lines that are not level, swags. */
@@ -105,7 +105,7 @@ const totals = (strands: readonly Hanging[]): number[] => strands.map(({ row }) 
 
 /** Lists that should be alike and are not, and a count that breaks the step of its neighbours. */
 function counting({ strands }: Curtain, work: Work): Finding[] {
-  const plan = fringePlanOf(work.plan)
+  const plan = strandPlanOf(work.plan)
   const out: Finding[] = []
   const text = (r: number) => strands[r]!.row.map(({ id }) => id).join()
   const odd = strands.flatMap((_, r) => {
@@ -147,7 +147,7 @@ const MEANT_LEVEL_MM = 2.9
 /** Strands that are meant to end level and do not, with the count that mends it. */
 function levelness({ strands }: Curtain, work: Work): Finding[] {
   const ends = strands.filter(({ to, row }) => to === null && row.length > 0)
-  const { rule } = fringePlanOf(work.plan)
+  const { rule } = strandPlanOf(work.plan)
   if (ends.length < 3) return []
   const sorted = ends.map((s) => s.endMm).sort((a, b) => a - b)
   const line = sorted[Math.floor(sorted.length / 2)]!
@@ -161,9 +161,11 @@ function levelness({ strands }: Curtain, work: Work): Finding[] {
   const filler = fillerOf(strand)
   const beads = filler ? Math.round(-mm / filler.l) : 0
   const left = filler ? Math.abs(mm + beads * filler.l) : Math.abs(mm)
+  const fewer = Math.abs(beads) === 1
   const mend =
     beads !== 0 && left < Math.abs(mm) - 0.05
-      ? ` ${Math.abs(beads)} ${filler!.name} ${beads > 0 ? 'more' : 'less'} ${Math.abs(beads) === 1 ? 'brings' : 'bring'} it to ${tenths(left)} mm.`
+      ? ` ${Math.abs(beads)} ${filler!.name} ${beads > 0 ? 'more' : 'less'} ${fewer ? 'brings' : 'bring'} it to ` +
+        `${tenths(left)} mm.`
       : ' A smaller bead above its end would even it.'
   return [
     {
@@ -223,8 +225,9 @@ function swags({ strands, places }: Curtain): Finding[] {
   return out
 }
 
-export function fringeFindings(work: Work): Finding[] {
-  const curtain = curtainOf(work)
+/** Findings of strands that hang. */
+export function strandFindings(work: Work, hanger: Hanger): Finding[] {
+  const curtain = curtainOf(work, hanger)
   return [
     ...homeless(curtain, work.held),
     ...crowding(curtain),

@@ -1,0 +1,43 @@
+import type { BeadSpec } from '../bead/spec'
+import type { StrandRule } from '../hang/rule'
+import type { Settings } from './setting'
+
+/** A part above the strands that work begins with: rows of tray beads by their place on the tray, 0 for none. */
+export interface AbovePart {
+  readonly technique: string
+  readonly name: string
+  readonly settings: Settings
+  readonly rows: readonly (readonly number[])[]
+}
+
+export interface BeginsWish {
+  /** Strands, about. */
+  readonly count: number
+  readonly bead: BeadSpec
+}
+
+/** What strands can hang from when they are begun. */
+export interface Beginning {
+  readonly id: string
+  readonly label: string
+  readonly says: string
+  /** Parts from the uppermost down, each hanging on the one before; and how many strands that makes. */
+  above(wish: BeginsWish): { readonly parts: readonly AbovePart[]; readonly strands: number }
+}
+
+/** How work of strands is begun: what it hangs from, its tray beyond the first beads, and its rule for a length. */
+export interface Begins {
+  readonly from: readonly Beginning[]
+  /** Strands for a width. */
+  countFor(widthMm: number, bead: BeadSpec): number
+  /** Sizes of beads that play a part of their own, by their place on the tray; those of others stay. */
+  sizes(spec: string): Readonly<Record<number, string>>
+  rule(wish: {
+    readonly strands: number
+    /** The longest strand, mm. */
+    readonly longMm: number
+    /** Tray numbers by their place. */
+    readonly numbers: readonly number[]
+    specOf(number: number): BeadSpec
+  }): StrandRule
+}
