@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Bite, RowTask, Task } from '#core/making/agenda'
 import { titleOf } from '#core/making/say'
 import { trayByNumber, type Piece } from '#core/piece/piece'
-import { asides, GAP, rowTitle, runText } from '#core/tally/words'
+import { asides, asWords, GAP, rowTitle, runText } from '#core/tally/words'
 import { shownSteps } from '#core/tally/strips'
 import StepStrip from './StepStrip.vue'
 import ToldSteps from './ToldSteps.vue'
@@ -43,6 +43,7 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
         }}<template v-if="bite > 0"> · {{ task.words.beads - laid }} to go</template></span
       >
     </p>
+    <p v-if="task.words.as" class="as">{{ asWords(task.words) }}</p>
     <StepStrip
       v-if="pictured.some((step) => step.picture)"
       :piece="piece"

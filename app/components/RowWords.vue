@@ -3,7 +3,7 @@ import { isCounted } from '#core/piece/nature'
 import { computed } from 'vue'
 import { trayByNumber, type Piece } from '#core/piece/piece'
 
-import { asides, GAP, rowTitle, type RowWords } from '#core/tally/words'
+import { asides, asWords, GAP, rowTitle, type RowWords } from '#core/tally/words'
 import ToldSteps from './ToldSteps.vue'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
@@ -25,7 +25,8 @@ const tray = computed(() => trayByNumber(props.piece.tray))
       >
       <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : words.beads === 1 ? 'bead' : 'beads' }}</span>
     </div>
-    <ToldSteps v-if="words.told && !brief" :told="words.told" :tray="tray" />
+    <p v-if="words.as && !brief" class="as">{{ asWords(words) }}</p>
+    <ToldSteps v-else-if="words.told && !brief" :told="words.told" :tray="tray" />
     <ol v-else>
       <li v-for="(run, k) in words.runs" :key="k">
         <span class="run">{{ run.count }}{{ run.number === 0 ? GAP : tray.get(run.number)?.letter }}</span>
@@ -50,6 +51,10 @@ const tray = computed(() => trayByNumber(props.piece.tray))
   gap: 18px;
   align-items: center;
   min-width: 0;
+}
+p.as {
+  margin: 0;
+  color: var(--soft);
 }
 .which {
   display: grid;

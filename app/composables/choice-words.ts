@@ -12,6 +12,7 @@ export function choiceWords(
   { piece, part }: { readonly piece: Piece; readonly part: Part },
   length: ShowLength,
 ): string {
+  if (choice.says !== undefined) return choice.says
   const said: string[] = []
   const rowWord = (n: number) => `${techniqueOf(part).words.line}${n === 1 ? '' : 's'}`
   const ends = choice.startRows + choice.endRows

@@ -21,14 +21,19 @@ import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 
 /**
  * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles
- * begun, a repeat broken off, a setting by one, the closure, a chain, or the size of the beads.
+ * begun, a repeat broken off, a setting by one, the closure, a chain, or the size of the beads; of what hangs a zone of
+ * its strands, or rows above them.
  */
-export type Way = 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'tune' | 'closure' | 'chain' | 'bead'
+export type Way =
+  'zone' | 'rows' | 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'tune' | 'closure' | 'chain' | 'bead'
 
 /** What a choice changes of the piece. */
 export interface Choice {
   readonly id: string
   readonly way: Way
+  /** What it changes, in words, and the steps that do it, where these are not told by the rest. */
+  readonly says?: string
+  readonly steps?: readonly Step[]
   /** Copies of the repeat. */
   readonly times: number
   /** Bead rows more (or fewer, negative) at the two ends. */
@@ -149,6 +154,8 @@ const CHAIN_MM = 50
  */
 export const PRICE: Record<Way, number> = {
   whole: 0,
+  zone: 0.4,
+  rows: 0.6,
   plain: 0.5,
   cycle: 1,
   ends: 1.5,
@@ -424,8 +431,9 @@ function plainNumber(tray: Piece['tray'], part: Part, end: 'start' | 'end'): num
  */
 export function choiceSteps(
   piece: Piece,
-  { times, startRows, endRows, cycleRows, plainMm, closure, spec, settings }: Choice,
+  { times, startRows, endRows, cycleRows, plainMm, closure, spec, settings, steps: own }: Choice,
 ): Step[] {
+  if (own) return [...own]
   const part = fittedPart(piece)
   const steps: Step[] = settings ? settingSteps(piece, part, settings, piece.tray[0]?.number ?? 0) : []
   if (edgeOf(part) > 0) steps.push(...innerSteps(part, startRows, endRows))

@@ -26,6 +26,8 @@ import { halfBox, type Point } from '../technique/lattice'
 
 interface ChartOptions {
   readonly lie: Lie
+  /** Upright with its first lines above, as it hangs. */
+  readonly hanging?: boolean
   /** Bead rows from … up to, not including; the whole part by default. */
   readonly from?: number
   readonly to?: number
@@ -57,15 +59,21 @@ function sizeOf(
   return level ? { w: y * scale, h: x * scale } : { w: x * scale, h: y * scale }
 }
 
-/** One kind of bead as SVG about its middle, turned as it lies; the glyph stays upright. */
+/**
+ * One kind of bead as SVG about its middle, turned as it lies; the glyph stays upright, `marks` turned against what
+ * all is turned by.
+ */
 function beadSvg(
   id: string,
   bead: TrayBead | undefined,
   w: number,
   h: number,
   turnDegrees: number,
-  ink: ChartOptions['ink'],
-  outline: string | null,
+  {
+    ink,
+    outline,
+    marks,
+  }: { readonly ink: ChartOptions['ink']; readonly outline: string | null; readonly marks: number },
 ): string {
   const least = Math.min(w, h)
   if (!bead) return `<g id="${id}"><circle r="${round(least * 0.06)}" fill="#999"/></g>`
@@ -80,7 +88,7 @@ function beadSvg(
   const mark =
     ink === 'colour'
       ? ''
-      : `<g transform="scale(${round(least * 0.72)}) translate(-.5 ` +
+      : `<g transform="${marks === 0 ? '' : `rotate(${marks}) `}scale(${round(least * 0.72)}) translate(-.5 ` +
         `-.5)">${glyphSvg(bead.glyph, ink === 'glyphs' ? '#111111' : inkOn(bead.colour))}</g>`
   return `<g id="${id}"><title>${escape(`${bead.letter} ${bead.name}`)}</title>${body}${mark}</g>`
 }
@@ -131,13 +139,17 @@ function carriersSvg(part: Part, at: (p: Point) => Point, scale: number): string
 function drawnBeads(
   part: Part,
   tray: readonly TrayBead[],
-  { lie, from = 0, to = rowsOf(part), scale, ink }: Omit<ChartOptions, 'title' | 'note'>,
-  { prefix = 'b', bare = false } = {},
+  { lie, hanging = false, from = 0, to = rowsOf(part), scale, ink }: Omit<ChartOptions, 'title' | 'note'>,
+  { prefix = 'b', bare = false, marks = 0 } = {},
 ): Drawn {
   const level = lie === 'level'
   const usual = usualBead(part)
   const columns = columnsOf(part)
   const beads = trayByNumber(tray)
+  // An outline has its hole along x and hangs toward +y. The exchange of the axes turns what is the same from both of
+  // its ends by a quarter, what rises by half.
+  const isLong = (usual.hole === 'across') !== level
+  const base = isLong ? (level || hanging ? 0 : 180) : -90
   const voids = new Set(isGrid(part) ? voidsOf(part) : [])
   const begins = beginOf(part, from, to)
   const middle = (c: number, r: number) => {
@@ -162,10 +174,8 @@ function drawnBeads(
       if (!shapes.has(id)) {
         const bead = beads.get(row[c]!)
         // What lies freely has the shape of its bead, its hole along x before it is turned.
-        const isLong = (usual.hole === 'across') !== level
-        const outline = bead && !isGrid(part) ? beadOutline(scaledSpec(bead.spec, scale * 0.96)) : null
-        const turned = turnDegrees + (outline === null || isLong ? 0 : 90)
-        shapes.set(id, beadSvg(id, bead, w, h, turned, ink, outline))
+        const outline = bead && freeOf(part) ? beadOutline(scaledSpec(bead.spec, scale * 0.96)) : null
+        shapes.set(id, beadSvg(id, bead, w, h, turnDegrees + (outline === null ? 0 : base), { ink, outline, marks }))
       }
       placed.push({ across, along, id })
     }
@@ -186,14 +196,18 @@ const inOrder = (shapes: ReadonlyMap<string, string>): string =>
 export function chartSvg(
   part: Part,
   tray: readonly TrayBead[],
-  { lie, from = 0, to = rowsOf(part), scale, ink, title, note = '' }: ChartOptions,
+  { lie, hanging = false, from = 0, to = rowsOf(part), scale, ink, title, note = '' }: ChartOptions,
 ): string {
   const level = lie === 'level'
   const columns = columnsOf(part)
-  const { placed, shapes, wide, long, middle } = drawnBeads(part, tray, { lie, from, to, scale, ink })
+  const { placed, shapes, wide, long, middle } = drawnBeads(part, tray, { lie, hanging, from, to, scale, ink })
   /** Where that lies on the paper: level, the rows run to the right; upright, they rise. */
   const at = ({ across, along }: { readonly across: number; readonly along: number }) =>
-    level ? { x: along + EDGE, y: across + EDGE } : { x: across + EDGE, y: long - along + EDGE }
+    level
+      ? { x: along + EDGE, y: across + EDGE }
+      : hanging
+        ? { x: wide - across + EDGE, y: along + EDGE }
+        : { x: across + EDGE, y: long - along + EDGE }
   const uses = placed.map((bead) => {
     const { x, y } = at(bead)
     return `<use href="#${bead.id}" x="${round(x)}" y="${round(y)}"/>`
@@ -213,11 +227,13 @@ export function chartSvg(
     `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
   const above = (p: { readonly x: number; readonly y: number }, text: number) =>
     `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${text}</text>`
+  // Of what hangs side by side every line has its number above.
+  const each = hanging && freeOf(part) ? 1 : 5
   for (let r = from; r < to; r++)
-    if ((r + 1) % 5 === 0 && lengthOfLine(part, r) > 0)
-      labels.push((level ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
+    if ((r + 1) % each === 0 && lengthOfLine(part, r) > 0)
+      labels.push((level || each === 1 ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
   // On a rope strands are scattered round the surface: a number beside the chart would name none of its lines.
-  for (let c = 4; c < columns && !isScattered(part); c += 5)
+  for (let c = 4; c < columns && !isScattered(part) && each > 1; c += 5)
     labels.push((level ? besideRow : above)(at(middle(c, from)), c + 1))
   const [right, bottom] = level ? [long + EDGE, wide + EDGE] : [wide + EDGE, long + EDGE]
   if (note !== '') labels.push(`<text x="${EDGE}" y="${round(bottom + 4)}">${escape(note)}</text>`)
@@ -243,14 +259,19 @@ export function wholeSvg(
   parts: readonly Part[],
   part: Part,
   tray: readonly TrayBead[],
-  { scale, ink, title }: Pick<ChartOptions, 'scale' | 'ink' | 'title'>,
+  { scale, ink, title, hanging = false }: Pick<ChartOptions, 'scale' | 'ink' | 'title' | 'hanging'>,
 ): string {
   const whole = wholeOf(partsWith(parts, part))
   // Level, the length runs to the right: across and along are exchanged, so what turns clockwise turns the other way.
   const at = ({ x, y }: { readonly x: number; readonly y: number }) => ({ x: y * scale, y: x * scale })
   const shapes = new Map<string, string>()
   const groups = whole.placed.map((p, k) => {
-    const drawn = drawnBeads(p.part, tray, { lie: 'level', scale, ink }, { prefix: `p${k}b`, bare: true })
+    const drawn = drawnBeads(
+      p.part,
+      tray,
+      { lie: 'level', scale, ink },
+      { prefix: `p${k}b`, bare: true, marks: hanging ? -90 : 0 },
+    )
     for (const [id, svg] of drawn.shapes) shapes.set(id, svg)
     const size = drawnSize(p.part)
     const middle = at({ x: p.x - whole.x + p.width / 2, y: p.y - whole.y + p.length / 2 })
@@ -275,11 +296,15 @@ export function wholeSvg(
   const rings = whole.ties
     .flatMap((tie) => ringsOf(tie, shifted, scale))
     .map(({ x, y, radius }) => `<circle cx="${round(x)}" cy="${round(y)}" r="${round(radius)}"/>`)
-  const [width, height] = [round(whole.length * scale + 2), round(whole.width * scale + 2)]
+  const [across, along] = [round(whole.length * scale + 2), round(whole.width * scale + 2)]
+  const drawn =
+    groups.join('') + `<g fill="none" stroke="#8d8472" stroke-width="${round(WIRE_MM * scale)}">${rings.join('')}</g>`
+  // What hangs is the level picture turned by a quarter: its first lines come to lie above.
+  const [width, height] = hanging ? [along, across] : [across, along]
+  const body = hanging ? `<g transform="translate(${round(along - 2)} 0) rotate(90)">${drawn}</g>` : drawn
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="-1 -1 ${width} ` +
-    `${height}" role="img"><title>${escape(title)}</title><defs>${inOrder(shapes)}</defs>${groups.join('')}` +
-    `<g fill="none" stroke="#8d8472" stroke-width="${round(WIRE_MM * scale)}">${rings.join('')}</g></svg>\n`
+    `${height}" role="img"><title>${escape(title)}</title><defs>${inOrder(shapes)}</defs>${body}</svg>\n`
   )
 }
 
@@ -296,6 +321,14 @@ export function paperScale(part: Part, widthMm: number): number {
   const least = free ? leastOf(free) : Math.min(beadX, beadY)
   const wide = free ? drawnSize(part).width : columnsOf(part) * pitchOf(part).x
   return Math.max(ON_PAPER_MM.least / least, Math.min(ON_PAPER_MM.usual / least, widthMm / wide))
+}
+
+/** The same for what hangs: all of it on one sheet, as wide and as long as that is, mm. */
+export function hangingScale(part: Part, room: { readonly width: number; readonly height: number }): number {
+  const { width, length } = drawnSize(part)
+  const least = freeOf(part) ? leastOf(freeOf(part)!) : usualBead(part).beadX
+  const most = Math.min((room.width - EDGE - 1) / width, (room.height - EDGE - 8) / length)
+  return Math.max(0.2, Math.min(ON_PAPER_MM.usual / least, most))
 }
 
 /** How far along the work the last of a line that lies freely is, mm; what is before it where it is empty. */

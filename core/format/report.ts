@@ -1,7 +1,8 @@
 import { extentOf } from '../fit/extent'
 import { wholeExtent } from '../fit/whole'
 import { linksNeeded } from '../supply/links'
-import { fitChoices, widthChoices } from '../fit/choices'
+import { widthChoices } from '../fit/choices'
+import { choicesFor } from '../fit/hang-choices'
 import { reasonLine, reasonsOf } from '../fit/reasoning'
 import { fitOf } from '../fit/reckon'
 import { requireSpec } from '../bead/spec'
@@ -90,7 +91,7 @@ export function reportPiece(piece: Piece) {
       part: fittedPart(piece).id,
       ...fitOf(piece),
       reasons: reasonsOf(piece).map(reasonLine),
-      choices: fitChoices(piece),
+      choices: choicesFor(piece),
       widths: widthChoices(piece),
     },
     supplies: {

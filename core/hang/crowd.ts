@@ -1,7 +1,7 @@
 /** Whether things that hang side by side have room. Lengths in mm. */
 
 /**
- * How much lower one of two drops must hang so that they pass each other: drops are ellipses so wide and so high,
+ * How much lower one of two drops must hang so that they pass each other: they are ellipses so wide and so high,
  * their middles `pitchMm` apart. Δ = h √(1 − (p / w)²); nothing where they are no wider than that.
  */
 export function staggerMm(pitchMm: number, wideMm: number, highMm: number): number {

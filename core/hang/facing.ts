@@ -18,7 +18,7 @@ export interface Hanging {
 }
 
 /**
- * How what hangs faces: to the front where the quarter turns are even: one for a loop that is seen from the front,
+ * How what hangs faces: to the front where its quarter turns are even: one for a loop seen from the front,
  * one for each ring, one for an eye that stands across.
  */
 export const facingOf = ({ hook, rings, eyeAcross }: Hanging): Facing =>

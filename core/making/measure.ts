@@ -1,4 +1,5 @@
-import { fitChoices, type Choice } from '../fit/choices'
+import type { Choice } from '../fit/choices'
+import { choicesFor } from '../fit/hang-choices'
 import { extentOf, plainEndsMm } from '../fit/extent'
 import {
   endToEnd,
@@ -163,6 +164,6 @@ export function meaningOf(piece: Piece, part: Part, { rows, mm, at }: Measure): 
     strange:
       gauge === undefined ||
       questionedSwatches(gauge, workedOf(part)).some((q) => q.index === gauge.swatches.length - 1),
-    choices: fitChoices(now, rows),
+    choices: choicesFor(now, rows),
   }
 }

@@ -9,6 +9,12 @@ import { techniqueOf, type Part } from './piece'
 /** Whether its places are counted and told one by one; else they are what shows of something that runs through. */
 export const isCounted = (part: Part): boolean => techniqueOf(part).material.counted
 
+/** Whether it is made of beads (or cords): a finding is not. */
+export const isMade = (part: Part): boolean => techniqueOf(part).holds === undefined
+
+/** The parts of a piece that are made; what is bought besides holds them. */
+export const madeParts = (parts: readonly Part[]): readonly Part[] => parts.filter(isMade)
+
 /** Whether it closes round on itself: its last column lies beside its first. */
 export const isRound = (part: Part): boolean => techniqueOf(part).round
 

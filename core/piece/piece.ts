@@ -126,9 +126,11 @@ export function findPart(piece: Piece, id: string): Part | undefined {
   return piece.parts.find((p) => p.id === id)
 }
 
-/** The part that the piece is fitted by: the one it names, or the first. */
+/** The part that the piece is fitted by: the one it names, or the first that is made of beads. */
 export const fittedPart = (piece: Pick<Piece, 'fit' | 'parts'>): Part =>
-  piece.parts.find((p) => p.id === piece.fit.part) ?? piece.parts[0]!
+  piece.parts.find((p) => p.id === piece.fit.part) ??
+  piece.parts.find((p) => techniqueOf(p).holds === undefined) ??
+  piece.parts[0]!
 
 export const withPart = (piece: Piece, part: Part): Piece => ({
   ...piece,

@@ -137,6 +137,25 @@ export function ownStrandSteps(piece: Piece, part: Part, strand: number, own: Ow
   return side ? [setPlan(piece, part, side.withOwn(part.plan, strand, own))] : []
 }
 
+/** Strands that hold the same list, told once. */
+export interface StrandCard {
+  /** Which, from 1. */
+  readonly strands: readonly number[]
+  readonly numbers: readonly number[]
+  readonly longMm: number
+}
+
+/** The lists to write: each once, in the order in which they first come. */
+export function strandCards(piece: Pick<Piece, 'tray'>, part: Part): StrandCard[] {
+  const cards = new Map<number, { strands: number[]; numbers: number[]; longMm: number }>()
+  for (const { r, sameAs, longMm } of strandsOf(piece, part)) {
+    const first = cards.get(sameAs ?? -1)
+    if (first) first.strands.push(r + 1)
+    else cards.set(r, { strands: [r + 1], numbers: [...partRow(part, r)], longMm })
+  }
+  return [...cards.values()]
+}
+
 /** The rule that strands come nearest to, to begin with: as many, of one zone, by their shortest and longest. */
 export function guessedRule(part: Part): StrandRule {
   const strands = Math.max(1, Math.min(RULE_LIMITS.strands, rowsOf(part)))

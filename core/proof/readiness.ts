@@ -1,5 +1,6 @@
 import { fitsWell } from '../fit/feel'
 import { fitOf } from '../fit/reckon'
+import { madeParts } from '../piece/nature'
 import type { Piece } from '../piece/piece'
 import { EARRING_GRAMS } from '../wear/kind'
 import { weightOf } from '../supply/cost'
@@ -26,7 +27,7 @@ export function unusedBeads(piece: Piece): number[] {
 const heavy = (piece: Piece): boolean => piece.fit.kind === 'earrings' && weightOf(piece) > EARRING_GRAMS.careful
 
 export function readinessOf(piece: Piece): Readiness {
-  const empty = piece.parts.filter((part) => totalOf(tallyPart(part)) === 0).length
+  const empty = madeParts(piece.parts).filter((part) => totalOf(tallyPart(part)) === 0).length
   return {
     fit: fitsWell(fitOf(piece).feel) ? 0 : 1,
     mat:

@@ -2,7 +2,7 @@ import { isCounted } from '../piece/nature'
 import { requireSpec } from '../bead/spec'
 import { closureName } from '../wear/closure'
 import { priceOf, roundMoney } from '../money/money'
-import type { Piece } from '../piece/piece'
+import { techniqueOf, workOf, type Piece } from '../piece/piece'
 
 import { tallyPart, tallyPiece, totalOf } from '../tally/tally'
 import { beadsToBuy, timesMade, type Market } from './beads'
@@ -105,8 +105,15 @@ export function costOf(piece: Piece, market: Market = {}): Costing {
   }
 }
 
-/** Weight of one piece, or of one earring, in grams: its beads, without closure and thread. */
+/** Weight of the findings, pins and chains of a piece, g. */
+export const findingGrams = (piece: Pick<Piece, 'parts'>): number =>
+  piece.parts.reduce((sum, part) => sum + (techniqueOf(part).grams?.(workOf(part)) ?? 0), 0)
+
+/** Weight of one piece, or of one earring, in grams: its beads and findings, without closure and thread. */
 export function weightOf(piece: Piece): number {
   const counts = tallyPiece(piece)
-  return piece.tray.reduce((sum, bead) => sum + (counts.get(bead.number) ?? 0) / requireSpec(bead.spec).perGram, 0)
+  return (
+    findingGrams(piece) +
+    piece.tray.reduce((sum, bead) => sum + (counts.get(bead.number) ?? 0) / requireSpec(bead.spec).perGram, 0)
+  )
 }

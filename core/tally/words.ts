@@ -1,12 +1,14 @@
 import { columnOfKey, keyOf, placeOfKey, rowOfKey } from '../grid/key'
 import type { TrayBead } from '../bead/bead'
 import type { Act } from '../technique/act'
+import { sameAsEarlier } from '../piece/alike'
 import { joinNumbers, joinOf } from '../piece/join'
 import { hasGaps, laidCounted } from '../piece/laid'
 import {
   columnsOf,
   isGrid,
   partRow,
+  rowsOf,
   sectionStart,
   techniqueOf,
   trayByNumber,
@@ -45,6 +47,8 @@ export interface RowWords {
   readonly edges?: { readonly start: number; readonly end: number }
   /** What the technique calls it. */
   readonly line: TechniqueWords['line']
+  /** An earlier line, from 1, that it is the same as, and whether that one mirrors it. */
+  readonly as?: { readonly line: number; readonly mirrored: boolean }
 }
 
 /** A step of a row with the beads that it picks up, as runs. */
@@ -118,8 +122,20 @@ export function rowWords(part: Part, i: number): RowWords {
     ...(told ? { told, acts: told.map(toldText) } : row.acts ? { acts: actWords(row.acts) } : {}),
     ...(edges ? { edges } : {}),
     line: techniqueOf(part).words.line,
+    ...sameAs(part, row.from - 1),
   }
 }
+
+/** Of work that is lists of strands, an earlier one that holds the same. */
+function sameAs(part: Part, r: number): Pick<RowWords, 'as'> {
+  if (!techniqueOf(part).strands) return {}
+  const same = sameAsEarlier(part, r)
+  return same === null ? {} : { as: { line: same + 1, mirrored: same === rowsOf(part) - 1 - r } }
+}
+
+/** That a line is as an earlier one: “as strand 3, from the other side”; empty where it is as none. */
+export const asWords = ({ as, line }: Pick<RowWords, 'as' | 'line'>): string =>
+  as ? `as ${line} ${as.line}${as.mirrored ? ', from the other side' : ''}` : ''
 
 interface Runs {
   readonly runs: WordRun[]
@@ -257,7 +273,7 @@ export function runText(run: WordRun, letters: ReadonlyMap<number, TrayBead>): s
 export function wordsLine(words: RowWords, tray: readonly TrayBead[]): string {
   const letters = trayByNumber(tray)
   const runs = words.runs.map((run) => runText(run, letters)).join(' ')
-  const notes = asides(words).map((text) => ` · ${text}`)
+  const notes = [...asides(words), asWords(words)].filter(Boolean).map((text) => ` · ${text}`)
   return `${rowTitle(words)} ${words.direction} ${runs} (${words.beads})${notes.join('')}`
 }
 

@@ -10,6 +10,7 @@ import { columnsOf, fittedPart, type Piece } from '../../core/piece/piece'
 import { applySteps, type Step, type Transaction } from '../../core/piece/step'
 import { upgradeBody, upgradeStep } from '../../core/piece/upgrade'
 import { pictureOf } from '../../core/picture/picture'
+import { usualLying } from '../../core/picture/view'
 import { boxOfWhole, wholeOf } from '../../core/picture/whole'
 import { bad, good, valueOf, type Result } from '../../core/problem'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
@@ -148,12 +149,13 @@ export type Ground = keyof typeof GROUNDS
 
 /** The beginning of a piece as it lies on the mat: a PNG. */
 function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Array {
-  const part = piece.parts[0]!
+  const part = fittedPart(piece)
+  const lying = usualLying(piece.parts)
   const whole = wholeOf(partsWith(piece.parts, part))
-  const tall = boxOfWhole(whole, part, { lie: 'level', scale: 1, x: 0, y: 0 }).height
+  const tall = boxOfWhole(whole, part, { ...lying, scale: 1, x: 0, y: 0 }).height
   const scale = Math.min(14, Math.max(2, 236 / Math.max(1, tall)))
   return pictureOf(part, piece.tray, {
-    lie: 'level',
+    ...lying,
     scale,
     ground: GROUNDS[ground],
     glyphs: false,

@@ -2,7 +2,7 @@
 import { acrossWords } from '#core/technique/technique'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { shortened } from '#core/units/text'
-import { columnsOf, techniqueOf, beadOf } from '#core/piece/piece'
+import { beadOf, columnsOf, fittedPart, techniqueOf } from '#core/piece/piece'
 import { setStep } from '#core/piece/edit'
 import { ApiError, reach } from '../../composables/api'
 import { belongsElsewhere, isCommand } from '../../composables/keys'
@@ -39,7 +39,7 @@ watch(
 const own = id.value
 onBeforeUnmount(() => store.leave(own))
 
-const part = computed(() => store.piece?.parts[0])
+const part = computed(() => store.piece && fittedPart(store.piece))
 useHead({ title: () => (store.piece ? `${store.piece.name} · Weben` : 'Weben') })
 
 // ---- undo and redo, on every stage

@@ -190,6 +190,25 @@ export const FINDING_NAMES: Readonly<Record<FindingKind, string>> = {
   strap: 'Cord or chain to wear it on',
 }
 
+/** What to ask for in a shop; nothing of a strap, which is cut. */
+function boughtAs(own: Own): string {
+  const mm = (value: number) => `${plainNumber(value)} mm`
+  switch (own.kind) {
+    case 'holes':
+      return `Bar with ${own.holes} holes, ${mm(own.pitch)} apart`
+    case 'bar':
+      return `Bar, ${mm(own.across)} wide`
+    case 'hoop':
+      return `Hoop, ${mm(own.across)} across outside`
+    case 'drop':
+      return `Drop, ${mm(own.across)} × ${mm(own.tall)}`
+    case 'tassel':
+      return `Tassel, ${mm(own.tall)} long`
+    case 'strap':
+      return ''
+  }
+}
+
 export const finding: Strung = {
   id: 'finding',
   name: 'Finding',
@@ -275,6 +294,12 @@ export const finding: Strung = {
   lengthOf: ({ settings: given }) => lengthOf(read(given)),
   rowsFor: () => 0,
   firstLines: () => [],
+  workplace: ({ settings: given }) => ({
+    tools: [],
+    needs: [{ name: boughtAs(read(given)), count: 1, says: '' }].filter(({ name }) => name !== ''),
+    ready: [],
+    glued: false,
+  }),
   holds,
   apart: ({ settings: given }) => read(given).kind === 'strap',
   grams: ({ settings: given }) => read(given).grams,

@@ -2,7 +2,7 @@
 import { isCounted } from '#core/piece/nature'
 import { computed, onMounted, ref } from 'vue'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
-import { choiceSteps, fitChoices, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
+import { choiceSteps, widthChoices, widthChoiceSteps, type Choice } from '#core/fit/choices'
 import { closureOf } from '#core/wear/closure'
 import { boundsOf } from '#core/bounds'
 import { feelQuestion, feelShort } from '#core/fit/feel'
@@ -16,6 +16,8 @@ import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
 import { mmFromInch, showNumber } from '#core/units/length'
+import { shortened } from '#core/units/text'
+import { choicesFor } from '#core/fit/hang-choices'
 import { choiceWords, offWords } from '../../../composables/choice-words'
 import { useLengths } from '../../../composables/lengths'
 import { useSpecs } from '../../../composables/specs'
@@ -51,7 +53,7 @@ function vary(id: string, value: number) {
   if (steps.ok) commit('Fields of the recipe', steps.value)
   else problem.value = steps.problems[0]!.says
 }
-const choices = computed(() => fitChoices(learned.reckoned(piece.value)))
+const choices = computed(() => choicesFor(learned.reckoned(piece.value)))
 onMounted(() => learned.fetch())
 const widths = computed(() => widthChoices(piece.value))
 const problem = ref('')
@@ -109,12 +111,13 @@ function setRing(text: string) {
   set('bodyMm', Math.round(iso * 100) / 100)
 }
 
-const take = (choice: Choice) => commit(`Take ${choice.times} repeats`, choiceSteps(piece.value, choice))
+const nameOf = (c: Choice) => (c.says === undefined ? `Take ${c.times} repeats` : `Take ${c.says}`)
+const take = (choice: Choice) => commit(shortened(nameOf(choice), 80), choiceSteps(piece.value, choice))
 const changeOf = (choice: Choice) => choiceWords(choice, { piece: piece.value, part: part.value }, length)
 /** Whether figures and colours end whole, in words. */
 const ending = (c: Choice) =>
-  c.cycleRows === 0
-    ? c.way === 'whole'
+  c.says !== undefined || c.cycleRows === 0
+    ? c.way === 'whole' || c.says !== undefined
       ? ''
       : ' · repeats whole'
     : c.cycleWhole
@@ -317,9 +320,9 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
         <ul>
           <li v-for="c in choices" :key="c.id" :class="{ current: c.current }" :data-way="c.way">
             <span class="times"
-              ><span class="figure">{{ c.times }}</span
+              ><span class="figure">{{ c.says === undefined ? c.times : c.beads }}</span
               ><span class="quiet">{{
-                !isCounted(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats'
+                c.says !== undefined ? 'beads' : !isCounted(part) ? 'rounds' : c.times === 1 ? 'repeat' : 'repeats'
               }}</span></span
             >
             <span class="what"
@@ -332,7 +335,8 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
                 >{{ length(c.fit.beadworkMm.nominal) }} of beadwork{{ room(c) }},
                 {{ feelShort(c.fit.feel, piece.fit.kind)
                 }}<template v-if="isCounted(part)">
-                  · {{ showNumber(c.beads) }}&nbsp;beads<template v-if="c.beadsMore">
+                  <template v-if="c.says === undefined"> · {{ showNumber(c.beads) }}&nbsp;beads</template
+                  ><template v-if="c.beadsMore">
                     ({{ c.beadsMore > 0 ? '+' : '−' }}{{ Math.abs(c.beadsMore) }})</template
                   >
                   · {{ hours(c) }}</template
@@ -344,14 +348,19 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
               v-else
               type="button"
               class="button"
-              :aria-label="`Take ${c.times} repeats, ${changeOf(c)}`"
+              :aria-label="c.says === undefined ? `Take ${c.times} repeats, ${changeOf(c)}` : nameOf(c)"
               @click="take(c)"
             >
               Take this
             </button>
           </li>
         </ul>
-        <FitChart v-if="choices.length" :choices="choices" :kind="piece.fit.kind" :words="changeOf" />
+        <FitChart
+          v-if="choices.length && choices[0]!.says === undefined"
+          :choices="choices"
+          :kind="piece.fit.kind"
+          :words="changeOf"
+        />
         <template v-if="widths.length">
           <h2 class="second">How wide</h2>
           <div class="widths">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { linesWord } from '#core/piece/nature'
+import { linesWord, madeParts } from '#core/piece/nature'
 import { slotCount } from '#core/grid/lines'
 import { acrossWords, titled } from '#core/technique/technique'
 import { computed, ref, watchEffect } from 'vue'
@@ -9,7 +9,7 @@ import { fitKindOf } from '#core/wear/kind'
 import { fitOf } from '#core/fit/reckon'
 import { closureName, closureOf } from '#core/wear/closure'
 import { packWords } from '#core/format/shopping-csv'
-import { chartStrips, chartSvg, paperScale, wholeSvg } from '#core/format/chart-svg'
+import { chartStrips, chartSvg, hangingScale, paperScale, wholeSvg } from '#core/format/chart-svg'
 import { gridCsv, readGridCsv } from '#core/format/grid-csv'
 import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
 import { replaceGridSteps } from '#core/piece/recast'
@@ -19,7 +19,7 @@ import { linksNeeded } from '#core/supply/links'
 import { needsFor, toolsFor } from '#core/supply/tools'
 import { pictureOf } from '#core/picture/picture'
 import { boxOfWhole, wholeOf } from '#core/picture/whole'
-import { arrowNote } from '#core/picture/view'
+import { arrowNote, usualLying } from '#core/picture/view'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
 import {
@@ -36,7 +36,10 @@ import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/thread/catalogue'
 import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
-import { asides, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
+import { asides, asWords, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
+import { strandListsCsv } from '#core/format/strand-lists-csv'
+import { runsOf } from '#core/grid/runs'
+import { strandCards } from '#core/piece/strands'
 import { shownRows } from '#core/tally/strips'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
@@ -53,11 +56,13 @@ const account = useAccount()
 const { length, long } = useLengths()
 const dataOf = (svg: string) => `data:image/svg+xml,${encodeURIComponent(svg)}`
 const piece = computed(() => store.piece!)
-const band = computed(() => piece.value.parts[0]!)
 /** The part that the head speaks of: the one that is fitted. */
 const fitted = computed(() => fittedPart(piece.value))
 const chosen = ref('')
-const part = computed(() => piece.value.parts.find((p) => p.id === chosen.value) ?? band.value)
+const made = computed(() => madeParts(piece.value.parts))
+const part = computed(() => made.value.find((p) => p.id === chosen.value) ?? fitted.value)
+/** Whether it is drawn as it hangs. */
+const hangs = computed(() => usualLying(piece.value.parts).flip !== undefined)
 const paper = computed(() => account.account?.settings.paper ?? 'A4')
 const ink = ref<'both' | 'colour' | 'glyphs'>('both')
 const inks = [
@@ -83,29 +88,41 @@ watchEffect((onCleanup) => {
 const fit = computed(() => fitOf(piece.value))
 const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
-const made = computed(() => timesMade(piece.value))
+const times = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
 const hanging = computed(() => piece.value.parts.filter((p) => p.on))
 /** All of what hangs together, as large as the sheet is wide at most. */
 const wholePicture = computed(() => {
   const whole = wholeOf(partsWith(piece.value.parts, fitted.value))
-  const scale = Math.min(2, (room.value.width - 2) / whole.length, 90 / whole.width)
-  return dataOf(
-    wholeSvg(piece.value.parts, fitted.value, piece.value.tray, { scale, ink: 'colour', title: piece.value.name }),
-  )
+  // What hangs is shown at true size, both of a pair side by side.
+  const many = kind.value.pieces
+  const scale = hangs.value
+    ? Math.min(1, (room.value.width / many - 8) / whole.width, (room.value.height - 30) / whole.length)
+    : Math.min(2, (room.value.width - 2) / whole.length, 90 / whole.width)
+  const svg = wholeSvg(piece.value.parts, fitted.value, piece.value.tray, {
+    ...{ scale, ink: 'colour', title: piece.value.name, hanging: hangs.value },
+  })
+  return { src: dataOf(svg), scale }
 })
 const needs = computed(() => needsFor(piece.value))
 const tools = computed(() => toolsFor(piece.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const ends = computed(() => piece.value.parts.flatMap((part) => boundEnd(part, piece.value.tray) ?? []))
+const runsIn = (numbers: readonly number[]) => {
+  const flat = runsOf(numbers)
+  return Array.from({ length: flat.length / 2 }, (_, k) => ({ count: flat[2 * k]!, number: flat[2 * k + 1]! }))
+}
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
 /** A section of more beads than this is not drawn on the sheet: it would fill a book. */
 const MOST_CHARTED = 24_000
 
 const charts = computed(() =>
-  piece.value.parts.map((part) => {
-    const scale = paperScale(part, room.value.height / 3)
+  made.value.map((part) => {
+    const hanging = hangs.value
+    const scale = hanging
+      ? hangingScale(part, { ...room.value, height: room.value.height * 0.8 })
+      : paperScale(part, room.value.height / 3)
     const sections = SECTIONS.flatMap((section) => {
       const from = sectionStart(part, section)
       const rows = part[section].rows
@@ -122,10 +139,16 @@ const charts = computed(() =>
           section,
           title: `${title} · ${linesWord(part)} ` + `${countedRows(part, from) + 1}–${countedRows(part, from + rows)}`,
           drawn,
-          strips: (drawn ? chartStrips(part, from, from + rows, scale, room.value.width) : []).map(([a, b]) => ({
+          strips: (!drawn
+            ? []
+            : hanging
+              ? [[from, from + rows] as const]
+              : chartStrips(part, from, from + rows, scale, room.value.width)
+          ).map(([a, b]) => ({
             src: dataOf(
               chartSvg(part, piece.value.tray, {
-                lie: 'level',
+                lie: hanging ? 'upright' : 'level',
+                hanging,
                 from: a,
                 to: b,
                 scale,
@@ -143,6 +166,7 @@ const charts = computed(() =>
     return {
       part,
       sections,
+      cards: strandCards(piece.value, part),
       pictured: shownRows(part),
       words: sheetLines(piece.value, part).slice(0, MOST_WORDS),
       join: joinSays(piece.value, part),
@@ -156,7 +180,8 @@ const saveSvg = () =>
   saveFile(
     `${name.value}-chart.svg`,
     chartSvg(part.value, piece.value.tray, {
-      lie: 'level',
+      lie: hangs.value ? 'upright' : 'level',
+      hanging: hangs.value,
       scale: 2,
       ink: ink.value,
       title: piece.value.name,
@@ -167,17 +192,23 @@ const saveSvg = () =>
 const saveWhole = () =>
   saveFile(
     `${name.value}-whole.svg`,
-    wholeSvg(piece.value.parts, part.value, piece.value.tray, { scale: 2, ink: ink.value, title: piece.value.name }),
+    wholeSvg(piece.value.parts, part.value, piece.value.tray, {
+      scale: 2,
+      ink: ink.value,
+      title: piece.value.name,
+      hanging: hangs.value,
+    }),
     'image/svg+xml',
   )
 function savePng() {
   const whole = wholeOf(partsWith(piece.value.parts, part.value))
-  const { width, height } = boxOfWhole(whole, part.value, { lie: 'level', scale: 1, x: 0, y: 0 })
+  const lying = usualLying(piece.value.parts)
+  const { width, height } = boxOfWhole(whole, part.value, { ...lying, scale: 1, x: 0, y: 0 })
   const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, width, height)))
   saveFile(
     `${name.value}-chart.png`,
     pictureOf(part.value, piece.value.tray, {
-      lie: 'level',
+      ...lying,
       scale,
       ground: '#f4efe6',
       glyphs: ink.value !== 'colour',
@@ -208,6 +239,7 @@ async function saveBooklet() {
   }
 }
 const saveWords = () => saveFile(`${name.value}-words.txt`, wordChart(piece.value, part.value), 'text/plain')
+const saveStrands = () => saveFile(`${name.value}-strands.csv`, strandListsCsv(piece.value, part.value), 'text/csv')
 const saveGrid = () => saveFile(`${name.value}-grid.csv`, gridCsv(piece.value, part.value), 'text/csv')
 
 /** A grid or a word chart from outside takes the place of the part; one step takes it back. */
@@ -261,15 +293,18 @@ async function readIn(event: Event) {
       <button v-if="hanging.length" type="button" class="button" @click="saveWhole">The whole as SVG</button>
       <button type="button" class="button" @click="savePng">Chart as PNG</button>
       <VSelect
-        v-if="piece.parts.length > 1"
+        v-if="made.length > 1"
         :model-value="part.id"
-        :items="piece.parts.map((p) => ({ value: p.id, title: p.name }))"
+        :items="made.map((p) => ({ value: p.id, title: p.name }))"
         label="Part"
         @update:model-value="(v: string) => (chosen = v)"
       />
       <button type="button" class="button" :disabled="busy" @click="saveBooklet">Booklet as PDF</button>
       <button type="button" class="button" @click="saveWords">Word chart as text</button>
       <button type="button" class="button" @click="saveGrid">Grid as CSV</button>
+      <button v-if="techniqueOf(part).strands" type="button" class="button" @click="saveStrands">
+        Strand lists as CSV
+      </button>
       <h3>Bring in</h3>
       <label class="button"
         >Grid or word chart<input
@@ -368,18 +403,18 @@ async function readIn(event: Event) {
         <p>
           <template v-for="cut in cuts" :key="`${cut.part} ${cut.id}`"
             >{{ cut.name }}<template v-if="piece.parts.length > 1 && cut.part"> ({{ cut.part }})</template>:
-            <b>{{ long(cut.totalMm * made) }}</b><template v-if="cut.pieces > 1 && cut.joins === 0">
-              ({{ cut.pieces * made }} of {{ length(cut.cutMm) }})</template
-            ><template v-else-if="cut.joins"> in {{ cut.pieces * made }} lengths</template>.
+            <b>{{ long(cut.totalMm * times) }}</b><template v-if="cut.pieces > 1 && cut.joins === 0">
+              ({{ cut.pieces * times }} of {{ length(cut.cutMm) }})</template
+            ><template v-else-if="cut.joins"> in {{ cut.pieces * times }} lengths</template>.
           </template>
           <template v-if="cuts.some((c) => c.material === 'thread')"
             >Of {{ requireThread(piece.supply.thread).name }}, with needle
             {{ requireNeedle(piece.supply.needle).name }}. </template
-          ><template v-for="ring in rings" :key="ring.name">{{ ring.name }}: {{ ring.count * made }}. </template
-          ><template v-for="need in needs" :key="need.name">{{ need.name }}: {{ need.count * made }}. </template
+          ><template v-for="ring in rings" :key="ring.name">{{ ring.name }}: {{ ring.count * times }}. </template
+          ><template v-for="need in needs" :key="need.name">{{ need.name }}: {{ need.count * times }}. </template
           ><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template
-          ><template v-if="made > 1">
-            For {{ made }}
+          ><template v-if="times > 1">
+            For {{ times }}
             {{
               kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces'
             }}.</template
@@ -390,7 +425,19 @@ async function readIn(event: Event) {
 
       <section v-if="hanging.length" class="joined">
         <h2>How the parts join</h2>
-        <img :src="wholePicture" :alt="`All parts of ${piece.name} as they hang`" />
+        <div class="both">
+          <img :src="wholePicture.src" :alt="`All parts of ${piece.name} as they hang`" />
+          <img
+            v-if="hangs && kind.pieces === 2"
+            :src="wholePicture.src"
+            alt="The second, its mirror"
+            class="mirrored"
+          />
+        </div>
+        <p v-if="hangs" class="arrows">
+          {{ wholePicture.scale === 1 ? 'At true size' : `At ${showNumber(wholePicture.scale * 100)} % of true size`
+          }}{{ kind.pieces === 2 ? ': both of the pair' : '' }}.
+        </p>
         <ul>
           <li v-for="p in hanging" :key="p.id">
             <b>{{ p.name }}.</b> {{ jointWords(piece.parts, p, (mm) => length(mm)) }}.
@@ -428,6 +475,23 @@ async function readIn(event: Event) {
         </div>
       </section>
 
+      <section v-for="chart in charts.filter((c) => c.cards.length)" :key="`c-${chart.part.id}`">
+        <h2>{{ titled(linesWord(chart.part)) }} of {{ chart.part.name }}: a card for each list</h2>
+        <ol class="cards">
+          <li v-for="card in chart.cards" :key="card.strands[0]">
+            <b>{{ card.strands.join(' · ') }}</b>
+            <span v-for="(run, k) in runsIn(card.numbers)" :key="k" class="run"
+              ><svg viewBox="0 0 1 1" class="mark" aria-hidden="true">
+                <GlyphMark v-if="letters.get(run.number)" :glyph="letters.get(run.number)!.glyph" ink="#111" /></svg
+              ><span class="swatch" :style="{ '--bead': letters.get(run.number)?.colour }" />{{
+                runText(run, letters)
+              }}</span
+            >
+            <span class="sum">{{ card.numbers.length }} beads, {{ length(card.longMm, 1) }}</span>
+          </li>
+        </ol>
+      </section>
+
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">
         <h2>{{ titled(linesWord(chart.part)) }} of {{ chart.part.name }}, as worked</h2>
         <p v-if="arrowNote(chart.part, { lie: 'level' })" class="arrows">
@@ -437,7 +501,9 @@ async function readIn(event: Event) {
           <li v-for="(line, k) in chart.words" :key="k">
             <template v-if="line.kind === 'row'"
               ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b>
-              <template v-if="line.words.told"
+              <template v-if="line.words.as"
+                >{{ asWords(line.words) }} <span>({{ line.words.beads }})</span></template
+              ><template v-else-if="line.words.told"
                 ><template v-for="(step, n) in line.words.told" :key="n"
                   >{{ n > 0 ? ' · ' : '' }}<i v-if="step.who">{{ step.who }} </i
                   >{{ step.runs.length ? step.runs.map((r) => runText(r, letters)).join(' ') : step.says
@@ -586,6 +652,43 @@ thead th {
   margin-bottom: 2mm;
   font-size: 9.5pt;
   color: #564c44;
+}
+.both {
+  display: flex;
+  gap: 8mm;
+  align-items: flex-start;
+}
+.mirrored {
+  transform: scaleX(-1);
+}
+.cards {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  columns: 2;
+  column-gap: 6mm;
+}
+.cards li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 1mm 3mm;
+  break-inside: avoid;
+  margin-bottom: 2mm;
+  padding: 2mm 3mm;
+  border: 0.3mm solid #999;
+  border-radius: 1.5mm;
+  font-size: 9.5pt;
+}
+.cards .run {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.6mm;
+  font-weight: 650;
+}
+.cards .sum {
+  margin-inline-start: auto;
+  color: #555;
 }
 .words {
   list-style: none;

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { isCounted, linesWord } from '#core/piece/nature'
+import { isCounted, linesWord, madeParts } from '#core/piece/nature'
 import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
 import { partFindings } from '#core/proof/finding'
-import { columnsOf, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/piece'
+import { columnsOf, fittedPart, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/piece'
 
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
 import { placesOf, titled } from '#core/technique/technique'
@@ -20,8 +20,9 @@ import StepStrip from '../../../components/StepStrip.vue'
 
 const store = usePiece()
 const piece = computed(() => store.piece!)
-const chosen = ref(0)
-const part = computed<Part>(() => piece.value.parts[chosen.value] ?? piece.value.parts[0]!)
+const chosen = ref('')
+const made = computed(() => madeParts(piece.value.parts))
+const part = computed<Part>(() => made.value.find((p) => p.id === chosen.value) ?? fittedPart(piece.value))
 const sections = computed(() => ({
   start: tallySection(part.value, 'start'),
   repeat: tallySection(part.value, 'repeat'),
@@ -61,7 +62,7 @@ const moveOrder = computed(() =>
 )
 const csvCounts = () => saveFile(`${slug(piece.value.name)}-counts.csv`, tallyCsv(piece.value), 'text/csv')
 const csvRows = () => saveFile(`${slug(piece.value.name)}-rows.csv`, rowsCsv(piece.value), 'text/csv')
-function choose(part: number) {
+function choose(part: string) {
   chosen.value = part
   page.value = 0
 }
@@ -70,15 +71,15 @@ function choose(part: number) {
 <template>
   <main class="page">
     <h2 class="hidden">Tally</h2>
-    <p v-if="piece.parts.length > 1" class="parts">
+    <p v-if="made.length > 1" class="parts">
       <button
-        v-for="(p, k) in piece.parts"
+        v-for="p in made"
         :key="p.id"
         type="button"
         class="button"
         :class="{ main: p.id === part.id }"
         :aria-pressed="p.id === part.id"
-        @click="choose(k)"
+        @click="choose(p.id)"
       >
         {{ p.name }}
       </button>
