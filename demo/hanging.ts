@@ -192,7 +192,7 @@ export const HANGING_PIECES: readonly Piece[] = [
     notes: 'Five headpins to each; the longest stands in the middle.',
     wearer: 'order 31',
     kind: 'earrings',
-    bodyMm: 62,
+    bodyMm: 57,
     closure: 'ear-wire',
     spec: 'ball-4-mm',
     part: 'pins',

@@ -8,7 +8,7 @@ import { benchTray, doneOf, soFarOf } from '#core/making/sofar'
 import { usualBead } from '#core/piece/drawing'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
-import { screenOfWork, sizeOnScreen } from '#core/picture/view'
+import { screenOfWork, sizeOnScreen, usualLying } from '#core/picture/view'
 import { MARKS, matGround } from '../mat/ground'
 import { useDayOrEvening } from '../composables/theme'
 
@@ -29,7 +29,8 @@ watchEffect(() => {
   target.width = Math.round(width.value * dpr)
   target.height = Math.round(height.value * dpr)
   const { part, needle } = soFar.value
-  const one = sizeOnScreen(part, { lie: 'upright', scale: 1 })
+  const lying = { ...usualLying([part]), lie: 'upright' as const }
+  const one = sizeOnScreen(part, { ...lying, scale: 1 })
   const bead = usualBead(part)
   // As large as its width allows, so that the needle's row is seen whole; never larger than a thumb.
   const least = Math.min(bead.beadX, bead.beadY)
@@ -37,7 +38,7 @@ watchEffect(() => {
     (4 * dpr) / least,
     Math.min((26 * dpr) / least, (target.width * 0.86) / Math.max(1, one.width)),
   )
-  const at = { lie: 'upright' as const, scale, x: 0, y: 0 }
+  const at = { ...lying, scale, x: 0, y: 0 }
   const tip = screenOfWork(part, at, needle.x, needle.y)
   const fits = one.width * scale <= target.width
   const view = {

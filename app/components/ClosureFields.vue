@@ -13,6 +13,13 @@ const props = defineProps<{ kind: FitKind; closure: Closure }>()
 const emit = defineEmits<{ change: [closure: Closure] }>()
 const shelf = useShelf()
 
+/** Whether it is what something hangs by, rather than what closes a round. */
+const hangs = computed(() => fitKindOf(props.kind).hangs === true)
+const LOOPS = [
+  { value: 'side', title: 'on its edge, from the front' },
+  { value: 'front', title: 'round, from the front' },
+]
+
 const OWN = 'box:'
 const own = computed(() =>
   shelf.findings.filter((f) => f.value.closure && fitKindOf(props.kind).closures.includes(f.value.closure.kind)),
@@ -40,7 +47,7 @@ function choose(value: string) {
       openingStepMm,
     })
   else {
-    const opens = !['none', 'elastic', 'ear-wire', 'post', 'clip'].includes(value)
+    const opens = !hangs.value && !['none', 'elastic'].includes(value)
     emit(
       'change',
       opens
@@ -52,7 +59,7 @@ function choose(value: string) {
 const bounds = (field: keyof Closure) => boundsOf(closureSchema, field)
 const set = (more: Partial<Closure>) => emit('change', { ...props.closure, ...more })
 const entry = computed(() => closureOf(props.closure.kind))
-const opens = computed(() => !['none', 'elastic', 'ear-wire', 'post', 'clip'].includes(props.closure.kind))
+const opens = computed(() => !hangs.value && !['none', 'elastic'].includes(props.closure.kind))
 const let1 = computed(() => props.closure.extenderMm > 0 || props.closure.openings > 1 || props.closure.overlapMm > 0)
 </script>
 
@@ -87,6 +94,15 @@ const let1 = computed(() => props.closure.extenderMm > 0 || props.closure.openin
         @change="(e: Event) => set({ name: (e.target as HTMLInputElement).value.trim() })"
       />
     </template>
+    <VSelect
+      v-if="hangs"
+      :model-value="closure.loop"
+      :items="LOOPS"
+      label="Its loop is seen"
+      hint="Which way what hangs faces follows from it."
+      persistent-hint
+      @update:model-value="(loop: 'side' | 'front') => set({ loop })"
+    />
     <details v-if="opens" :open="let1 || undefined">
       <summary>Chain, more openings, overlap</summary>
       <div class="more">

@@ -5,6 +5,7 @@ import { feelWords, fitsWell } from '#core/fit/feel'
 import { fitKindOf } from '#core/wear/kind'
 import { fitOf, mustPassMm } from '#core/fit/reckon'
 import { partsWith } from '#core/piece/joint'
+import { pairWords } from '#core/piece/pair'
 import { fittedPart, rowsOf, type Piece } from '#core/piece/piece'
 
 import { ringSize } from '#core/units/ring-size'
@@ -74,12 +75,12 @@ const swatches = (count: number) => (count === 1 ? 'one swatch' : `${count} swat
         >{{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends =
         {{ length(fit.beadworkMm.nominal, fine) }} of beadwork.</template
       >
-      {{ kind.bend === 'round' ? 'Closes at' : kind.kind === 'earrings' ? 'Each hangs' : 'Comes to' }}
+      {{ kind.bend === 'round' ? 'Closes at' : kind.pieces === 2 && kind.hangs ? 'Each hangs' : 'Comes to' }}
       <b>{{ length(fit.finishedMm.nominal, fine) }}</b>&nbsp;±&nbsp;{{ length(spread, fine)
       }}<template v-if="fit.reachMm > 0"
         >, let out to {{ length(fit.finishedMm.nominal + fit.reachMm, fine) }}</template
       >; wanted {{ length(fit.wantedMm, fine) }}.
-      <template v-if="kind.pieces === 2">Make two; work the second as the mirror of the first.</template>
+      {{ pairWords(piece) }}
       <template v-if="ring"
         >Ring size {{ showNumber(ring.iso, 1) }}, United States {{ ring.us }}, British {{ ring.gb }}.</template
       >

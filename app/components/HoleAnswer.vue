@@ -11,6 +11,11 @@ import { showNumber } from '#core/units/length'
  */
 defineProps<{ check: SpecHoleCheck; supply: Supply; letters: readonly string[] }>()
 const emit = defineEmits<{ help: [help: Help] }>()
+const WHERE = {
+  work: { title: '', says: '' },
+  ends: { title: 'at the ends', says: 'where the closure is sewn on' },
+  strands: { title: 'where strands hang', says: 'with the strands that hang from it' },
+} as const
 const VERDICT = { easy: 'Goes through easily', tight: 'Tight', no: 'Will not go through' } as const
 const helpWords = (h: Help) => {
   switch (h.kind) {
@@ -48,12 +53,15 @@ const helpWords = (h: Help) => {
       />
     </svg>
     <div>
-      <b>{{ VERDICT[check.verdict] }}<template v-if="check.where === 'ends'">, at the ends</template></b>
+      <b
+        >{{ VERDICT[check.verdict]
+        }}<template v-if="WHERE[check.where].title">, {{ WHERE[check.where].title }}</template></b
+      >
       <p>
         <b v-if="letters.length" class="letters">{{ letters.join(' ') }}</b> {{ requireSpec(check.spec).name }}, hole
         {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes === 1 ? 'once' : `${check.passes} times`
-        }}<template v-if="check.where === 'ends'"> where the closure is sewn on</template
-        ><template v-if="check.at"> ({{ check.where === 'ends' ? 'as at' : 'most at' }} {{ check.at.says }})</template
+        }}{{ WHERE[check.where].says && ` ${WHERE[check.where].says}`
+        }}<template v-if="check.at"> ({{ check.where === 'ends' ? 'as at' : 'most at' }} {{ check.at.says }})</template
         >: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.
       </p>
       <p v-if="check.helps.length" class="helps">

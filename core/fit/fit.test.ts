@@ -44,6 +44,7 @@ const anyClosure: fc.Arbitrary<Closure> = fc.record({
   overlapMm: fc.integer({ min: 0, max: 30 }),
   extenderMm: fc.constantFrom(0, 25, 50),
   openings: fc.integer({ min: 1, max: 4 }),
+  loop: fc.constantFrom('side' as const, 'front' as const),
   openingStepMm: fc.integer({ min: 0, max: 12 }),
 })
 

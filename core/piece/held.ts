@@ -56,7 +56,7 @@ function open(cells: readonly (HeldPlace & { readonly deep: number; readonly wid
 }
 
 /** Places of a side, from its middle, mm; turned so that its way out runs down. */
-function placesOf(part: Part, side: Side): HeldPlace[] {
+export function placesAlong(part: Part, side: Side): HeldPlace[] {
   const turn = DOWN[side]
   const size = drawnSize(part)
   const middle = onSide(side, 0.5, size)
@@ -93,7 +93,7 @@ function linkEnds(on: Joint, parent: Part): HeldPlace[] {
 function heldBy(parent: Part, on: Joint): Held {
   const held: Held = on.link
     ? { places: linkEnds(on, parent), bentMm: null }
-    : { places: placesOf(parent, on.at), bentMm: holdsOf(parent, on.at)?.bentMm ?? null }
+    : { places: placesAlong(parent, on.at), bentMm: holdsOf(parent, on.at)?.bentMm ?? null }
   const text = JSON.stringify([held.bentMm, held.places.map(({ x, y, bead }) => [x, y, bead?.id ?? ''])])
   const same = known.get(text)
   if (same) return same

@@ -56,6 +56,10 @@ export const closureSchema = z.strictObject({
   extenderMm: mm(0, 200).default(0).describe('Chain that lets it out'),
   openings: z.int().min(1).max(8).default(1).describe('Buttons or rings to choose from'),
   openingStepMm: mm(0, 60).default(8).describe('Distance from one opening to the next'),
+  loop: z
+    .enum(['side', 'front'])
+    .default('side')
+    .describe('How the loop that something hangs by is seen: on its edge, or round from the front'),
 })
 
 export const fitSchema = z.strictObject({
@@ -76,6 +80,7 @@ export const fitSchema = z.strictObject({
   cuffShare: z.number().min(0.6).max(0.95).default(0.78).describe('Share of the wrist that a rigid cuff covers'),
   closure: closureSchema,
   widthMm: mm(1, 400).describe('Width wanted'),
+  pair: z.enum(['mirror', 'copy']).default('mirror').describe('What the second of a pair is to the first'),
 })
 
 export const swatchSchema = z.strictObject({

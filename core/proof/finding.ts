@@ -2,6 +2,7 @@ import { emptyOf, laidRows } from '../piece/laid'
 import { countedRows, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import { closingOf } from '../supply/thread'
 import type { Finding } from '../technique/technique'
+import { hangingFindings } from './hanging'
 
 /** Numbers in a row as spans: 3 4 5 9 → 3–5, 9. */
 function spans(numbers: readonly number[]): string {
@@ -21,10 +22,13 @@ function spans(numbers: readonly number[]): string {
  */
 export const partFindings = (part: Part, piece?: Pick<Piece, 'fit' | 'parts'>): Finding[] =>
   laidRows(part) === 0
-    ? []
+    ? piece
+      ? hangingFindings(part, piece)
+      : []
     : [
         ...gapFindings(part),
         ...(techniqueOf(part).findings?.({ ...workOf(part), ...(piece ? closingOf(piece, part) : {}) }) ?? []),
+        ...(piece ? hangingFindings(part, piece) : []),
       ]
 
 /** Empty rows and columns of a part: between beads they leave the work in pieces, at its edges they are no size. */

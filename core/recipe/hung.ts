@@ -58,6 +58,7 @@ export function hung(strands: readonly HungStrand[], { places, pitchMm, place, h
                 kept === row.length - 1 ? 'all but the last, which it turns round' : 'all but those it turns round',
             }
           : null,
+        { do: 'say', text: `count them before going on: ${row.length}` },
         to === null ? through('top', at) : through('far', to),
         hitchMm > 0 ? { do: 'knot', mm: hitchMm, note: 'half hitch' } : null,
       ),

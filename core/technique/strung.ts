@@ -49,6 +49,7 @@ export interface Strung {
   alike?: Technique['alike']
   readonly strands?: Technique['strands']
   readonly begins?: Technique['begins']
+  eyeAcross?: Technique['eyeAcross']
   grams?: Technique['grams']
   drawing(work: Work): Drawing
   extent(work: Work): Extent
@@ -120,6 +121,7 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.alike ? { alike: strung.alike } : {}),
     ...(strung.strands ? { strands: strung.strands } : {}),
     ...(strung.begins ? { begins: strung.begins } : {}),
+    ...(strung.eyeAcross ? { eyeAcross: strung.eyeAcross } : {}),
     ...(strung.grams ? { grams: strung.grams } : {}),
     drawing: (work) => strung.drawing(work),
     growth: {

@@ -408,6 +408,8 @@ export interface Technique {
   readonly strands?: StrandSide
   /** What it is begun with, where it hangs from parts of its own. */
   readonly begins?: Begins
+  /** Of a finding, whether its loop stands across its face; left out by what turns freely. */
+  eyeAcross?(settings: Settings): boolean
   /** Weight besides its beads, g: of findings, wire and chain. */
   grams?(work: Work): number
   /** Questions whose answers its drawing and size stand on, where these take time: they may be asked of a worker. */

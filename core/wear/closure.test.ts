@@ -20,6 +20,7 @@ describe('a closure', () => {
       extenderMm: 3,
       openings: 4,
       openingStepMm: 5,
+      loop: 'front',
     }
     const one = usualClosure('toggle')
     expect(sameClosure(one, { ...one })).toBe(true)

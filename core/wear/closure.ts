@@ -151,6 +151,8 @@ export interface Closure {
   readonly extenderMm: number
   readonly openings: number
   readonly openingStepMm: number
+  /** How the loop that something hangs by is seen: on its edge, or round from the front. */
+  readonly loop: 'side' | 'front'
 }
 
 /** A closure at its usual length. */
@@ -162,6 +164,7 @@ export const usualClosure = (kind: ClosureKind): Closure => ({
   extenderMm: 0,
   openings: 1,
   openingStepMm: 8,
+  loop: 'side',
 })
 
 export const closureName = ({ kind, name }: Pick<Closure, 'kind' | 'name'>): string => name || closureOf(kind).name
@@ -173,7 +176,8 @@ export const sameClosure = (a: Closure, b: Closure): boolean =>
   a.overlapMm === b.overlapMm &&
   a.extenderMm === b.extenderMm &&
   a.openings === b.openings &&
-  a.openingStepMm === b.openingStepMm
+  a.openingStepMm === b.openingStepMm &&
+  a.loop === b.loop
 
 /** How far a closure can be let out beyond its shortest, mm: by its chain, by its further openings, or by both. */
 export const letOutMm = ({ extenderMm, openings, openingStepMm }: Closure): number =>

@@ -302,6 +302,7 @@ export const finding: Strung = {
   }),
   holds,
   apart: ({ settings: given }) => read(given).kind === 'strap',
+  eyeAcross: (given) => read(given).eye === 'across',
   grams: ({ settings: given }) => read(given).grams,
   check: ({ rows }) =>
     rows > 0 ? [problem('finding-beads', 'lines', 'A finding has no beads of its own: hang another part on it.')] : [],

@@ -111,6 +111,10 @@ function setRing(text: string) {
   set('bodyMm', Math.round(iso * 100) / 100)
 }
 
+const PAIRS = [
+  { value: 'mirror', title: 'mirrors the first' },
+  { value: 'copy', title: 'is a copy of it' },
+]
 const nameOf = (c: Choice) => (c.says === undefined ? `Take ${c.times} repeats` : `Take ${c.says}`)
 const take = (choice: Choice) => commit(shortened(nameOf(choice), 80), choiceSteps(piece.value, choice))
 const changeOf = (choice: Choice) => choiceWords(choice, { piece: piece.value, part: part.value }, length)
@@ -191,6 +195,13 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
               <NuxtLink to="/reference/strips">Print a ring strip</NuxtLink>
             </p>
           </template>
+          <VSelect
+            v-if="kind.pieces === 2"
+            :model-value="piece.fit.pair"
+            :items="PAIRS"
+            label="The second of the pair"
+            @update:model-value="(v: 'mirror' | 'copy') => set('pair', v)"
+          />
           <template v-if="kind.eases.length">
             <LengthField
               :model-value="piece.fit.easeMm"

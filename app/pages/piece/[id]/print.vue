@@ -39,6 +39,7 @@ import { boundEnd } from '#core/tally/cords'
 import { asides, asWords, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { strandListsCsv } from '#core/format/strand-lists-csv'
 import { runsOf } from '#core/grid/runs'
+import { pairWords, secondDiffers } from '#core/piece/pair'
 import { strandCards } from '#core/piece/strands'
 import { shownRows } from '#core/tally/strips'
 import { tallyPiece, totalOf } from '#core/tally/tally'
@@ -414,10 +415,7 @@ async function readIn(event: Event) {
           ><template v-for="need in needs" :key="need.name">{{ need.name }}: {{ need.count * times }}. </template
           ><template v-for="end in ends" :key="end.capMm">Two end caps, {{ end.capMm }} mm inside. </template
           ><template v-if="times > 1">
-            For {{ times }}
-            {{
-              kind.pieces === 2 ? 'earrings; the second of a pair is worked as the mirror of the first' : 'pieces'
-            }}.</template
+            For {{ times }} {{ kind.pieces === 2 ? `${kind.noun}s` : 'pieces' }}. {{ pairWords(piece) }}</template
           >
         </p>
         <p>Tools: {{ tools.join(', ').toLowerCase() }}.</p>
@@ -430,8 +428,8 @@ async function readIn(event: Event) {
           <img
             v-if="hangs && kind.pieces === 2"
             :src="wholePicture.src"
-            alt="The second, its mirror"
-            class="mirrored"
+            alt="The second of the pair"
+            :class="{ mirrored: piece.fit.pair === 'mirror' }"
           />
         </div>
         <p v-if="hangs" class="arrows">
@@ -490,6 +488,10 @@ async function readIn(event: Event) {
             <span class="sum">{{ card.numbers.length }} beads, {{ length(card.longMm, 1) }}</span>
           </li>
         </ol>
+        <p v-if="secondDiffers(piece)" class="arrows">
+          The second of the pair is its mirror: make it from the last
+          {{ techniqueOf(chart.part).words.line }} to the first.
+        </p>
       </section>
 
       <section v-for="chart in charts" :key="`w-${chart.part.id}`">
@@ -500,8 +502,9 @@ async function readIn(event: Event) {
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
             <template v-if="line.kind === 'row'"
-              ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b>
-              <template v-if="line.words.as"
+              ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b
+              >{{ ' '
+              }}<template v-if="line.words.as"
                 >{{ asWords(line.words) }} <span>({{ line.words.beads }})</span></template
               ><template v-else-if="line.words.told"
                 ><template v-for="(step, n) in line.words.told" :key="n"
