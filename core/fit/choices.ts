@@ -21,8 +21,8 @@ import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 
 /**
  * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles
- * begun, a repeat broken off, a setting by one, the closure, a chain, or the size of the beads; of what hangs a zone of
- * its strands, or rows above them.
+ * begun, a repeat broken off, a setting by one, the closure, a chain, or the size of the beads; of what hangs a zone
+ * of its strands, or rows above them.
  */
 export type Way =
   'zone' | 'rows' | 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'tune' | 'closure' | 'chain' | 'bead'

@@ -104,6 +104,6 @@ describe('how it sits', () => {
       feelShort(f, 'bracelet'),
     )
     expect(short).toEqual(['close to the wrist', 'not close', 'tight', 'far too loose', 'Shorter than wanted'])
-    expect(new Set(FIT_KINDS.map(feelQuestion)).size).toBe(6)
+    expect(new Set(FIT_KINDS.map(feelQuestion)).size).toBe(7)
   })
 })

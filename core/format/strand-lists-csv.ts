@@ -5,8 +5,8 @@ import { strandsOf } from '../piece/strands'
 import { csv } from './tally-csv'
 
 /**
- * Lists of strands as CSV (RFC 4180): a line for each run of each strand, from the top down, with what it hangs from and
- * how long it is (mm).
+ * Lists of strands as CSV (RFC 4180): a line for each run of each strand, from the top down, with what it hangs from
+ * and how long it is (mm).
  */
 export function strandListsCsv(piece: Piece, part: Part): string {
   const letters = trayByNumber(piece.tray)

@@ -13,7 +13,7 @@ export interface Hanging {
   readonly hook: Facing
   /** Rings and links between. */
   readonly rings: number
-  /** Whether its own eye stands across its face; otherwise it lies in it, as a hole drilled from front to back does. */
+  /** Whether its own eye stands across its face; else it lies in it, as a hole drilled from front to back does. */
   readonly eyeAcross: boolean
 }
 

@@ -1,4 +1,5 @@
 import { discOf } from '../piece/nature'
+import { isTurnedCopy } from '../piece/pair'
 import { columnsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { joinWords, rowWords, wordedRows, workingRowCount, type RowWords } from '../tally/words'
 import { discMove } from './disc'
@@ -250,6 +251,20 @@ function filledFirst(rows: RowList, filled: readonly number[]): RowList {
   }
 }
 
+/** Rows from the last to the first: the second of a pair that mirrors the first. */
+function turnedRows(rows: RowList): RowList {
+  const { count } = rows
+  const all = rows.beadsBefore(count)
+  return {
+    count,
+    rowOf: (k) => rows.rowOf(count - 1 - k),
+    placeOf: (row) => (rows.placeOf(row) >= count ? count : count - 1 - rows.placeOf(row)),
+    words: (k) => rows.words(count - 1 - k),
+    beadsBefore: (k) => all - rows.beadsBefore(count - k),
+    reordered: { from: rows, early: new Set() },
+  }
+}
+
 /** By place; at one place copy by copy, each in the order in which it is given. */
 const byPlace = (a: PlacedChore, b: PlacedChore): number => a.k - b.k || a.copy - b.copy
 
@@ -267,7 +282,8 @@ export function agendaOf(
   let beads = 0
   for (const turn of turns)
     for (const part of piece.parts) {
-      const plain = rowListOf(piece, part)
+      const forward = rowListOf(piece, part)
+      const plain = turn.length === 1 && isTurnedCopy(piece, part, turn[0]!) ? turnedRows(forward) : forward
       // Copies that take turns go row by row: their order stays.
       const early = turn.length === 1 ? filled.get(boardKey(part.id, turn[0]!)) : undefined
       const rows = early && techniqueOf(part).anyOrder ? filledFirst(plain, early) : plain

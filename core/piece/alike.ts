@@ -51,8 +51,9 @@ export function alikeSteps(piece: Piece, steps: readonly Step[]): readonly Step[
   const applied = applySteps(piece, steps)
   if (!applied.ok) return steps
   const more: Step[] = []
+  let now = applied.value
   for (const before of parts) {
-    let after = findPart(applied.value, before.id)
+    let after = findPart(now, before.id)
     if (!after || after.technique !== before.technique) continue
     const changed = changedLines(before, after)
     const own = new Set(changed)
@@ -62,11 +63,12 @@ export function alikeSteps(piece: Piece, steps: readonly Step[]): readonly Step[
         // Lists that were not alike before are each their own.
         if (own.has(twin) || twin >= rowsOf(before) || !sameLine(partRow(before, twin), partRow(before, r))) continue
         const made = lineSteps(after, twin, partRow(after, r))
-        const next = applySteps({ ...applied.value, parts: [after] }, made)
+        const next = applySteps(now, made)
         if (!next.ok) continue
         more.push(...made)
         own.add(twin)
-        after = next.value.parts[0]!
+        now = next.value
+        after = findPart(now, before.id)!
       }
     }
   }

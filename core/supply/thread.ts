@@ -2,6 +2,7 @@ import { isCounted } from '../piece/nature'
 import { checkHole, type HoleCheck, type Passing } from '../bead/hole'
 import { requireSpec } from '../bead/spec'
 import { closureOf } from '../wear/closure'
+import { strandsOn } from '../piece/held'
 import { joinOf } from '../piece/join'
 import { laidWork } from '../piece/laid'
 import { fittedPart, isInside, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
@@ -405,8 +406,8 @@ function mostPassed(piece: Pick<Piece, 'tray'>, part: Part, path: ThreadPath): (
 
 export interface SpecHoleCheck extends HoleCheck {
   readonly spec: string
-  /** Passes of the work, or of the beads at the ends that a closure is sewn to. */
-  readonly where: 'work' | 'ends'
+  /** Passes of the work, of the beads at the ends that a closure is sewn to, or of those that strands hang from. */
+  readonly where: 'work' | 'ends' | 'strands'
   /** The bead that is passed most of all of its size, where they differ; left out where each is passed as often. */
   readonly at?: HoleAt
   readonly helps: readonly Help[]
@@ -460,6 +461,29 @@ function endBeads(piece: Piece, part: Part): Map<string, HoleAt> {
 
 const named = (at: HoleAt | undefined): { at?: HoleAt } => (at ? { at } : {})
 
+/** Passes that strands bring through a bead that they hang from: down and up, once for the end of a swag. */
+const STRAND_PASSES = { back: 2, swag: 1 } as const
+
+/** Most passes that strands hanging on a part bring through one of its beads, by size. */
+function strandPasses(piece: Piece, part: Part): Map<string, number> {
+  const out = new Map<string, number>()
+  for (const child of strandsOn(piece.parts, part.id)) {
+    // Pins hang by their loops.
+    if (child.on!.link || pathOf(child).runs.length === 0) continue
+    const places = new Map<number, number>()
+    const add = (at: number, passes: number) => places.set(at, (places.get(at) ?? 0) + passes)
+    for (const { at, to } of techniqueOf(child).strands?.strands(workOf(child)) ?? []) {
+      add(at, to === null ? STRAND_PASSES.back : STRAND_PASSES.swag)
+      if (to !== null) add(to, STRAND_PASSES.swag)
+    }
+    for (const [at, passes] of places) {
+      const spec = child.held?.places[at]?.bead?.id
+      if (spec !== undefined) out.set(spec, Math.max(out.get(spec) ?? 0, passes))
+    }
+  }
+  return out
+}
+
 /**
  * Needle and hole for every spec that the part uses, and once more for the beads at the ends where a closure is sewn
  * on. Doubled thread fills a hole as two threads at each pass.
@@ -511,5 +535,6 @@ export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   return [
     ...[...used].map((id) => check(id, 'work', inWork(id), most(id).at)),
     ...[...ends].map(([id, at]) => check(id, 'ends', inWork(id) + supply.sewPasses, at)),
+    ...[...strandPasses(piece, part)].map(([id, passes]) => check(id, 'strands', inWork(id) + passes)),
   ]
 }

@@ -51,19 +51,27 @@ const USUAL_STRANDS = 11
 
 function layout(work: Work, rows: readonly Row[]): RowLayout {
   const all = curtain(work, rows)
-  return { ...curtainLayout(all, work.columns), bridge: turnBridge(all.strands) }
+  return { ...curtainLayout(all, work.columns), bridge: strandBridge(all) }
 }
 
-/** How far it is to and from a bead that the thread turns round, by the depth of its hole; null of all else. */
-const turnBridge =
-  (strands: readonly HungStrand[]) =>
+/**
+ * How far it is from hole to hole within a strand: beads touch; a bead that lies across is gone round by the depth of
+ * its hole; what is above a strand is gone through. Null from strand to strand, where the places say it.
+ */
+const strandBridge =
+  ({ strands, places }: Curtain) =>
   (from: Port, to: Port, nodes: readonly Node[]): number | null => {
     const [a, b] = [nodes[from.node]!, nodes[to.node]!]
-    if (a.isFixture || b.isFixture || a === b || a.motif !== b.motif) return null
     const strand = strands[a.motif]
-    if (!strand || strand.to !== null || strand.turning !== 1) return null
-    const round = [a, b].find(({ at }) => at >= keptOf(strand))
-    return round?.spec ? Math.hypot(round.spec.l / 2, turnDepthMm(round.spec)) : null
+    if (a.motif !== b.motif || !strand) return null
+    const top = [a, b].find((node) => node.isFixture)
+    const through = top ? (places[top.slot === 'far' ? (strand.to ?? strand.at) : strand.at]!.bead?.l ?? 0) : 0
+    const ends = strand.to === null ? [a, b].filter(({ at, isFixture }) => !isFixture && at >= keptOf(strand)) : []
+    if (strand.turning === 1 && ends.length === 1)
+      return through + Math.hypot(ends[0]!.spec!.l / 2, turnDepthMm(ends[0]!.spec!))
+    // Two that are turned round lie against each other; more close to a ring.
+    if (strand.turning === 2 && ends.length === 2) return Math.abs(ends[0]!.spec!.l - ends[1]!.spec!.l)
+    return through
   }
 
 /** Thread of a fringe by its closed formula, mm, with its parts: an account that can be followed by hand. */
@@ -82,7 +90,11 @@ export function threadOf(work: Work): {
     strandsMm += (strand.to === null ? 2 : 1) * longOf(strand.row.slice(0, kept))
     const end = strand.row.slice(kept)
     if (strand.to === null && end.length === 1) turnsMm += turnMm(end[0]!)
-    else if (strand.to === null) turnsMm += longOf(end)
+    else if (strand.to === null) {
+      turnsMm += longOf(end)
+      // Two lie against each other; more close to a ring.
+      if (end.length === 2) turnsMm += Math.abs(end[0]!.l - end[1]!.l)
+    }
     const [from, to] = [places[strand.at]!, places[strand.to ?? strand.at]!]
     topsMm += (from.bead?.l ?? 0) + (to.bead?.l ?? 0)
     const before = worked[k - 1]

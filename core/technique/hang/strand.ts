@@ -59,8 +59,7 @@ function ringRadius(lengths: readonly number[]): number {
 function endBeads(row: Row, x: number, y: number): HungBead[] {
   if (row.length === 0) return []
   if (row.length === 1) return [{ x, y: y + drawnHole(row[0]!), turnDegrees: 0, bead: row[0]! }]
-  if (row.length === 2)
-    return row.map((bead, k) => ({ x: x + (k - 0.5) * bead.d, y: y + bead.l / 2, turnDegrees: 90, bead }))
+  if (row.length === 2) return row.map((bead, k) => ({ x, y: y + bead.l / 2, turnDegrees: k === 0 ? 90 : -90, bead }))
   const radius = ringRadius(row.map((b) => b.l))
   let turn = 0
   return row.map((bead) => {
