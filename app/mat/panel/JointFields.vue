@@ -3,7 +3,8 @@ import { computed, ref, watch } from 'vue'
 import { boundsOf } from '#core/bounds'
 import { hangStep } from '#core/piece/edit'
 import { beadsOfSide, hangableOn, parseHoles, sideWords, USUAL_LINK_MM } from '#core/piece/joint'
-import type { Part, Piece } from '#core/piece/piece'
+import { isMade } from '#core/piece/nature'
+import { techniqueOf, type Part, type Piece } from '#core/piece/piece'
 import { linkSchema, SIDES, type Joint, type Side } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import LengthField from '../../components/LengthField.vue'
@@ -31,13 +32,15 @@ const hang = (next: Joint | null) => {
     hangStep(props.piece, props.part, next),
   ])
 }
+/** What hangs, and what is sewn to a finding, is joined by its first line below the other; else as it was. */
+function sidesFor(id: string): Pick<Joint, 'at' | 'by'> {
+  const other = props.piece.parts.find((p) => p.id === id)
+  const down = techniqueOf(props.part).hangs === true || (other !== undefined && !isMade(other))
+  return { at: on.value?.at ?? (down ? 'end' : 'start'), by: on.value?.by ?? (down ? 'start' : 'end') }
+}
 function choose(id: string) {
   if (id === (on.value?.part ?? NOTHING)) return
-  hang(
-    id === NOTHING
-      ? null
-      : { part: id, at: on.value?.at ?? 'start', by: on.value?.by ?? 'end', holes: [], link: on.value?.link ?? null },
-  )
+  hang(id === NOTHING ? null : { part: id, ...sidesFor(id), holes: [], link: on.value?.link ?? null })
 }
 const change = (over: Partial<Joint>) => {
   if (on.value) hang({ ...on.value, ...over })

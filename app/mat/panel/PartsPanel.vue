@@ -124,7 +124,7 @@ function toLines() {
       :part="part"
       @steps="(label, steps) => emit('steps', label, steps)"
     />
-    <VSelect v-model="stitch" :items="stitches" label="Another part, in" density="compact" />
+    <VAutocomplete v-model="stitch" :items="stitches" label="Another part, in" density="compact" auto-select-first />
     <button type="button" class="button" @click="add">Add the part</button>
     <button type="button" class="button" @click="turn">Turn by a quarter</button>
     <button v-if="lined" type="button" class="button" @click="toLines">{{ lined.act }}</button>

@@ -17,6 +17,11 @@ import type { Step } from '#core/piece/step'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
 import { mmFromInch, showNumber } from '#core/units/length'
 import { shortened } from '#core/units/text'
+import { matching, MATCHES, type Match } from '#core/begin/matching'
+import { createdAnswer } from '#core/contract/answers'
+import { pieceToBody } from '#core/piece/codec'
+import { api } from '../../../composables/api'
+import { saying } from '../../../composables/saying'
 import { choicesFor } from '#core/fit/hang-choices'
 import { choiceWords, offWords } from '../../../composables/choice-words'
 import { useLengths } from '../../../composables/lengths'
@@ -111,6 +116,22 @@ function setRing(text: string) {
   set('bodyMm', Math.round(iso * 100) / 100)
 }
 
+const busy = ref(false)
+/** A new piece that goes with this one. */
+async function match(which: Match) {
+  busy.value = true
+  const body = pieceToBody(matching(piece.value, which))
+  await saying(
+    async () => {
+      const { id } = await api(createdAnswer, 'piece', { method: 'POST', body })
+      await navigateTo(`/piece/${id}/mat`)
+    },
+    (text) => {
+      problem.value = text
+    },
+  )
+  busy.value = false
+}
 const PAIRS = [
   { value: 'mirror', title: 'mirrors the first' },
   { value: 'copy', title: 'is a copy of it' },
@@ -314,6 +335,20 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
         <FitReasons :piece="piece" />
       </section>
       <GaugeFields class="under gauge" :piece="piece" @steps="commit" />
+      <section v-if="isCounted(part)" class="under match" aria-labelledby="match">
+        <h2 id="match">To match</h2>
+        <p class="quiet">Its beads and its motif, as something to wear with it: a new piece.</p>
+        <button
+          v-for="m in MATCHES.filter((one) => one !== piece.fit.kind)"
+          :key="m"
+          type="button"
+          class="button"
+          :disabled="busy"
+          @click="match(m)"
+        >
+          {{ m === 'earrings' ? 'Earrings' : 'A pendant' }}
+        </button>
+      </section>
       <div class="under notes-of">
         <VTextarea
           :model-value="piece.notes"
@@ -458,6 +493,9 @@ section {
 .under {
   border-top: 1px solid var(--line);
   padding-top: 20px;
+}
+.match .button {
+  margin-inline-end: 8px;
 }
 ul.notes {
   font-size: 14px;
