@@ -2,11 +2,20 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { collide, fanDegrees, levelsFor, staggerMm } from './crowd'
 import { facingOf } from './facing'
-import { evenLasts, grownEvenly, sizesShared } from './grade'
 import { levelled } from './level'
 import { loopHeightMm, loopWireMm, stockPin, wirePasses, wrappedLoopMm } from './pin'
-import { EDGES, levelsOf, pointTotal, shareOf, strandByRule, strandRuleSchema, zoneCounts, type Zone } from './rule'
-import { fullerHoles, holeOfBead, nearSpreads, spreadOver } from './spread'
+import {
+  bestLine,
+  EDGES,
+  evenLongest,
+  levelsOf,
+  shareOf,
+  strandByRule,
+  strandRuleSchema,
+  zoneCounts,
+  type Zone,
+} from './rule'
+import { fullerHoles, nearSpreads, spreadOver } from './spread'
 import { lengthForSag, swagOf, swagPlaces } from './swag'
 
 const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
@@ -44,10 +53,9 @@ describe('two beads in a hole', () => {
   ])('%i holes take %i beads with two in %j', (holes, beads, fuller) => {
     expect(fullerHoles(spreadOver(holes, beads)!).map((h) => h + 1)).toEqual(fuller)
   })
-  it('says which counts can be spread where one cannot, and where each bead goes', () => {
+  it('says which counts can be spread where one cannot', () => {
     expect(spreadOver(10, 13)).toBeNull()
     expect(nearSpreads(10, 13)).toEqual([12, 14])
-    expect(holeOfBead([1, 2, 1])).toEqual([0, 1, 1, 2])
   })
 })
 
@@ -60,8 +68,15 @@ const zone = (more: Partial<Zone>): Zone => ({
   every: 1,
   to: 0,
   levelMm: 0,
+  trim: 0,
   ...more,
 })
+/** Closed sum of a zone that grows by a step to a point: 2 (from M + step M (M − 1) / 2), less the middle if odd. */
+const pointTotal = (from: number, step: number, strands: number): number => {
+  const lists = Math.ceil(strands / 2)
+  const all = 2 * (from * lists + (step * lists * (lists - 1)) / 2)
+  return strands % 2 === 1 ? all - (from + step * (lists - 1)) : all
+}
 const rule = (more: object) => strandRuleSchema.parse({ strands: 11, zones: [zone({})], end: [9], ...more })
 const ground = { startMm: 0, lengthOf: () => 1.4 }
 
@@ -69,7 +84,7 @@ describe('strands by rule', () => {
   it('eleven that grow by two hold 3 5 7 9 11 13 and back, 83 in all', () => {
     const counts = Array.from({ length: 11 }, (_, i) => zoneCounts(rule({}), i, ground)[0]!)
     expect(counts).toEqual([3, 5, 7, 9, 11, 13, 11, 9, 7, 5, 3])
-    expect(pointTotal({ from: 3, step: 2 }, 11)).toBe(83)
+    expect(pointTotal(3, 2, 11)).toBe(83)
   })
   it('a point is its own mirror, its total the closed sum, its steps exact (property)', () => {
     fc.assert(
@@ -77,7 +92,7 @@ describe('strands by rule', () => {
         const own = rule({ strands, zones: [zone({ from, step })] })
         const counts = Array.from({ length: strands }, (_, i) => zoneCounts(own, i, ground)[0]!)
         expect([...counts].reverse()).toEqual(counts)
-        expect(sum(counts)).toBe(pointTotal({ from, step }, strands))
+        expect(sum(counts)).toBe(pointTotal(from, step, strands))
         counts.slice(1, Math.ceil(strands / 2)).forEach((n, k) => expect(n - counts[k]!).toBe(step))
       }),
     )
@@ -132,22 +147,26 @@ describe('strands by rule', () => {
   })
 })
 
-describe('grown evenly', () => {
-  it('both ends are exact, steps differ by at most one and never turn back (property)', () => {
+describe('a zone that grows evenly', () => {
+  const evenly = (from: number, to: number, strands: number) =>
+    Array.from(
+      { length: Math.ceil(strands / 2) },
+      (_, i) => zoneCounts(rule({ strands, zones: [zone({ grow: 'to', from, to })] }), i, ground)[0]!,
+    )
+  it('has exact ends, steps that differ by at most one and never turn back (property)', () => {
     fc.assert(
-      fc.property(fc.nat(40), fc.nat(60), fc.integer({ min: 2, max: 20 }), (a, more, m) => {
-        const counts = grownEvenly(a, a + more, m)
+      fc.property(fc.nat(40), fc.nat(60), fc.integer({ min: 3, max: 40 }), (a, more, strands) => {
+        const counts = evenly(a, a + more, strands)
         expect([counts[0], counts.at(-1)]).toEqual([a, a + more])
         const steps = counts.slice(1).map((n, k) => n - counts[k]!)
         expect(Math.max(...steps) - Math.min(...steps)).toBeLessThanOrEqual(1)
         expect(Math.min(...steps)).toBeGreaterThanOrEqual(0)
       }),
     )
-    expect(grownEvenly(3, 12, 7)).toEqual([3, 5, 6, 8, 9, 11, 12])
-    expect(evenLasts(3, 12, 7)).toEqual([9, 15])
-    expect(evenLasts(3, 15, 7)).toEqual([15])
-    expect(grownEvenly(4, 9, 1)).toEqual([4])
-    expect(sizesShared(3, 8)).toEqual([3, 3, 2])
+    expect(evenly(3, 12, 13)).toEqual([3, 5, 6, 8, 9, 11, 12])
+    expect(evenLongest({ from: 3, to: 12 }, 7)).toEqual([9, 15])
+    expect(evenLongest({ from: 3, to: 15 }, 7)).toEqual([15])
+    expect(evenLongest({ from: 3, to: 8 }, 1)).toEqual([8])
   })
 })
 
@@ -293,6 +312,32 @@ describe('a level line', () => {
       }),
       { numRuns: 25 },
     )
+  })
+})
+
+describe('a zone that reaches to a line', () => {
+  const lengthOf = (number: number) => (number === 2 ? 1.05 : 1.4)
+  const hoop = Array.from({ length: 9 }, (_, i) => 12.5 - Math.sqrt(12.5 ** 2 - ((i - 4) * 2.1) ** 2))
+  const grounds = hoop.map((high) => ({ startMm: 12.5 - Math.min(...hoop) - high - 3.9, lengthOf }))
+  const ends = (trim: number, levelMm: number) =>
+    grounds.map((g, i) => {
+      const own = rule({ strands: 9, zones: [zone({ grow: 'level', levelMm, trim })], end: [] })
+      return g.startMm + strandByRule(own, i, g).reduce((sum, n) => sum + lengthOf(n), 0)
+    })
+  const off = (all: readonly number[], line: number) => Math.max(...all.map((e) => Math.abs(e - line)))
+  it('comes to it within half a bead, and with a trim bead within a fifth of a millimetre', () => {
+    for (const line of [30, 33.3, 36.1]) {
+      expect(off(ends(0, line), line)).toBeLessThanOrEqual(0.7 + 1e-9)
+      expect(off(ends(2, line), line)).toBeLessThanOrEqual(0.175 + 1e-9)
+    }
+  })
+  it('finds a line near its own at which the strands end more level, mirrored as they are', () => {
+    const own = rule({ strands: 9, zones: [zone({ grow: 'level', levelMm: 33 })], end: [] })
+    const line = bestLine(own, 0, grounds)
+    expect(Math.abs(line - 33)).toBeLessThanOrEqual(0.7)
+    const spread = (all: readonly number[], at: number) => sum(all.map((e) => (e - at) ** 2))
+    expect(spread(ends(0, line), line)).toBeLessThanOrEqual(spread(ends(0, 33), 33) + 1e-9)
+    ends(0, line).forEach((e, i, all) => expect(e).toBeCloseTo(all[8 - i]!, 9))
   })
 })
 

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { levelled } from './level'
 
 /**
  * Strands by rule: zones from the top, each a count of beads that stays, grows from strand to strand, or reaches down
@@ -30,6 +31,12 @@ const zoneSchema = z.strictObject({
   every: z.int().min(1).max(RULE_LIMITS.step).default(1).describe('Strands to a step'),
   to: count.default(0).describe('Beads of the longest strand, reached evenly'),
   levelMm: z.number().min(0).max(400).default(0).describe('Level line that it reaches down to, below the top'),
+  trim: z
+    .int()
+    .min(0)
+    .max(65534)
+    .default(0)
+    .describe('A smaller bead of which a few end the zone where that comes nearer to its line; 0 for none'),
 })
 
 export const strandRuleSchema = z
@@ -82,7 +89,28 @@ export interface StrandGround {
 
 const held = (n: number): number => Math.max(0, Math.min(RULE_LIMITS.zone, n))
 
-/** Beads of a zone in strand i; of one that grows to a level, by what is above it already. */
+/** Trim beads that end a zone at most. */
+const MOST_TRIM = 4
+
+/** Beads of a zone that reaches down to a line, and of its trim: those that come nearest, by the fewest trim beads. */
+function levelIn(
+  zone: Zone,
+  aboveMm: number,
+  ground: StrandGround,
+): { readonly count: number; readonly trim: number } {
+  const fillerMm = zone.beads.reduce((sum, n) => sum + ground.lengthOf(n), 0) / zone.beads.length
+  const { filler, trim } = levelled({
+    from: [ground.startMm + aboveMm],
+    fillerMm,
+    trimMm: zone.trim === 0 ? 0 : ground.lengthOf(zone.trim),
+    mostTrim: MOST_TRIM,
+    lineMm: zone.levelMm,
+    giveMm: 0,
+  })
+  return { count: held(filler[0]!), trim: trim[0]! }
+}
+
+/** Beads of a zone in strand i, its trim left out; of one that grows to a level, by what is above it already. */
 function countIn(zone: Zone, i: number, rule: StrandRule, aboveMm: number, ground: StrandGround): number {
   const share = shareOf(rule.edge, i, rule.strands, rule.waves)
   switch (zone.grow) {
@@ -94,22 +122,50 @@ function countIn(zone: Zone, i: number, rule: StrandRule, aboveMm: number, groun
     }
     case 'to':
       return zone.from + Math.floor(share * (zone.to - zone.from) + 0.5)
-    case 'level': {
-      const room = zone.levelMm - ground.startMm - aboveMm
-      const mean = zone.beads.reduce((sum, n) => sum + ground.lengthOf(n), 0) / zone.beads.length
-      return held(Math.round(room / mean))
-    }
+    case 'level':
+      return levelIn(zone, aboveMm, ground).count
   }
 }
 
-/** How many beads each zone of strand i has. */
-export function zoneCounts(rule: StrandRule, i: number, ground: StrandGround): number[] {
+/** The beads of each zone of strand i, from the top. */
+function zonesIn(rule: StrandRule, i: number, ground: StrandGround): number[][] {
   let above = 0
   return rule.zones.map((zone) => {
-    const n = countIn(zone, i, rule, above, ground)
-    for (let k = 0; k < n; k++) above += ground.lengthOf(beadOfZone(zone, i, k))
-    return n
+    const count = countIn(zone, i, rule, above, ground)
+    const trim = zone.grow === 'level' ? levelIn(zone, above, ground).trim : 0
+    const beads = [
+      ...Array.from({ length: count }, (_, k) => beadOfZone(zone, mirrored(rule, i), k)),
+      ...Array<number>(trim).fill(zone.trim),
+    ]
+    for (const number of beads) above += ground.lengthOf(number)
+    return beads
   })
+}
+
+/** How many beads each zone of strand i has. */
+export const zoneCounts = (rule: StrandRule, i: number, ground: StrandGround): number[] =>
+  zonesIn(rule, i, ground).map((beads) => beads.length)
+
+/**
+ * The line near its own at which strands end most level by a zone that reaches down to one, mm below the top; `grounds`
+ * of all strands. Its own where the zone reaches to none.
+ */
+export function bestLine(rule: StrandRule, zone: number, grounds: readonly StrandGround[]): number {
+  const own = rule.zones[zone]
+  if (own?.grow !== 'level' || grounds.length === 0) return own?.levelMm ?? 0
+  const fillerMm = own.beads.reduce((sum, n) => sum + grounds[0]!.lengthOf(n), 0) / own.beads.length
+  const from = grounds.map(
+    (ground, i) =>
+      ground.startMm +
+      zonesIn({ ...rule, zones: rule.zones.slice(0, zone) }, i, ground)
+        .flat()
+        .reduce((sum, number) => sum + ground.lengthOf(number), 0),
+  )
+  return levelled({
+    ...{ from, fillerMm, lineMm: own.levelMm, giveMm: fillerMm / 2 },
+    trimMm: own.trim === 0 ? 0 : grounds[0]!.lengthOf(own.trim),
+    mostTrim: MOST_TRIM,
+  }).lineMm
 }
 
 const beadOfZone = ({ beads, along }: Zone, i: number, k: number): number =>
@@ -117,9 +173,7 @@ const beadOfZone = ({ beads, along }: Zone, i: number, k: number): number =>
 
 /** Strand i as the rule has it: tray numbers from the top to what the thread turns round. */
 export const strandByRule = (rule: StrandRule, i: number, ground: StrandGround): number[] => [
-  ...zoneCounts(rule, i, ground).flatMap((n, z) =>
-    Array.from({ length: n }, (_, k) => beadOfZone(rule.zones[z]!, mirrored(rule, i), k)),
-  ),
+  ...zonesIn(rule, i, ground).flat(),
   ...rule.end,
 ]
 
@@ -127,12 +181,9 @@ export const strandByRule = (rule: StrandRule, i: number, ground: StrandGround):
 const mirrored = ({ edge, strands }: StrandRule, i: number): number =>
   edge === 'slope' ? i : Math.min(i, strands - 1 - i)
 
-/**
- * Beads of a zone that grows by a step, over all strands of a fringe that comes to a point: with M = ⌈N / 2⌉ lists
- * 2 (from M + step M (M − 1) / 2), less the longest where N is odd.
- */
-export function pointTotal({ from, step }: Pick<Zone, 'from' | 'step'>, strands: number): number {
-  const lists = Math.ceil(strands / 2)
-  const all = 2 * (from * lists + (step * lists * (lists - 1)) / 2)
-  return strands % 2 === 1 ? all - (from + step * (lists - 1)) : all
+/** Longest counts nearest to one that is wanted from which a zone that grows evenly has equal steps: below and above. */
+export function evenLongest({ from, to }: Pick<Zone, 'from' | 'to'>, levels: number): number[] {
+  if (levels < 2) return [to]
+  const step = (to - from) / (levels - 1)
+  return [...new Set([Math.floor(step), Math.ceil(step)])].map((each) => from + each * (levels - 1))
 }

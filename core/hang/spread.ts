@@ -27,10 +27,6 @@ export function fullerHoles(spread: readonly number[]): number[] {
   return spread.flatMap((beads, hole) => (beads > least ? [hole] : []))
 }
 
-/** Hole, from 0, that each bead of the row is sewn to, from left to right. */
-export const holeOfBead = (spread: readonly number[]): number[] =>
-  spread.flatMap((beads, hole) => Array<number>(beads).fill(hole))
-
 /** Counts next to one that can be spread the same from both sides. */
 export const nearSpreads = (holes: number, beads: number): number[] =>
   [beads - 1, beads + 1].filter((n) => n > 0 && spreadOver(holes, n) !== null)

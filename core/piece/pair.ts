@@ -19,7 +19,7 @@ export const secondDiffers = (piece: Pick<Piece, 'fit' | 'parts'>): boolean =>
   piece.fit.pair === 'mirror' &&
   piece.parts.some((part) => techniqueOf(part).strands !== undefined && !isOwnMirror(part))
 
-/** Whether a copy of a part, counted from 1, is made from its last line to its first: the second of a mirrored pair. */
+/** Whether a copy of a part, from 1, is made from its last line to its first: the second of a mirrored pair. */
 export const isTurnedCopy = (piece: Pick<Piece, 'fit'>, part: Part, copy: number): boolean =>
   copy % 2 === 0 &&
   piece.fit.pair === 'mirror' &&

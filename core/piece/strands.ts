@@ -1,5 +1,6 @@
 import { runsOf } from '../grid/runs'
-import { RULE_LIMITS, strandByRule, type StrandRule } from '../hang/rule'
+import { bestLine, RULE_LIMITS, strandByRule, type StrandRule } from '../hang/rule'
+import { lengthForSag } from '../hang/swag'
 import { requireSpec } from '../bead/spec'
 import type { OwnStrand, StrandPlan, StrandSide } from '../technique/strand-side'
 import type { Plan } from '../technique/technique'
@@ -121,10 +122,36 @@ function linesStepsOf(part: Part, lines: readonly (readonly number[])[]): Step[]
   return out
 }
 
+/** A rule whose zone reaches to the line near its own at which the strands end most level. */
+export function levelledRule(piece: Pick<Piece, 'tray'>, part: Part, rule: StrandRule, zone: number): StrandRule {
+  const side = strandSideOf(part)
+  if (!side) return rule
+  const lengthOf = lengthOfBead(piece, part.spec)
+  const grounds = side.starts(workOf(part), rule.strands).map((startMm) => ({ startMm, lengthOf }))
+  const levelMm = Math.round(bestLine(rule, zone, grounds) * 100) / 100
+  return { ...rule, zones: rule.zones.map((one, z) => (z === zone ? { ...one, levelMm } : one)) }
+}
+
 /** Makes one strand so: what a hand typed. */
 export function typedStrandSteps(part: Part, r: number, numbers: readonly number[]): Step[] {
   const lines = Array.from({ length: rowsOf(part) }, (_, k) => (k === r ? numbers : [...partRow(part, k)]))
   return linesStepsOf(part, lines)
+}
+
+/** Makes a swag hang so far down: as many of its beads, in their order, as come nearest. */
+export function sagSteps(piece: Pick<Piece, 'tray'>, part: Part, r: number, sagMm: number): Step[] {
+  const side = strandSideOf(part)
+  const spanMm = side?.spanOf(workOf(part), r) ?? null
+  const own = [...partRow(part, r)]
+  if (spanMm === null || own.length === 0) return []
+  const lengthOf = lengthOfBead(piece, part.spec)
+  const mean = own.reduce((sum, n) => sum + lengthOf(n), 0) / own.length
+  const count = Math.min(MOST_BEADS, Math.max(1, Math.round(lengthForSag(spanMm, sagMm) / mean)))
+  return typedStrandSteps(
+    part,
+    r,
+    Array.from({ length: count }, (_, k) => own[k % own.length]!),
+  )
 }
 
 export function strandPlanSteps(piece: Piece, part: Part, change: Partial<StrandPlan>): Step[] {
@@ -179,6 +206,7 @@ export function guessedRule(part: Part): StrandRule {
         every: 1,
         to: held(most),
         levelMm: 0,
+        trim: 0,
       },
     ],
     end: end.length > 0 ? end : [first[0] ?? 1],

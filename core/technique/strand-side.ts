@@ -1,6 +1,6 @@
 import type { StrandRule } from '../hang/rule'
 import type { Plan } from './plan'
-import type { Work } from './technique'
+import type { Work } from './work'
 
 /** Which lists of strands stay alike: about the middle, again after so many, or none. */
 export const ALIKE = ['mirror', 'repeat', 'free'] as const
@@ -43,6 +43,8 @@ export interface StrandSide {
   /** Where strands begin, mm below the highest, if there are so many. */
   starts(work: Work, count: number): number[]
   strands(work: Work): StrandAt[]
+  /** From end to end of a swag, mm; null of a strand that comes back. */
+  spanOf(work: Work, strand: number): number | null
   /** How many places there are to hang from; null where they hang on nothing. */
   places(work: Work): number | null
 }

@@ -1,15 +1,28 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { EDGES, GROWTHS, RULE_LIMITS, type Edge, type Growth, type StrandRule, type Zone } from '#core/hang/rule'
+import {
+  EDGES,
+  evenLongest,
+  GROWTHS,
+  levelsOf,
+  RULE_LIMITS,
+  type Edge,
+  type Growth,
+  type StrandRule,
+  type Zone,
+} from '#core/hang/rule'
 import { rowsOf, techniqueOf, trayByNumber, workOf, type Part, type Piece } from '#core/piece/piece'
 import {
   guessedRule,
+  levelledRule,
   ownStrandSteps,
   ruleSteps,
+  sagSteps,
   strandPlanSteps,
   strandSideOf,
   strandsOf,
   typedStrandSteps,
+  type StrandView,
 } from '#core/piece/strands'
 import type { Step } from '#core/piece/step'
 import { readBeads } from '#core/tally/strand'
@@ -90,7 +103,7 @@ function addZone() {
     return
   }
   const zone: Zone = {
-    ...{ beads: [mat.number], along: 'strand', grow: 'keep', from: 2, step: 0, every: 1, to: 0, levelMm: 0 },
+    ...{ beads: [mat.number], along: 'strand', grow: 'keep', from: 2, step: 0, every: 1, to: 0, levelMm: 0, trim: 0 },
   }
   set({ zones: [...rule.value.zones, zone] })
 }
@@ -105,6 +118,17 @@ const dropZone = (k: number) => {
 /** Beads in order are changed one press at a time; an empty order is none yet. */
 const beadsOf = (k: number, numbers: number[]) => {
   if (numbers.length > 0) zoneSet(k, { beads: numbers.slice(0, RULE_LIMITS.sequence) })
+}
+
+const trims = computed(() => [
+  { value: 0, title: 'none' },
+  ...props.piece.tray.map((b) => ({ value: b.number, title: `${b.letter} ${b.name}` })),
+])
+/** Longest counts that would make all steps of a zone equal, where they are not. */
+function uneven(zone: Zone): number[] {
+  const { edge, strands, waves } = rule.value!
+  const found = evenLongest(zone, levelsOf(edge, strands, waves))
+  return edge === 'point' && !found.includes(zone.to) ? found : []
 }
 
 // ---- which lists stay alike
@@ -137,6 +161,11 @@ function setOwn(over: { at?: number | null; to?: number | null; turning?: number
     `${titled(line.value)} ${open.value + 1}`,
     ownStrandSteps(props.piece, props.part, open.value, { ...own.value, ...over }),
   )
+}
+function sag(strand: StrandView, mm: number) {
+  if (Math.abs(mm - strand.longMm) < 0.06) return
+  const steps = sagSteps(props.piece, props.part, strand.r, mm)
+  if (steps.length > 0) emit('steps', 'Sag', steps)
 }
 /** A place is counted from 1, 0 is none. */
 const place = (n: number) => (n <= 0 ? null : n - 1)
@@ -250,6 +279,22 @@ const many = computed(() => side.value.places(workOf(props.part)) ?? 2000)
             unit="mm"
             @update:model-value="(levelMm) => zoneSet(k, { levelMm })"
           />
+          <template v-if="zone.grow === 'level'">
+            <VSelect
+              :model-value="zone.trim"
+              :items="trims"
+              :label="`Trim of zone ${k + 1}, to come nearer`"
+              density="compact"
+              hide-details
+              @update:model-value="(trim: number) => zoneSet(k, { trim })"
+            />
+            <button type="button" class="link" @click="change(levelledRule(piece, part, rule, k))">
+              To the line near it where they end most level
+            </button>
+          </template>
+          <p v-if="zone.grow === 'to' && uneven(zone).length" class="quiet">
+            Its steps differ by one; with {{ uneven(zone).join(' or ') }} at the longest they are equal.
+          </p>
           <button
             v-if="zone.beads.length > 1"
             type="button"
@@ -324,6 +369,15 @@ const many = computed(() => side.value.places(workOf(props.part)) ?? 2000)
               @update:model-value="(n) => setOwn({ to: place(n) })"
             />
           </div>
+          <NumberField
+            v-if="s.to !== null"
+            :model-value="Math.round(s.longMm * 10) / 10"
+            label="It sags"
+            :bounds="{ least: 1, most: 300, whole: false }"
+            unit="mm"
+            hint="As many of its beads as come nearest."
+            @update:model-value="(mm) => sag(s, mm)"
+          />
           <StepCount
             v-if="!techniqueOf(part).anyOrder && s.to === null"
             label="Turns round"

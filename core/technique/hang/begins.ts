@@ -98,7 +98,7 @@ const FROM: readonly Beginning[] = [
 ]
 
 const zone = (beads: number[], grow: Zone['grow'], from: number, more: Partial<Zone> = {}): Zone => ({
-  ...{ beads, along: 'strand' as const, grow, from: Math.max(0, from), step: 0, every: 1, to: 0, levelMm: 0 },
+  ...{ beads, along: 'strand' as const, grow, from: Math.max(0, from), step: 0, every: 1, to: 0, levelMm: 0, trim: 0 },
   ...more,
 })
 

@@ -1,4 +1,4 @@
-import { collide, fanDegrees, HANGS_WELL_DEGREES, staggerMm, type Hung } from '../../hang/crowd'
+import { collide, fanDegrees, HANGS_WELL_DEGREES, levelsFor, staggerMm, type Hung } from '../../hang/crowd'
 import type { BeadSpec } from '../../bead/spec'
 import { keptOf } from '../../recipe/hung'
 import { stepBreaks } from '../../recipe/rows'
@@ -59,12 +59,14 @@ function crowding({ strands, pitchMm }: Curtain): Finding[] {
     const down = staggerMm(apart, wide, high)
     const filler = fillerOf(strands[numbers[0]!]!)
     const beads = filler ? Math.ceil(down / filler.l - 1e-9) : 0
+    const levels = levelsFor(apart, wide)
     out.push({
       code: 'drops-touch',
       weight: 'note',
       says:
         `The ends of ${strandsSay(numbers).toLowerCase()} touch their neighbours: they are ${tenths(wide)} mm wide ` +
-        `and hang ${tenths(apart)} mm apart. Let every second strand be ` +
+        `and hang ${tenths(apart)} mm apart. ` +
+        (levels > 2 ? `Let them hang at ${levels} levels in turn, each ` : 'Let every second strand be ') +
         (beads > 0 ? `${beads} ${beads === 1 ? 'bead' : 'beads'} longer` : `${tenths(down)} mm longer`) +
         ', or take every second place.',
     })

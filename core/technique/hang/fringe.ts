@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { keptOf, hung, type HungStrand } from '../../recipe/hung'
+import { hung, keptOf } from '../../recipe/hung'
 import type { Row } from '../../recipe/rows'
 import type { Node, Port } from '../../recipe/run'
 import { problem } from '../../problem'

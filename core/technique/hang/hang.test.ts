@@ -124,7 +124,7 @@ describe('a fringe', () => {
     const strands = techniqueOf(part).strands!.strands(workOf(part))
     expect(strands.map((s) => s.longMm)[0]).toBeCloseTo(3 * 1.4 + 3.4, 9)
     expect(Math.max(...strands.map((s) => s.endMm))).toBeCloseTo(13 * 1.4 + 3.4, 9)
-    // Strand 1 is at the left as it is seen hanging, so that its x is largest; beads of a strand lie one below the other.
+    // Strand 1 is at the left as it is seen hanging, so that its x is largest; its beads lie one below the other.
     const xs = Array.from({ length: 11 }, (_, r) => centreOf(part, 0, r).x)
     xs.slice(1).forEach((x, k) => expect(xs[k]! - x).toBeCloseTo(2.1, 6))
     for (let c = 1; c < 3; c++) expect(centreOf(part, c, 0).y - centreOf(part, c - 1, 0).y).toBeCloseTo(1.4, 6)

@@ -52,5 +52,10 @@ export const strandSideBy = (hangerOf: (settings: Settings) => Hanger): StrandSi
       endMm: s.endMm - highest,
     }))
   },
+  spanOf(work, strand) {
+    const { strands, places } = curtainOf(work, hangerOf(work.settings))
+    const own = strands[strand]
+    return !own || own.to === null ? null : Math.abs(places[own.to]!.x - places[own.at]!.x)
+  },
   places: ({ held }) => held?.places.length ?? null,
 })
