@@ -136,7 +136,10 @@ function hangChoices(piece: Piece): Choice[] {
   const current = make(piece, { way: 'whole', says: 'as it is', steps: [] }, true)
   // What comes no nearer than it is helps nobody.
   const nearer = found.filter((c) => off(c) < off(current) - 1e-9)
-  return [current, ...nearer].sort((a, b) => rank(a) - rank(b)).slice(0, MOST_CHOICES)
+  // Of several zones that come to the same, two are enough to choose by.
+  const alike = (c: Choice): string => `${c.way} ${Math.round(off(c) * 1e6)} ${c.beads}`
+  const shown = nearer.filter((c, k) => nearer.slice(0, k).filter((o) => alike(o) === alike(c)).length < 2)
+  return [current, ...shown].sort((a, b) => rank(a) - rank(b)).slice(0, MOST_CHOICES)
 }
 
 const MOST_CHOICES = 10

@@ -147,8 +147,8 @@ export const zoneCounts = (rule: StrandRule, i: number, ground: StrandGround): n
   zonesIn(rule, i, ground).map((beads) => beads.length)
 
 /**
- * The line near its own at which strands end most level by a zone that reaches down to one, mm below the top; `grounds`
- * of all strands. Its own where the zone reaches to none.
+ * The line near its own at which strands end most level by a zone that reaches down to one, mm below the top;
+ * `grounds` of all strands. Its own where the zone reaches to none.
  */
 export function bestLine(rule: StrandRule, zone: number, grounds: readonly StrandGround[]): number {
   const own = rule.zones[zone]
@@ -181,7 +181,7 @@ export const strandByRule = (rule: StrandRule, i: number, ground: StrandGround):
 const mirrored = ({ edge, strands }: StrandRule, i: number): number =>
   edge === 'slope' ? i : Math.min(i, strands - 1 - i)
 
-/** Longest counts nearest to one that is wanted from which a zone that grows evenly has equal steps: below and above. */
+/** Longest counts next to one that is wanted with which a zone that grows evenly has equal steps. */
 export function evenLongest({ from, to }: Pick<Zone, 'from' | 'to'>, levels: number): number[] {
   if (levels < 2) return [to]
   const step = (to - from) / (levels - 1)

@@ -3,8 +3,9 @@ import { computed, ref } from 'vue'
 import { shortened } from '#core/units/text'
 import { requireSpec } from '#core/bead/spec'
 import { setStep } from '#core/piece/edit'
-import { columnsOf, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
-import { addPartSteps, asLinesSteps, quarterTurnSteps, removePartSteps } from '#core/piece/recast'
+import { isMade } from '#core/piece/nature'
+import { columnsOf, fittedPart, rowsOf, techniqueOf, type Part, type Piece } from '#core/piece/piece'
+import { addPartSteps, asLinesSteps, quarterTurnSteps, removePartSteps, settingSteps } from '#core/piece/recast'
 import { LIMITS } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
 import { tallyPart, totalOf } from '#core/tally/tally'
@@ -13,6 +14,7 @@ import { useAccount } from '../../stores/account'
 import { useMat } from '../../stores/mat'
 import { hangableOn, jointWords } from '#core/piece/joint'
 import { useLengths } from '../../composables/lengths'
+import StitchSettings from '../../components/StitchSettings.vue'
 import JointFields from './JointFields.vue'
 import MatPanel from './MatPanel.vue'
 
@@ -54,6 +56,11 @@ function rename(part: Part, name: string) {
   const text = shortened(name.trim(), 60)
   if (text && text !== part.name) emit('steps', 'Rename', [setStep(props.piece, ['parts', part.id, 'name'], text)])
 }
+/** The part that is fitted has its settings on Fit; the others have them here. */
+function setting(key: string, value: string | number | boolean) {
+  const settings = { ...props.part.settings, [key]: value }
+  emit('steps', 'How it is worked', settingSteps(props.piece, props.part, settings, mat.number))
+}
 function turn() {
   const steps = quarterTurnSteps(props.piece, props.part)
   if (!steps) {
@@ -91,8 +98,11 @@ function toLines() {
           @change="(e) => rename(p, (e.target as HTMLInputElement).value)"
         />
         <span class="quiet"
-          >{{ techniqueOf(p).name }} · {{ columnsOf(p) }} × {{ rowsOf(p) }} · {{ totalOf(tallyPart(p)) }} ×
-          {{ requireSpec(p.spec).name }}</span
+          >{{ techniqueOf(p).name
+          }}<template v-if="isMade(p)">
+            · {{ columnsOf(p) }} × {{ rowsOf(p) }} · {{ totalOf(tallyPart(p)) }} ×
+            {{ requireSpec(p.spec).name }}</template
+          ></span
         >
         <span v-if="p.on" class="hangs">{{ jointWords(piece.parts, p, (mm) => length(mm)) }}</span>
         <span class="acts">
@@ -124,6 +134,10 @@ function toLines() {
       :part="part"
       @steps="(label, steps) => emit('steps', label, steps)"
     />
+    <fieldset v-if="fittedPart(piece).id !== part.id && techniqueOf(part).fields.length" class="own">
+      <legend>How {{ part.name }} is {{ isMade(part) ? 'worked' : 'made' }}</legend>
+      <StitchSettings :technique="part.technique" :settings="part.settings" @change="setting" />
+    </fieldset>
     <VAutocomplete v-model="stitch" :items="stitches" label="Another part, in" density="compact" auto-select-first />
     <button type="button" class="button" @click="add">Add the part</button>
     <button type="button" class="button" @click="turn">Turn by a quarter</button>
@@ -135,6 +149,18 @@ function toLines() {
 </template>
 
 <style scoped>
+.own {
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  margin: 0;
+  padding: 0 0 12px;
+  display: grid;
+  gap: 12px;
+}
+.own legend {
+  font: 650 15px/1.3 var(--title);
+  padding: 0 0 8px;
+}
 ul {
   list-style: none;
   margin: 0;

@@ -419,6 +419,9 @@ const many = computed(() => side.value.places(workOf(props.part)) ?? 2000)
 .link {
   min-height: 32px;
 }
+.head .link {
+  margin-inline-start: 14px;
+}
 .lists li {
   border-top: 1px solid var(--line);
 }

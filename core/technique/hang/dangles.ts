@@ -188,7 +188,7 @@ const danglesWork: RowWork = {
     { key: 'turns', label: 'Turns of the wrap', help: 'Round the neck of a wrapped loop.', kind: 'count' },
     { key: 'pliers', label: 'Pliers', help: 'Thickness of the round nose where the loop is turned.', kind: 'length' },
     { key: 'wire', label: 'Wire', help: 'Thickness of the pin; it must pass the smallest hole.', kind: 'length' },
-    { key: 'first', label: 'First place', help: 'First hole or bead that carries a dangle.', kind: 'count' },
+    { key: 'first', label: 'First place', help: 'First hole or bead that carries a dangle.', kind: 'number' },
     { key: 'every', label: 'Every', help: '1 for a dangle from every place, 2 for every second.', kind: 'count' },
     {
       key: 'pitch',

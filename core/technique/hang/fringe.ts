@@ -125,7 +125,7 @@ const fringeWork: RowWork = {
       help: 'Keeps the tension; takes a little thread.',
       kind: 'flag',
     },
-    { key: 'first', label: 'First place', help: 'First bead of the edge that carries a strand.', kind: 'count' },
+    { key: 'first', label: 'First place', help: 'First bead of the edge that carries a strand.', kind: 'number' },
     { key: 'every', label: 'Every', help: '1 for a strand from every bead, 2 for every second.', kind: 'count' },
     { key: 'each', label: 'Strands to a place', help: '2 where two share one bead.', kind: 'count' },
     {
