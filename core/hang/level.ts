@@ -30,13 +30,14 @@ interface Reach {
 }
 
 function reaches({ fillerMm, trimMm, mostTrim }: LevelWish, mostMm: number): Reach[] {
-  const out: Reach[] = []
+  const out = new Map<number, Reach>()
   for (let trim = 0; trim <= (trimMm > 0 ? mostTrim : 0); trim++)
     for (let filler = 0; filler * fillerMm + trim * trimMm <= mostMm + fillerMm + 1e-9; filler++) {
       const mm = filler * fillerMm + trim * trimMm
-      if (!out.some((r) => Math.abs(r.mm - mm) < 1e-6)) out.push({ mm, filler, trim })
+      const key = Math.round(mm * 1e6)
+      if (!out.has(key)) out.set(key, { mm, filler, trim })
     }
-  return out.sort((a, b) => a.mm - b.mm)
+  return [...out.values()].sort((a, b) => a.mm - b.mm)
 }
 
 /** The reach nearest to a length, by bisection. */

@@ -92,22 +92,26 @@ const held = (n: number): number => Math.max(0, Math.min(RULE_LIMITS.zone, n))
 /** Trim beads that end a zone at most. */
 const MOST_TRIM = 4
 
+/** Mean length of the beads of a zone, mm. */
+const meanOf = ({ beads }: Zone, { lengthOf }: StrandGround): number =>
+  beads.reduce((sum, n) => sum + lengthOf(n), 0) / beads.length
+
 /** Beads of a zone that reaches down to a line, and of its trim: those that come nearest, by the fewest trim beads. */
 function levelIn(
   zone: Zone,
   aboveMm: number,
   ground: StrandGround,
 ): { readonly count: number; readonly trim: number } {
-  const fillerMm = zone.beads.reduce((sum, n) => sum + ground.lengthOf(n), 0) / zone.beads.length
-  const { filler, trim } = levelled({
-    from: [ground.startMm + aboveMm],
-    fillerMm,
-    trimMm: zone.trim === 0 ? 0 : ground.lengthOf(zone.trim),
-    mostTrim: MOST_TRIM,
-    lineMm: zone.levelMm,
-    giveMm: 0,
-  })
-  return { count: held(filler[0]!), trim: trim[0]! }
+  const room = zone.levelMm - ground.startMm - aboveMm
+  const fillerMm = meanOf(zone, ground)
+  let best = { count: held(Math.round(room / fillerMm)), trim: 0 }
+  if (zone.trim === 0) return best
+  const off = (count: number, trim: number) => Math.abs(room - count * fillerMm - trim * ground.lengthOf(zone.trim))
+  for (let trim = 1; trim <= MOST_TRIM; trim++) {
+    const count = held(Math.round((room - trim * ground.lengthOf(zone.trim)) / fillerMm))
+    if (off(count, trim) < off(best.count, best.trim) - 1e-9) best = { count, trim }
+  }
+  return best
 }
 
 /** Beads of a zone in strand i, its trim left out; of one that grows to a level, by what is above it already. */
@@ -153,7 +157,7 @@ export const zoneCounts = (rule: StrandRule, i: number, ground: StrandGround): n
 export function bestLine(rule: StrandRule, zone: number, grounds: readonly StrandGround[]): number {
   const own = rule.zones[zone]
   if (own?.grow !== 'level' || grounds.length === 0) return own?.levelMm ?? 0
-  const fillerMm = own.beads.reduce((sum, n) => sum + grounds[0]!.lengthOf(n), 0) / own.beads.length
+  const fillerMm = meanOf(own, grounds[0]!)
   const from = grounds.map(
     (ground, i) =>
       ground.startMm +

@@ -3,7 +3,7 @@ import type { Point } from '../technique/lattice'
 import { centreOf, halfAt } from './drawing'
 import { drawnSize } from './drawn-size'
 import { hangingOn, heldAt, holdsOf, onSide, OUT, turned, type Turn } from './joint'
-import { columnsOf, lengthOfLine, numberAt, rowsOf, techniqueOf, type Part } from './piece'
+import { columnsOf, numberAt, partRow, rowsOf, techniqueOf, type Part } from './piece'
 import type { Joint, Side } from './schema'
 import { beadOfNumber } from './sizes'
 
@@ -28,20 +28,27 @@ interface EdgeCell {
 /** The outermost bead of each line across a side, as cells; the outermost beads of an edge that slopes among them. */
 function edgeCells(part: Part, side: Side): EdgeCell[] {
   const rows = rowsOf(part)
-  const upright = side === 'left' || side === 'right'
-  const count = Math.min(MOST_PLACES, upright ? rows : columnsOf(part))
   const out: EdgeCell[] = []
-  for (let k = 0; k < count; k++) {
-    const deep = upright ? lengthOfLine(part, k) : rows
-    for (let n = 0; n < deep; n++) {
-      const far = side === 'start' || side === 'left' ? n : deep - 1 - n
-      const cell = upright ? { c: far, r: k } : { c: k, r: far }
-      if (numberAt(part, cell.c, cell.r) === 0) continue
-      out.push({ ...cell, deep: n })
-      break
+  if (side === 'left' || side === 'right') {
+    for (let r = 0; r < Math.min(MOST_PLACES, rows); r++) {
+      const line = partRow(part, r)
+      const c = side === 'left' ? line.findIndex((n) => n !== 0) : line.findLastIndex((n) => n !== 0)
+      if (c >= 0 && numberAt(part, c, r) !== 0) out.push({ c, r, deep: side === 'left' ? c : line.length - 1 - c })
+    }
+    return out
+  }
+  // From the edge inward, until every column has shown its outermost bead.
+  const left = new Set(Array.from({ length: Math.min(MOST_PLACES, columnsOf(part)) }, (_, c) => c))
+  for (let deep = 0; deep < Math.min(MOST_PLACES, rows) && left.size > 0; deep++) {
+    const r = side === 'start' ? deep : rows - 1 - deep
+    const line = partRow(part, r)
+    for (const c of left) {
+      if (!line[c] || numberAt(part, c, r) === 0) continue
+      out.push({ c, r, deep })
+      left.delete(c)
     }
   }
-  return out
+  return out.sort((a, b) => a.c - b.c)
 }
 
 /** Share of a bead’s width that a place further in must lie beside those further out, so that a strand passes them. */
@@ -55,13 +62,27 @@ function open(cells: readonly (HeldPlace & { readonly deep: number; readonly wid
   return out.map(({ x, y, bead }) => ({ x, y, bead }))
 }
 
+/** Places by the part, which never changes: many may hang on one. */
+const places = new WeakMap<Part, Map<Side, readonly HeldPlace[]>>()
+
 /** Places of a side, from its middle, mm; turned so that its way out runs down. */
-export function placesAlong(part: Part, side: Side): HeldPlace[] {
+export function placesAlong(part: Part, side: Side): readonly HeldPlace[] {
+  const known = places.get(part) ?? new Map<Side, readonly HeldPlace[]>()
+  places.set(part, known)
+  let found = known.get(side)
+  if (!found) {
+    found = foundPlaces(part, side)
+    known.set(side, found)
+  }
+  return found
+}
+
+function foundPlaces(part: Part, side: Side): HeldPlace[] {
   const turn = DOWN[side]
   const size = drawnSize(part)
   const middle = onSide(side, 0.5, size)
   const own = holdsOf(part, side)
-  const places: HeldPlace[] = techniqueOf(part).holds
+  const all: HeldPlace[] = techniqueOf(part).holds
     ? (own?.places ?? []).map((p) => ({ ...turned(p, turn), bead: null }))
     : open(
         edgeCells(part, side).map(({ c, r, deep }) => {
@@ -76,12 +97,12 @@ export function placesAlong(part: Part, side: Side): HeldPlace[] {
           return { ...turned(edge, turn), bead: beadOfNumber(part, numberAt(part, c, r)), deep, wide }
         }),
       )
-  return places.sort((a, b) => b.x - a.x)
+  return all.sort((a, b) => b.x - a.x)
 }
 
 /** What has been worked out, by the part that holds: the same answer is the same value. */
 const known = new Map<string, Held>()
-const MOST_KNOWN = 500
+const MOST_KNOWN = 60
 
 /** Where links end that a part hangs by, from the middle of them, mm; turned so that they run down. */
 function linkEnds(on: Joint, parent: Part): HeldPlace[] {

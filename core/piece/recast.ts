@@ -129,6 +129,8 @@ export function settingSteps(piece: Piece, part: Part, settings: Settings, numbe
   if (!parsed.success) return [set]
   if (technique.relined) return [set, ...relinedSteps(part, parsed.data)]
   if (technique.picks) return [set, ...pickedSteps(piece, part, parsed.data)]
+  // Lines have no count across that settings could ask for.
+  if (!isGrid(part)) return [set]
   return [set, ...widthSteps(part, technique.growth.nearestColumns(columnsOf(part), parsed.data), number)]
 }
 

@@ -50,7 +50,7 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
     if (!result.ok) return result
     next = result.value
   }
-  next = hung(sized(next))
+  next = sized(next)
   const onTray = new Set(next.tray.map((b) => b.number))
   for (const number of broughtIn(steps)) {
     // What was laid and taken up again within the list is nowhere.
@@ -78,5 +78,6 @@ export function applySteps(piece: Piece, steps: readonly Step[]): Result<Piece> 
     next.tray === piece.tray && next.parts.length === piece.parts.length
       ? [...[...touched].flatMap(checkPart), ...checkJoints(next), ...checkSize(next)]
       : checkPiece(next)
-  return problems.length > 0 ? bad(...problems) : good(next)
+  // What is too large is refused before it is looked at how it hangs.
+  return problems.length > 0 ? bad(...problems) : good(hung(next))
 }

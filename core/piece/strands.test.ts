@@ -20,9 +20,10 @@ import { usualClosure } from '../wear/closure'
 import { alikeSteps, sameAsEarlier } from './alike'
 import { checkPiece, pieceToBody } from './codec'
 import { insertSlotsStep, layingSteps, setStep } from './edit'
-import { hung } from './held'
+import { hung, placesAlong } from './held'
 import { isOwnMirror, isTurnedCopy, pairWords, secondDiffers } from './pair'
 import { fittedPart, partRow, rowsOf, type Part, type Piece } from './piece'
+import { settingSteps } from './recast'
 import { sized } from './sizes'
 import { applySteps, invertSteps, type Step } from './step'
 import {
@@ -248,6 +249,27 @@ describe('a strand that hangs otherwise', () => {
 })
 
 describe('what a part hangs on', () => {
+  it('is found at every side: the outer beads of staggered rows, and those of a slope', () => {
+    const p = begun('gable')
+    const gable = p.parts[0]!
+    const base = placesAlong(gable, 'end')
+    expect(base.length).toBe(rowsOf(fittedPart(p)))
+    // From left to right as it is seen, a bead’s width apart.
+    base.slice(1).forEach((place, k) => expect(base[k]!.x - place.x).toBeCloseTo(2.1, 6))
+    const tip = placesAlong(gable, 'start')
+    expect(tip[0]!.y).toBeLessThanOrEqual(0)
+    expect(Math.max(...tip.map((q) => q.y))).toBeCloseTo(0, 6)
+    expect(placesAlong(gable, 'left')).toHaveLength(rowsOf(gable))
+    expect(placesAlong(gable, 'right').every((q) => q.bead?.id === 'round-11')).toBe(true)
+  })
+  it('goes with the settings of a finding, which has no beads to change', () => {
+    const p = begun('holes')
+    const bar = p.parts[0]!
+    const steps = settingSteps(p, bar, { ...bar.settings, holes: 5 }, 1)
+    expect(steps).toHaveLength(1)
+    const next = after(p, steps)
+    expect(placesAlong(next.parts[0]!, 'end')).toHaveLength(5)
+  })
   it('is the same value as long as its places are, and goes with the joint', () => {
     const p = begun()
     const part = fittedPart(p)

@@ -95,6 +95,9 @@ export function sumsOf(technique: Pick<Stitch, 'beads' | 'workingRows' | 'workin
   return { beads, rows, places: beads, firstPlaces: rows === 0 ? 0 : technique.workingRow(0, work).keys.length }
 }
 
+/** Beads of a grid that is bent at most. */
+const MOST_BENT = 20_000
+
 /** Columns of a small sample to choose by, where a stitch says nothing else: of a band, and of a round. */
 const SAMPLE_ACROSS = 7
 const SAMPLE_ROUND = 6
@@ -120,7 +123,8 @@ export function gridTechnique(stitch: Stitch): Technique {
     drawing(work): Drawing {
       const lattice = stitch.lattice(work)
       const radiusMm = work.held?.bentMm ?? null
-      return radiusMm === null || form === 'tube'
+      // Far more than goes on any hoop is left flat: each bead of a bent grid has a place of its own.
+      return radiusMm === null || form === 'tube' || work.columns * work.rows > MOST_BENT
         ? { kind: 'lattice', lattice }
         : bentDrawing({ ...work, lattice, radiusMm, voids: new Set(stitch.voids?.(work)) })
     },
