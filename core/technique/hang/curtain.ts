@@ -1,11 +1,11 @@
 import { keyOf } from '../../grid/key'
 import { keptOf, type HungStrand } from '../../recipe/hung'
 import type { Row } from '../../recipe/rows'
-import { thickOf } from '../carrier/line'
+import { tenths, thickOf } from '../carrier/line'
 import type { HeldPlace } from '../held'
 import { halfBox } from '../lattice'
 import { rowsOfWork, type RowLayout } from '../row-work'
-import type { Work } from '../technique'
+import { rangeOf, type Extent, type Work } from '../technique'
 import { strandPlanOf } from './strand-plan'
 import { hangStrand, type Hanging } from './strand'
 
@@ -94,7 +94,7 @@ export function curtainOf(work: Work, hanger: Hanger, rows: readonly Row[] = row
 }
 
 /** The box that a curtain fills, mm: from its highest place to its lowest bead. */
-export function boxOf({ strands, places }: Curtain): { left: number; right: number; top: number; bottom: number } {
+function boxOf({ strands, places }: Curtain): { left: number; right: number; top: number; bottom: number } {
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
   const used = new Set(strands.flatMap(({ at, to }) => (to === null ? [at] : [at, to])))
   for (const at of used) {
@@ -116,6 +116,30 @@ export function boxOf({ strands, places }: Curtain): { left: number; right: numb
     }
   }
   return used.size === 0 ? { left: 0, right: 1, top: 0, bottom: 1 } : box
+}
+
+/** From the highest place of a curtain to its lowest bead, mm. */
+export function curtainLong(curtain: Curtain): number {
+  const { top, bottom } = boxOf(curtain)
+  return bottom - top
+}
+
+/** How large a curtain is; `counted` says of how many, `more` what is in its length besides beads. */
+export function curtainExtent(
+  curtain: Curtain,
+  rows: readonly Row[],
+  { spread, counted, more }: { readonly spread: number; readonly counted: string; readonly more: string },
+): Extent {
+  const box = boxOf(curtain)
+  const [long, wide] = [box.bottom - box.top, box.right - box.left]
+  return {
+    lengthMm: rangeOf(long, spread),
+    widthMm: rangeOf(wide, spread),
+    thicknessMm: rows.reduce((most, row) => Math.max(most, thickOf(row)), 0.1),
+    basis: { kind: 'nominal', spread },
+    lengthFormula: `lowest bead ${tenths(long)} mm below the highest place${more}`,
+    widthFormula: `${counted}: ${tenths(wide)} mm`,
+  }
 }
 
 /** Where the beads of a curtain lie in its box, and where strands go into what holds them. */

@@ -3,14 +3,14 @@ import { loopHeightMm, loopWireMm, PIN_HEAD_MM, stockPin, wrappedLoopMm } from '
 import { onPins } from '../../recipe/hung'
 import type { Row } from '../../recipe/rows'
 import { plainNumber } from '../../units/length'
-import { longOf, tenths, thickOf } from '../carrier/line'
+import { longOf, tenths } from '../carrier/line'
 import type { Carrier } from '../drawing'
 import { BEADS } from '../material'
 import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
-import { rangeOf, type Finding, type Settings, type Work } from '../technique'
+import type { Finding, Settings, Work } from '../technique'
 import type { Need } from '../workplace'
 import { danglesBegins } from './begins'
-import { boxOf, curtainLayout, curtainOf, type Curtain, type Hanger } from './curtain'
+import { curtainExtent, curtainLayout, curtainLong, curtainOf, type Curtain, type Hanger } from './curtain'
 import { strandFindings } from './findings'
 import { strandSideBy } from './side'
 import { alikeWith, strandPlanOf, strandPlanSchema } from './strand-plan'
@@ -220,23 +220,11 @@ const danglesWork: RowWork = {
   },
   program: (_work, rows) => onPins(rows),
   layout,
-  extent(work) {
-    const box = boxOf(curtain(work))
-    const longest = box.bottom - box.top
-    return {
-      lengthMm: rangeOf(longest, SPREAD),
-      widthMm: rangeOf(box.right - box.left, SPREAD),
-      thicknessMm: rowsOfWork(work).reduce((most, row) => Math.max(most, thickOf(row)), 0.1),
-      basis: { kind: 'nominal', spread: SPREAD },
-      lengthFormula: `lowest bead ${tenths(longest)} mm below the highest place, loop and beads`,
-      widthFormula: `${work.rows} dangles: ${tenths(box.right - box.left)} mm`,
-    }
-  },
-  lengthOf(work) {
-    if (!work.lineLength) return longOf(work.usual ?? [work.bead])
-    const box = boxOf(curtain(work))
-    return box.bottom - box.top
-  },
+  extent: (work) =>
+    curtainExtent(curtain(work), rowsOfWork(work), {
+      ...{ spread: SPREAD, counted: `${work.rows} dangles`, more: ', loop and beads' },
+    }),
+  lengthOf: (work) => (work.lineLength ? curtainLong(curtain(work)) : longOf(work.usual ?? [work.bead])),
   rowsFor: () => USUAL_DANGLES,
   firstLines: (count) => Array.from({ length: count }, (_, i) => 2 + Math.min(i, count - 1 - i)),
   alike: (r, work) => alikeWith(strandPlanOf(work.plan), r, work.rows),

@@ -4,15 +4,24 @@ import type { Row } from '../../recipe/rows'
 import type { Node, Port } from '../../recipe/run'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
-import { longOf, tenths, thickOf } from '../carrier/line'
+import { longOf, tenths } from '../carrier/line'
 import { BEADS } from '../material'
 import { rowWork, rowsOfWork, type RowLayout, type RowWork } from '../row-work'
 import type { Settings } from '../setting'
-import { rangeOf, type Work } from '../technique'
+import type { Work } from '../technique'
 import { strandFindings } from './findings'
 import { alikeWith, strandPlanOf, strandPlanSchema } from './strand-plan'
 import { fringeBegins } from './begins'
-import { boxOf, curtainLayout, curtainOf, placesFor, strandsOf, type Curtain, type Hanger } from './curtain'
+import {
+  curtainExtent,
+  curtainLayout,
+  curtainLong,
+  curtainOf,
+  placesFor,
+  strandsOf,
+  type Curtain,
+  type Hanger,
+} from './curtain'
 import { turnDepthMm, turnMm } from './strand'
 import { strandSideBy } from './side'
 
@@ -167,23 +176,9 @@ const fringeWork: RowWork = {
     })
   },
   layout,
-  extent(work) {
-    const box = boxOf(curtain(work))
-    const longest = box.bottom - box.top
-    return {
-      lengthMm: rangeOf(longest, SPREAD),
-      widthMm: rangeOf(box.right - box.left, SPREAD),
-      thicknessMm: rowsOfWork(work).reduce((most, row) => Math.max(most, thickOf(row)), 0.1),
-      basis: { kind: 'nominal', spread: SPREAD },
-      lengthFormula: `lowest bead ${tenths(longest)} mm below the highest place`,
-      widthFormula: `${work.rows} strands: ${tenths(box.right - box.left)} mm`,
-    }
-  },
-  lengthOf(work) {
-    if (!work.lineLength) return longOf(usualRows(work))
-    const box = boxOf(curtain(work))
-    return box.bottom - box.top
-  },
+  extent: (work) =>
+    curtainExtent(curtain(work), rowsOfWork(work), { spread: SPREAD, counted: `${work.rows} strands`, more: '' }),
+  lengthOf: (work) => (work.lineLength ? curtainLong(curtain(work)) : longOf(usualRows(work))),
   rowsFor: () => USUAL_STRANDS,
   firstLines: (count) => Array.from({ length: count }, (_, i) => 4 + 2 * Math.min(i, count - 1 - i)),
   strands: strandSideBy(hangerOf),
