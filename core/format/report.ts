@@ -6,14 +6,18 @@ import { choicesFor } from '../fit/hang-choices'
 import { reasonLine, reasonsOf } from '../fit/reasoning'
 import { fitOf } from '../fit/reckon'
 import { requireSpec } from '../bead/spec'
+import { runPairs } from '../grid/runs'
 import { joinOf } from '../piece/join'
 import { laidCounted, laidRows } from '../piece/laid'
-import { columnsOf, fittedPart, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { columnsOf, fittedPart, partRow, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import { partFindings } from '../proof/finding'
 import { beadsToBuy } from '../supply/beads'
-import { costOf } from '../supply/cost'
+import { pairWords, secondDiffers } from '../piece/pair'
+import { strandsOf } from '../piece/strands'
+import { costOf, weightOf } from '../supply/cost'
 import { cutList, holeChecks, pathOf, threadCuts } from '../supply/thread'
 import { needsFor, toolsFor } from '../supply/tools'
+import { strandWords } from '../tally/strand'
 import { piecedRowWords, wordsLine } from '../tally/words'
 import {
   beadCounts,
@@ -61,8 +65,18 @@ function reportPart(piece: Piece, part: Part) {
     findings: partFindings(part, piece),
     thread: threadCuts(piece, part),
     holes: holeChecks(piece, part),
+    ...(techniqueOf(part).strands ? { strands: reportStrands(piece, part) } : {}),
   }
 }
+
+/** Strands from left to right, as lists from the top down; a mirrored second of a pair reads them from the end. */
+const reportStrands = (piece: Piece, part: Part) =>
+  strandsOf(piece, part).map(({ r, at, to, sameAs, ...strand }) => ({
+    ...{ strand: r + 1, place: at + 1, leadsTo: to === null ? null : to + 1 },
+    ...strand,
+    sameAs: sameAs === null ? null : sameAs + 1,
+    list: strandWords({ runs: runPairs(partRow(part, r)) }, piece.tray),
+  }))
 
 /** All that the core computes for a piece, as plain data (lengths in mm, weights in g). */
 export function reportPiece(piece: Piece) {
@@ -86,6 +100,9 @@ export function reportPiece(piece: Piece) {
     },
     parts: piece.parts.map((part) => reportPart(piece, part)),
     whole: wholeExtent(piece, fittedPart(piece)),
+    grams: weightOf(piece),
+    pair: pairWords(piece),
+    secondDiffers: secondDiffers(piece),
     fit: {
       kind: piece.fit.kind,
       part: fittedPart(piece).id,

@@ -1,5 +1,5 @@
 import { requireSpec } from '../bead/spec'
-import { runsOf } from '../grid/runs'
+import { runPairs } from '../grid/runs'
 import { partRow, trayByNumber, type Part, type Piece } from '../piece/piece'
 import { strandsOf } from '../piece/strands'
 import { csv } from './tally-csv'
@@ -14,9 +14,8 @@ export function strandListsCsv(piece: Piece, part: Part): string {
   return csv([
     head,
     ...strandsOf(piece, part).flatMap((strand) => {
-      const runs = runsOf(partRow(part, strand.r))
-      return Array.from({ length: runs.length / 2 }, (_, k): (string | number)[] => {
-        const bead = letters.get(runs[2 * k + 1]!)
+      return runPairs(partRow(part, strand.r)).map(({ count, number }, k): (string | number)[] => {
+        const bead = letters.get(number)
         return [
           strand.r + 1,
           strand.sameAs === null ? '' : strand.sameAs + 1,
@@ -25,7 +24,7 @@ export function strandListsCsv(piece: Piece, part: Part): string {
           strand.total,
           Math.round(strand.longMm * 10) / 10,
           k + 1,
-          runs[2 * k]!,
+          count,
           bead?.letter ?? '',
           bead?.name ?? 'none',
           bead ? requireSpec(bead.spec).name : '',

@@ -13,6 +13,12 @@ export function runsOf(numbers: ArrayLike<number>): number[] {
   return runs
 }
 
+/** The same as counts and numbers, one for each run. */
+export function runPairs(numbers: ArrayLike<number>): { readonly count: number; readonly number: number }[] {
+  const flat = runsOf(numbers)
+  return Array.from({ length: flat.length / 2 }, (_, k) => ({ count: flat[2 * k]!, number: flat[2 * k + 1]! }))
+}
+
 export function runsLength(runs: Runs): number {
   let length = 0
   for (let i = 0; i < runs.length; i += 2) length += runs[i]!

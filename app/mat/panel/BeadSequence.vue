@@ -1,16 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { runsOf } from '#core/grid/runs'
+import { runPairs } from '#core/grid/runs'
 import type { Piece } from '#core/piece/piece'
 
 /** Beads in order, each as often as its band is wide: written like the words of a row, changed by pressing dishes. */
 const props = defineProps<{ piece: Piece; label: string }>()
 const model = defineModel<number[]>({ required: true })
 
-const runs = computed(() => {
-  const flat = runsOf(model.value)
-  return Array.from({ length: flat.length / 2 }, (_, k) => ({ count: flat[2 * k]!, number: flat[2 * k + 1]! }))
-})
+const runs = computed(() => runPairs(model.value))
 const bead = (number: number) => props.piece.tray.find((b) => b.number === number)
 function change(at: number, by: number) {
   model.value = runs.value.flatMap((run, k) =>

@@ -38,7 +38,7 @@ import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, asWords, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { strandListsCsv } from '#core/format/strand-lists-csv'
-import { runsOf } from '#core/grid/runs'
+import { runPairs } from '#core/grid/runs'
 import { pairWords, secondDiffers } from '#core/piece/pair'
 import { strandCards } from '#core/piece/strands'
 import { shownRows } from '#core/tally/strips'
@@ -109,10 +109,6 @@ const needs = computed(() => needsFor(piece.value))
 const tools = computed(() => toolsFor(piece.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const ends = computed(() => piece.value.parts.flatMap((part) => boundEnd(part, piece.value.tray) ?? []))
-const runsIn = (numbers: readonly number[]) => {
-  const flat = runsOf(numbers)
-  return Array.from({ length: flat.length / 2 }, (_, k) => ({ count: flat[2 * k]!, number: flat[2 * k + 1]! }))
-}
 const letters = computed(() => trayByNumber(piece.value.tray))
 const MOST_WORDS = 600
 /** A section of more beads than this is not drawn on the sheet: it would fill a book. */
@@ -478,7 +474,7 @@ async function readIn(event: Event) {
         <ol class="cards">
           <li v-for="card in chart.cards" :key="card.strands[0]">
             <b>{{ card.strands.join(' · ') }}</b>
-            <span v-for="(run, k) in runsIn(card.numbers)" :key="k" class="run"
+            <span v-for="(run, k) in runPairs(card.numbers)" :key="k" class="run"
               ><svg viewBox="0 0 1 1" class="mark" aria-hidden="true">
                 <GlyphMark v-if="letters.get(run.number)" :glyph="letters.get(run.number)!.glyph" ink="#111" /></svg
               ><span class="swatch" :style="{ '--bead': letters.get(run.number)?.colour }" />{{
