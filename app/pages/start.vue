@@ -296,7 +296,7 @@ async function begin() {
 
         <section class="live" aria-labelledby="live">
           <h2 id="live" class="hidden">What it comes to</h2>
-          <PartPicture :part="part" :tray="piece.tray" :parts="piece.parts" class="picture" />
+          <PartPicture :part="part" :tray="piece.tray" :parts="piece.parts" class="picture" :class="{ hanging: begins }" />
           <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">
             <div v-if="!cords">
@@ -391,6 +391,9 @@ async function begin() {
 }
 .picture {
   height: 168px;
+}
+.picture.hanging {
+  height: 300px;
 }
 .figures {
   display: flex;
