@@ -296,7 +296,13 @@ async function begin() {
 
         <section class="live" aria-labelledby="live">
           <h2 id="live" class="hidden">What it comes to</h2>
-          <PartPicture :part="part" :tray="piece.tray" :parts="piece.parts" class="picture" :class="{ hanging: begins }" />
+          <PartPicture
+            :part="part"
+            :tray="piece.tray"
+            :parts="piece.parts"
+            class="picture"
+            :class="{ hanging: begins }"
+          />
           <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">
             <div v-if="!cords">
