@@ -1,6 +1,6 @@
 import { neighbourSpecs, requireSpec } from '../bead/spec'
 import { RULE_LIMITS, type StrandRule } from '../hang/rule'
-import { removeLinesStep } from '../piece/edit'
+import { removeLinesStep, setStep } from '../piece/edit'
 import { partsWith } from '../piece/joint'
 import { fittedPart, isGrid, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
 import { specSteps } from '../piece/recast'
@@ -91,13 +91,7 @@ function hangChoices(piece: Piece): Choice[] {
       .map((closure): Wish => ({
         way: 'closure',
         says: `${closureOf(closure).name.toLowerCase()}, ${closureOf(closure).lengthMm} mm`,
-        steps: [
-          {
-            ...{ type: 'set', path: ['fit', 'closure'] },
-            before: { ...piece.fit.closure },
-            after: { ...usualClosure(closure) },
-          },
-        ],
+        steps: [setStep(piece, ['fit', 'closure'], { ...usualClosure(closure) })],
       })),
   ]
   const { beadsPerHourLeast: slow, beadsPerHourMost: quick } = piece.cost

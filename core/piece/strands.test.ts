@@ -77,7 +77,7 @@ describe('work that hangs', () => {
     const p = begun()
     const part = fittedPart(p)
     const last = rowsOf(part) - 1
-    const own = after(p, typedStrandSteps(part, last, [1, 2, 1]))
+    const own = after(p, typedStrandSteps(p, part, last, [1, 2, 1]))
     expect(strandsOf(own, fittedPart(own)).map((s) => s.edited)).toEqual(
       Array.from({ length: last + 1 }, (_, r) => r === last),
     )
@@ -89,6 +89,17 @@ describe('work that hangs', () => {
     expect(lists[0]).not.toEqual([1, 2, 1])
     const anew = after(wider, ruleSteps(wider, fittedPart(wider), ruleOf(fittedPart(wider)), false))
     expect(strandsOf(anew, fittedPart(anew)).some((s) => s.edited)).toBe(false)
+  })
+  it('strands that were a repeat taken twice stay as many when one is typed, and become what a rule says', () => {
+    const p = begun()
+    const count = rowsOf(fittedPart(p))
+    const steps = [setStep(p, ['parts', fittedPart(p).id, 'times'], 2)]
+    const twice = after(p, steps)
+    const typed = typedStrandSteps(twice, fittedPart(twice), count, [1, 2, 3])
+    const lists = listsOf(fittedPart(after(twice, typed)))
+    expect(lists).toEqual([...listsOf(fittedPart(p)), [1, 2, 3], ...listsOf(fittedPart(p)).slice(1)])
+    expect(pieceToBody(after(after(twice, typed), invertSteps(typed)))).toEqual(pieceToBody(twice))
+    expect(rowsOf(fittedPart(after(twice, ruleSteps(twice, fittedPart(twice), ruleOf(fittedPart(p))))))).toBe(count)
   })
   it('a rule always makes as many strands as it says, and its own lists are not edited (property)', () => {
     const base = begun()
@@ -148,14 +159,14 @@ describe('lists that stay alike', () => {
     })
     const flat = after(p, ruleSteps(p, fittedPart(p), level))
     const repeat = after(flat, strandPlanSteps(flat, fittedPart(flat), { alike: 'repeat', period: 3 }))
-    const typed = typedStrandSteps(fittedPart(repeat), 1, [2, 2, 2])
+    const typed = typedStrandSteps(repeat, fittedPart(repeat), 1, [2, 2, 2])
     const next = after(repeat, alikeSteps(repeat, typed))
     listsOf(fittedPart(next)).forEach((list, r) => expect(list.length === 3).toBe(r % 3 === 1))
     const free = after(flat, strandPlanSteps(flat, fittedPart(flat), { alike: 'free' }))
-    const one = after(free, alikeSteps(free, typedStrandSteps(fittedPart(free), 1, [2, 2, 2])))
+    const one = after(free, alikeSteps(free, typedStrandSteps(free, fittedPart(free), 1, [2, 2, 2])))
     expect(listsOf(fittedPart(one)).filter((l) => l.length === 3)).toHaveLength(1)
-    const apart = after(flat, typedStrandSteps(fittedPart(flat), 0, [3]))
-    const again = after(apart, alikeSteps(apart, typedStrandSteps(fittedPart(apart), 0, [3, 3])))
+    const apart = after(flat, typedStrandSteps(flat, fittedPart(flat), 0, [3]))
+    const again = after(apart, alikeSteps(apart, typedStrandSteps(apart, fittedPart(apart), 0, [3, 3])))
     expect(listsOf(fittedPart(again)).at(-1)).toHaveLength(7)
   })
   it('leaves all else as it is', () => {
@@ -209,7 +220,7 @@ describe('choices for what hangs', () => {
 describe('pairs', () => {
   const uneven = (): Piece => {
     const p = begun()
-    return after(p, typedStrandSteps(fittedPart(p), 0, [1, 2, 3]))
+    return after(p, typedStrandSteps(p, fittedPart(p), 0, [1, 2, 3]))
   }
   it('alike from both sides are alike; another is mirrored by making it from its last strand', () => {
     expect(pairWords(begun())).toContain('both are alike')

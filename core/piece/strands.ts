@@ -6,6 +6,7 @@ import type { OwnStrand, StrandPlan, StrandSide } from '../technique/strand-side
 import type { Plan } from '../technique/technique'
 import { removeLinesStep, setStep } from './edit'
 import { lengthOfLine, partRow, rowsOf, techniqueOf, workOf, type Part, type Piece } from './piece'
+import { linesSteps } from './recast'
 import type { SetStep, Step } from './step'
 import { sameAsEarlier } from './alike'
 
@@ -86,40 +87,25 @@ export function ruleSteps(piece: Piece, part: Part, rule: StrandRule, keepsEdite
   // A slope is not alike from both sides.
   const { alike } = side.plan(part.plan)
   const plan = side.withPlan(part.plan, { rule, alike: rule.edge === 'slope' && alike === 'mirror' ? 'free' : alike })
-  return [setPlan(piece, part, plan), ...linesStepsOf(part, lines)]
+  return [setPlan(piece, part, plan), ...strandSteps(piece, part, lines)]
 }
 
-/** Puts lines in place of those of a part that differ; more or fewer of them at the end. */
-function linesStepsOf(part: Part, lines: readonly (readonly number[])[]): Step[] {
-  const out: Step[] = []
-  const whole = part.start.rows === 0 && part.end.rows === 0 && part.times === 1
-  if (!whole || part.repeat.rows !== lines.length) {
-    for (const section of ['start', 'repeat', 'end'] as const)
-      if (part[section].rows > 0) out.push(removeLinesStep(part, section, 0, part[section].rows))
-    return [
-      ...out,
-      {
-        type: 'lines',
-        do: 'insert',
-        part: part.id,
-        section: 'repeat',
-        at: 0,
-        lines: lines.map((line) => runsOf(Uint16Array.from(line))),
-      },
-    ]
-  }
-  lines.forEach((line, r) => {
-    if (isLine(part, r, line)) return
-    out.push(removeLinesStep(part, 'repeat', r, 1), {
-      type: 'lines',
-      do: 'insert',
-      part: part.id,
-      section: 'repeat',
-      at: r,
-      lines: [runsOf(Uint16Array.from(line))],
-    })
-  })
-  return out
+/** Puts lines in place of those of a part that differ; all of them, in the repeat, once, where their number differs. */
+function strandSteps(piece: Piece, part: Part, lines: readonly (readonly number[])[]): Step[] {
+  const once = part.start.rows === 0 && part.end.rows === 0 && part.times === 1
+  if (!once || part.repeat.rows !== lines.length)
+    return linesSteps(piece, part, { start: [], repeat: lines, end: [], times: 1 })
+  return lines.flatMap((line, r): Step[] =>
+    isLine(part, r, line)
+      ? []
+      : [
+          removeLinesStep(part, 'repeat', r, 1),
+          {
+            ...{ type: 'lines', do: 'insert', part: part.id, section: 'repeat', at: r },
+            lines: [runsOf(Uint16Array.from(line))],
+          },
+        ],
+  )
 }
 
 /** A rule whose zone reaches to the line near its own at which the strands end most level. */
@@ -133,13 +119,13 @@ export function levelledRule(piece: Pick<Piece, 'tray'>, part: Part, rule: Stran
 }
 
 /** Makes one strand so: what a hand typed. */
-export function typedStrandSteps(part: Part, r: number, numbers: readonly number[]): Step[] {
+export function typedStrandSteps(piece: Piece, part: Part, r: number, numbers: readonly number[]): Step[] {
   const lines = Array.from({ length: rowsOf(part) }, (_, k) => (k === r ? numbers : [...partRow(part, k)]))
-  return linesStepsOf(part, lines)
+  return strandSteps(piece, part, lines)
 }
 
 /** Makes a swag hang so far down: as many of its beads, in their order, as come nearest. */
-export function sagSteps(piece: Pick<Piece, 'tray'>, part: Part, r: number, sagMm: number): Step[] {
+export function sagSteps(piece: Piece, part: Part, r: number, sagMm: number): Step[] {
   const side = strandSideOf(part)
   const spanMm = side?.spanOf(workOf(part), r) ?? null
   const own = [...partRow(part, r)]
@@ -148,6 +134,7 @@ export function sagSteps(piece: Pick<Piece, 'tray'>, part: Part, r: number, sagM
   const mean = own.reduce((sum, n) => sum + lengthOf(n), 0) / own.length
   const count = Math.min(MOST_BEADS, Math.max(1, Math.round(lengthForSag(spanMm, sagMm) / mean)))
   return typedStrandSteps(
+    piece,
     part,
     r,
     Array.from({ length: count }, (_, k) => own[k % own.length]!),

@@ -150,7 +150,7 @@ watch([open, () => props.part], () => {
 const read = computed(() => readBeads(props.piece.tray, typed.value, 'strand'))
 function take() {
   if (open.value === null || !read.value.ok) return
-  const steps = typedStrandSteps(props.part, open.value, read.value.value)
+  const steps = typedStrandSteps(props.piece, props.part, open.value, read.value.value)
   if (steps.length > 0) emit('steps', `${titled(line.value)} ${open.value + 1}`, steps)
 }
 const own = computed(() => (open.value === null ? null : side.value.own(props.part.plan, open.value)))
