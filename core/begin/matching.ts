@@ -31,7 +31,7 @@ function byUse(part: Part): number[] {
 /** The middle of one repeat of a flat band, as large as such a thing is: the motif that is taken over. */
 function panelOf(source: Part, match: Match): Part | null {
   const t = techniqueOf(source)
-  if (!isGrid(source) || t.round || t.material.through || t.family !== 'weave' || source.repeat.rows === 0) return null
+  if (!isGrid(source) || t.round || t.material.through || source.repeat.rows === 0) return null
   const { repeat, settings } = asGrid(source)
   const bead = beadOf(source)
   const most = Math.floor(t.growth.columnsFor(WIDEST_MM[match], { bead, settings }) + 1e-9)

@@ -90,7 +90,7 @@ export function ruleSteps(piece: Piece, part: Part, rule: StrandRule, keepsEdite
   return [setPlan(piece, part, plan), ...strandSteps(piece, part, lines)]
 }
 
-/** Puts lines in place of those of a part that differ; all of them, in the repeat, once, where their number differs. */
+/** Puts lines in place of those of a part that differ; all of them, in the repeat, where there are more or fewer. */
 function strandSteps(piece: Piece, part: Part, lines: readonly (readonly number[])[]): Step[] {
   const once = part.start.rows === 0 && part.end.rows === 0 && part.times === 1
   if (!once || part.repeat.rows !== lines.length)
