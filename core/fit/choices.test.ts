@@ -365,6 +365,15 @@ describe('widths that are offered', () => {
 })
 
 describe('choices, in order', () => {
+  it('come near also where one line of the repeat is too little for a bead of the stitch', () => {
+    // units of right-angle weave, a line each: the first alone has no row of beads behind it
+    for (const { id } of TECHNIQUES.filter((t) => t.material.counted && t.store === 'cells')) {
+      const one = grid(id, { columns: 3, start: 0, repeat: 1, end: 0, times: 1, spec: 'cylinder-11' })
+      const p = piece({ fit: fitted(170, usualClosure('toggle')), parts: [one] })
+      const [first] = fitChoices(p).filter((c) => c.way === 'whole')
+      expect(Math.abs(first!.fit.differenceMm), id).toBeLessThan(4)
+    }
+  })
   it('with the same closure and bead a longer body never takes fewer beads', () => {
     fc.assert(
       fc.property(anyBand, fc.integer({ min: 140, max: 215 }), (p, from) => {

@@ -210,10 +210,11 @@ function shared(
 export function fitChoices(piece: Fitted & Pick<Piece, 'cost'>, made = 0): Choice[] {
   const { fit, cost } = piece
   const part = fittedPart(piece)
-  const one = laidRows({ ...part, times: 1 })
-  const per = laidRows({ ...part, times: 2 }) - one
+  // A single line may be too little for any bead of the stitch: asked of more of them.
+  const two = laidRows({ ...part, times: 2 })
+  const per = laidRows({ ...part, times: 3 }) - two
   if (per <= 0) return []
-  const ends = one - per
+  const ends = two - 2 * per
   const cycle = colourCycle(part)
   const left = leftOver(part)
   const now = beadsMade(piece, part, fit)
