@@ -1,3 +1,4 @@
+import { hungBelow } from '../core/begin/part'
 import { cellsFrom, emptyCells } from '../core/grid/cells'
 import { raggedFrom } from '../core/grid/lines'
 import { strandRuleSchema, strandByRule, type StrandRule } from '../core/hang/rule'
@@ -28,14 +29,7 @@ interface Hangs {
   readonly parts: (tray: readonly TrayBead[]) => readonly Part[]
 }
 
-const under = (part: string, more: Partial<Joint> = {}): Joint => ({
-  part,
-  at: 'end',
-  by: 'start',
-  holes: [],
-  link: null,
-  ...more,
-})
+const under = (part: string, more: Partial<Joint> = {}): Joint => ({ ...hungBelow(part), ...more })
 
 const findingPart = (id: string, name: string, settings: Settings, on: Joint | null = null): Part => ({
   id,
@@ -308,6 +302,43 @@ export const HANGING_PIECES: readonly Piece[] = [
           end: [],
         },
         { loop: 'wrapped', wire: 0.6 },
+      ),
+    ],
+  }),
+  hanging({
+    name: 'Tideline front',
+    notes: 'Nine pins on a chain of 163 links, every fourth link; the longest hangs from the middle one.',
+    wearer: 'Ines',
+    kind: 'pendant',
+    bodyMm: 46,
+    closure: 'own',
+    spec: 'ball-4-mm',
+    part: 'pins',
+    tray: [
+      ['Foam', '#e3e6df', 'lustre', 'ball-4-mm'],
+      ['Wrack', '#5c6b3e', 'transparent', 'ball-4-mm'],
+      ['Wet sand', '#a58a63', 'matte', 'round-11'],
+      ['Undertow', '#23485c', 'transparent', 'ball-6-mm'],
+    ],
+    parts: (tray) => [
+      findingPart('chain', 'Chain', {
+        ...{ kind: 'chain', pitch: 2.8, tall: 467.4, clasp: 11, across: 118, thick: 0.6, grams: 0 },
+      }),
+      strandPart(
+        'dangles',
+        { id: 'pins', name: 'Pins', spec: 'ball-4-mm', on: under('chain') },
+        tray,
+        {
+          strands: 9,
+          edge: 'arc',
+          zones: [
+            { beads: [3], grow: 'keep', from: 1 },
+            { beads: [1, 2], grow: 'to', from: 1, to: 6 },
+            { beads: [3, 4, 3], grow: 'keep', from: 3 },
+          ],
+          end: [],
+        },
+        { wire: 0.6, first: 0, every: 4 },
       ),
     ],
   }),

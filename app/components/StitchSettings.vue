@@ -9,7 +9,9 @@ import NumberField from './NumberField.vue'
 /** What a stitch itself lets one choose. */
 const props = defineProps<{ technique: string; settings: Settings }>()
 const emit = defineEmits<{ change: [key: string, value: string | number | boolean] }>()
-const fields = computed(() => requireTechnique(props.technique).fields)
+const fields = computed(() =>
+  requireTechnique(props.technique).fields.filter(({ counts }) => counts?.(props.settings) ?? true),
+)
 /** What a field may be, as the stitch's own schema has it. */
 const bounds = (field: SettingField) => boundsOf(requireTechnique(props.technique).settings, field.key)
 const items = (field: SettingField) =>

@@ -92,7 +92,13 @@ async function begin(m: SmallMakeable) {
         </p>
         <ul class="small">
           <li v-for="m in small" :key="m.design.id" :data-design="m.design.name">
-            <PartPicture :part="m.piece.parts[0]!" :tray="m.piece.tray" class="picture" />
+            <PartPicture
+              :part="fittedPart(m.piece)"
+              :tray="m.piece.tray"
+              :parts="m.piece.parts"
+              class="picture"
+              :class="{ hangs: m.piece.parts.length > 1 }"
+            />
             <b>{{ m.design.name }}</b>
             <span
               ><span class="figure">{{ showNumber(m.times) }}</span> {{ noun(m.design.kind, m.times) }}</span
@@ -171,6 +177,9 @@ ul {
 .picture {
   width: 100%;
   height: 96px;
+}
+.picture.hangs {
+  height: 150px;
 }
 .small .figure {
   font-size: 30px;

@@ -123,6 +123,9 @@ const piece = computed(() =>
 )
 const part = computed(() => fittedPart(piece.value))
 const begins = computed(() => requireTechnique(wish.technique).begins ?? null)
+const hangsFrom = computed(() =>
+  (begins.value?.from ?? []).filter(({ kinds }) => kinds?.includes(fit.value.kind) ?? true),
+)
 const tube = computed(() => requireTechnique(wish.technique).round)
 watch(tube, () => {
   set('widthMm', tubeWidth())
@@ -251,11 +254,11 @@ async function begin() {
           <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
           <div v-if="begins" class="choice" role="radiogroup" aria-label="Hangs from">
             <button
-              v-for="(b, k) in begins.from"
+              v-for="(b, k) in hangsFrom"
               :key="b.id"
               type="button"
               role="radio"
-              :aria-checked="wish.hangsFrom === b.id || (k === 0 && !begins.from.some((o) => o.id === wish.hangsFrom))"
+              :aria-checked="wish.hangsFrom === b.id || (k === 0 && !hangsFrom.some((o) => o.id === wish.hangsFrom))"
               :title="b.says"
               @click="wish.hangsFrom = b.id"
             >

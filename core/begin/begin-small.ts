@@ -3,11 +3,12 @@ import { trayLetter, type TrayBead } from '../bead/bead'
 import { usualClosure } from '../wear/closure'
 import { fitKindOf } from '../wear/kind'
 import { fitOf } from '../fit/reckon'
-import { extentOf } from '../fit/extent'
-import { cellsFrom, emptyCells } from '../grid/cells'
+import { wholeExtent } from '../fit/whole'
 import { lettersOf, type SmallMakeable } from '../supply/leftovers'
-import { requireTechnique } from '../technique/registry'
-import type { Part, Piece } from '../piece/piece'
+import { hung } from '../piece/held'
+import type { Piece } from '../piece/piece'
+import { sized } from '../piece/sizes'
+import { firstPart, hungBelow } from './part'
 import { costSchema, fitSchema, supplySchema } from '../piece/schema'
 
 /** A piece from a small design and the tubes of the box that serve for it; its measure is what it comes to. */
@@ -26,27 +27,19 @@ export function beginSmall(
     finish: value.finish,
   }))
   const numberOf = new Map(letters.map(({ letter }, k) => [letter, k + 1]))
-  const { columns, rows } = design.size
-  const part: Part = {
-    id: 'band',
-    name: design.kind === 'earrings' ? 'Drop' : 'Band',
-    technique: design.technique,
-    settings: requireTechnique(design.technique).settings.parse({}),
-    spec,
-    times: 1,
-    on: null,
-    start: emptyCells(columns, 0),
-    repeat: cellsFrom(
-      columns,
-      rows,
-      design.rows.flatMap((row) => [...row].map((ch) => numberOf.get(ch) ?? 0)),
-    ),
-    end: emptyCells(columns, 0),
-  }
+  const rows = (texts: readonly string[]) => texts.map((row) => [...row].map((ch) => numberOf.get(ch) ?? 0))
+  const parts = design.parts.map((one, k, all) => ({
+    ...firstPart({ ...one, settings: {}, rows: rows(one.rows) }, `part-${k + 1}`, spec, (number) => number),
+    on: k === 0 ? null : hungBelow(`part-${k}`),
+    ...(all.length === 1 ? { id: 'band' } : {}),
+  }))
   const kind = fitKindOf(design.kind)
-  const base = { tray, gauges: [], supply: supplySchema.parse({}), parts: [part] }
+  // What hangs lowest is fitted: its measure is that of the whole.
+  const part = parts.at(-1)!
+  const base = hung(sized({ tray, gauges: [], supply: supplySchema.parse({}), parts }))
   const bare = fitSchema.parse({
     kind: design.kind,
+    part: part.id,
     bodyMm: kind.usualMm,
     easeMm: kind.eases[1]?.mm ?? 0,
     closure: usualClosure(kind.closures[0]!),
@@ -55,6 +48,10 @@ export function beginSmall(
   const finished = fitOf({ ...base, fit: bare }).finishedMm.nominal
   // What it comes to is what is wanted, within what such a thing can measure.
   const bodyMm = Math.round(Math.min(kind.most, Math.max(kind.least, finished - bare.easeMm)) * 10) / 10
-  const fit = { ...bare, bodyMm, widthMm: Math.max(1, Math.round(extentOf(base, part).widthMm.nominal)) }
+  const fit = {
+    ...bare,
+    bodyMm,
+    widthMm: Math.max(1, Math.round(wholeExtent(base, base.parts.at(-1)!).widthMm.nominal)),
+  }
   return { name: design.name, notes: '', ...base, fit, cost: costSchema.parse({ currency }) }
 }

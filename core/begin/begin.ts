@@ -205,6 +205,7 @@ function beginStrands(wish: PieceWish, technique: Technique, tray: TrayBead[], s
       technique,
       begins: technique.begins!,
       from: wish.hangsFrom ?? '',
+      kind: wish.kind,
       settings,
       spec: wish.spec,
       widthMm: wish.widthMm,

@@ -13,6 +13,7 @@ import { tallyPart } from '../tally/tally'
 import { requireTechnique } from '../technique/registry'
 import { usualClosure } from '../wear/closure'
 import { fitKindOf } from '../wear/kind'
+import { hungBelow } from './part'
 
 /** A matching set: from a piece its beads and its motif, as earrings or a pendant with a fringe. */
 
@@ -97,7 +98,7 @@ export function matching(piece: Piece, match: Match): Piece {
     settings: fringe.settings.parse({}),
     spec,
     times: 1,
-    on: panel ? { part: panel.id, at: 'end', by: 'start', holes: [], link: null } : null,
+    on: panel ? hungBelow(panel.id) : null,
     plan: fringe.plan!.parse({}),
     start: raggedFrom([]),
     repeat: raggedFrom([[used[0]!]]),

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { everyFor, linksIn, middleFirst, nearCounts, nearPlaces, strapPieces } from './chain'
 import { collide, fanDegrees, levelsFor, staggerMm } from './crowd'
 import { facingOf } from './facing'
 import { levelled } from './level'
@@ -16,6 +17,7 @@ import {
   type Zone,
 } from './rule'
 import { fullerHoles, nearSpreads, spreadOver } from './spread'
+import { tiltDegrees, type Pull } from './tilt'
 import { lengthForSag, swagOf, swagPlaces } from './swag'
 
 const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
@@ -365,6 +367,90 @@ describe('pins and loops', () => {
       false,
       true,
     ])
+  })
+})
+
+describe('every so-manieth place', () => {
+  it('is found in the middle wherever any place is, by trying all of them', () => {
+    for (let places = 1; places < 40; places++)
+      for (let count = 1; count < 8; count++)
+        for (let every = 1; every < 6; every++) {
+          const tried = Array.from({ length: places }, (_, first) => first).filter((first) => {
+            const at = Array.from({ length: count }, (_, i) => first + i * every)
+            return at.at(-1)! < places && at.every((p) => at.includes(places - 1 - p))
+          })
+          expect(middleFirst(places, count, every), `${count} every ${every} of ${places}`).toBe(tried[0] ?? null)
+        }
+  })
+  it('160 links have no middle link for nine dangles every five: 159 or 161 do', () => {
+    expect(middleFirst(160, 9, 5)).toBeNull()
+    expect(nearPlaces(160, 9, 5)).toEqual([159, 161])
+    expect([159, 161].map((n) => middleFirst(n, 9, 5))).toEqual([59, 60])
+    // an even number of dangles has its middle between two of them
+    expect(nearCounts(160, 9, 5)).toEqual([8, 10])
+    expect(nearCounts(160, 9, 4)).toEqual([])
+    // fewer links than they take: the least that do
+    expect(nearPlaces(3, 3, 2)).toEqual([5])
+  })
+  it('what is said to do instead does (property)', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 400 }),
+        fc.integer({ min: 1, max: 30 }),
+        fc.integer({ min: 1, max: 12 }),
+        (places, count, every) => {
+          for (const n of nearPlaces(places, count, every)) expect(middleFirst(n, count, every)).not.toBeNull()
+          for (const n of nearCounts(places, count, every)) expect(middleFirst(places, n, every)).not.toBeNull()
+          if (middleFirst(places, count, every) === null)
+            expect(nearPlaces(places, count, every).length).toBeGreaterThan(0)
+        },
+      ),
+    )
+  })
+  it('links of a length, the step for a span, and what a strap is cut to', () => {
+    expect([linksIn(450, 2.8), linksIn(20, 2.8), linksIn(5, 0)]).toEqual([161, 7, 0])
+    // eight gaps of 2.8 mm links over 90 mm: 4.02 links
+    expect([everyFor(90, 9, 2.8), everyFor(1, 9, 2.8), everyFor(90, 1, 2.8)]).toEqual([4, 1, 1])
+    expect(strapPieces(460, { claspMm: 12, frontMm: null })).toEqual({ pieces: 1, eachMm: 448 })
+    expect(strapPieces(460, { claspMm: 12, frontMm: 34 })).toEqual({ pieces: 2, eachMm: 207 })
+    expect(strapPieces(30, { claspMm: 12, frontMm: 34 }).eachMm).toBe(0)
+  })
+})
+
+describe('what hangs by one loop', () => {
+  const anyPulls = fc.array(
+    fc.record({
+      grams: fc.double({ min: 0.01, max: 5, noNaN: true }),
+      x: fc.double({ min: -30, max: 30, noNaN: true }),
+      y: fc.double({ min: 1, max: 60, noNaN: true }),
+    }),
+    { minLength: 1, maxLength: 8 },
+  )
+  const mirrored = (pulls: readonly Pull[]) => pulls.map((p) => ({ ...p, x: 0 - p.x }))
+  it('turns to where its weights lie lowest, found by turning it bit by bit (property)', () => {
+    fc.assert(
+      fc.property(anyPulls, (pulls) => {
+        // Height of all weights once the whole is turned about its loop.
+        const low = (degrees: number) => {
+          const t = (degrees * Math.PI) / 180
+          return sum(pulls.map(({ grams, x, y }) => grams * (x * Math.sin(t) + y * Math.cos(t))))
+        }
+        const found = tiltDegrees(pulls)
+        for (let d = -89; d <= 89; d += 0.5) expect(low(found)).toBeGreaterThanOrEqual(low(d) - 1e-9)
+        expect(tiltDegrees(mirrored(pulls))).toBeCloseTo(0 - found, 9)
+        expect(tiltDegrees([...pulls, ...mirrored(pulls)])).toBeCloseTo(0, 9)
+      }),
+    )
+  })
+  it('hangs straight where nothing weighs, and by hand', () => {
+    expect(tiltDegrees([])).toBe(0)
+    // 0.2 g 8 mm out, against 1 g 20 mm below: atan (1.6 / 24)
+    expect(
+      tiltDegrees([
+        { grams: 1, x: 0, y: 20 },
+        { grams: 0.2, x: 8, y: 20 },
+      ]),
+    ).toBeCloseTo(3.814, 3)
   })
 })
 

@@ -54,6 +54,8 @@ export function drawnSize(part: Part): DrawnSize {
     for (const [k, site] of lattice.sites.entries()) {
       const half = halfBox(lattice, site.turnDegrees)
       const { c: i, r: j } = placeOfKey(period.columns, k)
+      // A single row does not lie to both sides.
+      if (j >= Math.max(1, rows)) continue
       const shorter = last.has(keyOf(columns, i, rows - 1)) ? 1 : 0
       across.push(...endsOf(i, period.columns, columns, site.dx, half.x))
       along.push(...endsOf(j, period.rows, rows - shorter, site.dy, half.y))

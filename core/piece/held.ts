@@ -83,7 +83,11 @@ function foundPlaces(part: Part, side: Side): HeldPlace[] {
   const middle = onSide(side, 0.5, size)
   const own = holdsOf(part, side)
   const all: HeldPlace[] = techniqueOf(part).holds
-    ? (own?.places ?? []).map((p) => ({ ...turned(p, turn), bead: null }))
+    ? (own?.places ?? []).map(({ onEdge, ...p }) => ({
+        ...turned(p, turn),
+        bead: null,
+        ...(onEdge ? { onEdge } : {}),
+      }))
     : open(
         edgeCells(part, side).map(({ c, r, deep }) => {
           const { x, y } = centreOf(part, c, r)
@@ -115,7 +119,10 @@ function heldBy(parent: Part, on: Joint): Held {
   const held: Held = on.link
     ? { places: linkEnds(on, parent), bentMm: null }
     : { places: placesAlong(parent, on.at), bentMm: holdsOf(parent, on.at)?.bentMm ?? null }
-  const text = JSON.stringify([held.bentMm, held.places.map(({ x, y, bead }) => [x, y, bead?.id ?? ''])])
+  const text = JSON.stringify([
+    held.bentMm,
+    held.places.map(({ x, y, bead, onEdge }) => [x, y, bead?.id ?? '', onEdge ?? false]),
+  ])
   const same = known.get(text)
   if (same) return same
   if (known.size >= MOST_KNOWN) known.clear()

@@ -1,3 +1,4 @@
+import { linksIn } from '../hang/chain'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import type { Point } from '../technique/lattice'
 import type { Holds } from '../technique/held'
@@ -64,6 +65,13 @@ const LINK_WORDS: Record<NonNullable<Joint['link']>['kind'], readonly [one: stri
   ring: ['a ring', 'rings'],
   chain: ['a piece of chain', 'pieces of chain'],
 }
+
+/**
+ * How many quarter turns a link makes: a ring one, a chain one for each of its links; null of a chain whose links are
+ * not known.
+ */
+export const turnsOfLink = ({ kind, mm, linkMm }: NonNullable<Joint['link']>): number | null =>
+  kind === 'ring' ? 1 : linkMm === undefined ? null : Math.max(1, linksIn(mm, linkMm))
 
 /** What a link keeps apart when it is first chosen, mm (common practice: a small ring, a short piece of chain). */
 export const USUAL_LINK_MM = { ring: 4, chain: 20 } as const
@@ -328,7 +336,7 @@ export function layOutAll(parts: readonly Part[], sizeOf: (part: Part) => PartSi
 }
 
 /** Links that join the parts of a piece: one for each bead that a part hangs at. */
-export const linksOf = ({ parts }: Pick<Piece, 'parts'>): { readonly kind: Tie['kind']; readonly mm: number }[] =>
+export const linksOf = ({ parts }: Pick<Piece, 'parts'>): NonNullable<Joint['link']>[] =>
   parts.flatMap(({ on }) =>
     on?.link ? Array.from({ length: Math.max(1, on.holes.length) }, () => ({ ...on.link! })) : [],
   )

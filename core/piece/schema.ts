@@ -180,6 +180,7 @@ const LINK_KINDS = ['ring', 'chain'] as const
 export const linkSchema = z.strictObject({
   kind: z.enum(LINK_KINDS),
   mm: mm(0, 300).describe('Distance that it keeps'),
+  linkMm: mm(0.01, 50).optional().describe('From link to link of a chain, where that is known'),
 })
 
 const jointSchema = z

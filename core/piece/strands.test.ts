@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { bead, piece } from '../../tests/fixture/piece'
+import { requireSpec } from '../bead/spec'
 import { beginPiece } from '../begin/begin'
 import { choiceSteps } from '../fit/choices'
 import { choicesFor } from '../fit/hang-choices'
@@ -17,6 +18,7 @@ import { rowWords, asWords } from '../tally/words'
 import { tallyPiece, totalOf } from '../tally/tally'
 import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { usualClosure } from '../wear/closure'
+import type { FitKind } from '../wear/kind'
 import { alikeSteps, sameAsEarlier } from './alike'
 import { checkPiece, pieceToBody } from './codec'
 import { insertSlotsStep, layingSteps, setStep } from './edit'
@@ -36,9 +38,9 @@ import {
   typedStrandSteps,
 } from './strands'
 
-const begun = (hangsFrom = 'row', technique = 'fringe', bodyMm = 60): Piece =>
+const begun = (hangsFrom = 'row', technique = 'fringe', bodyMm = 60, kind: FitKind = 'earrings'): Piece =>
   beginPiece({
-    ...{ kind: 'earrings', name: 'Fall', wearer: '', bodyMm, easeMm: 0, widthMm: 24, technique, hangsFrom },
+    ...{ kind, name: 'Fall', wearer: '', bodyMm, easeMm: 0, widthMm: 24, technique, hangsFrom },
     ...{ spec: technique === 'fringe' ? 'round-11' : 'ball-4-mm', motif: 'plain', start: 'left' },
     closure: usualClosure('ear-wire'),
   })
@@ -47,12 +49,24 @@ const listsOf = (part: Part): number[][] => Array.from({ length: rowsOf(part) },
 const ruleOf = (part: Part): StrandRule => requireTechnique(part.technique).strands!.plan(part.plan).rule!
 
 describe('work that hangs', () => {
-  it.each(TECHNIQUES.filter((t) => t.begins).flatMap((t) => t.begins!.from.map(({ id }) => [t.id, id] as const)))(
-    '%s begins from %s as long as is wanted, sound, and nothing of it stops the work',
-    (technique, from) => {
+  it.each(
+    TECHNIQUES.filter((t) => t.begins).flatMap((t) =>
+      t.begins!.from.flatMap(({ id, kinds }) =>
+        (kinds ?? (['earrings', 'pendant'] as const)).map((k) => [t.id, id, k] as const),
+      ),
+    ),
+  )(
+    '%s begins from %s for a %s as long as is wanted, sound, and nothing of it stops the work',
+    (technique, from, kind) => {
       for (const bodyMm of [45, 60, 80]) {
-        const p = begun(from, technique, bodyMm)
+        const p = begun(from, technique, bodyMm, kind)
         expect(checkPiece(p)).toEqual([])
+        // It hangs where it was asked to: from as many parts as that beginning has.
+        const { parts } = requireTechnique(technique)
+          .begins!.from.find(({ id }) => id === from)!
+          .above({ count: 9, widthMm: 24, bead: requireSpec('round-11') })
+        expect(p.parts.map((q) => q.technique).slice(0, -1)).toEqual(parts.map((q) => q.technique))
+        expect(p.parts.flatMap((q) => partFindings(q, p).map((f) => f.code))).not.toContain('strands-aside')
         expect(Math.abs(fitOf(p).differenceMm)).toBeLessThan(technique === 'fringe' ? 2.5 : 4.5)
         expect(p.parts.flatMap((q) => partFindings(q, p)).filter((f) => f.weight === 'stops')).toEqual([])
         const back = valueOf(readPieceFile(writePieceFile(p)))

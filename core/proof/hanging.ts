@@ -1,9 +1,12 @@
 import { facingOf, turnedBy, type Facing } from '../hang/facing'
 import { fullerHoles, nearSpreads, spreadOver } from '../hang/spread'
+import { drawnSize } from '../piece/drawn-size'
+import { askewFindings } from './askew'
 import { placesAlong } from '../piece/held'
-import { holdsOf } from '../piece/joint'
+import { holdsOf, turnsOfLink } from '../piece/joint'
 import { isMade } from '../piece/nature'
 import { findPart, techniqueOf, type Part, type Piece } from '../piece/piece'
+import type { Joint } from '../piece/schema'
 import type { Finding } from '../technique/technique'
 import { plainNumber } from '../units/length'
 
@@ -82,6 +85,30 @@ function roomFindings(part: Part, holder: Part, room: (wide: number) => number):
     : []
 }
 
+/** What links may pull inward or outward on each side before it is seen, mm. */
+const SLANT_MM = 2
+
+/** A part that hangs at several places of a finding which lie nearer or wider than it is. */
+function slantFindings(part: Part, holder: Part, on: Joint): Finding[] {
+  const places = on.link && on.holes.length > 1 ? (holdsOf(holder, on.at)?.places ?? []) : []
+  const xs = on.holes.flatMap((hole) => (places[hole - 1] ? [places[hole - 1]!.x] : []))
+  if (xs.length < 2) return []
+  const apart = Math.max(...xs) - Math.min(...xs)
+  const { width, length } = drawnSize(part)
+  const wide = on.by === 'start' || on.by === 'end' ? width : length
+  return Math.abs(wide - apart) <= 2 * SLANT_MM
+    ? []
+    : [
+        {
+          code: 'links-slant',
+          weight: 'note',
+          says:
+            `${part.name} is ${tenth(wide)} mm wide and hangs from places ${tenth(apart)} mm apart: its links pull ` +
+            `${wide > apart ? 'inward' : 'outward'}. Let the places lie as far apart as it is wide.`,
+        },
+      ]
+}
+
 /** How a part faces, from the loop that the piece hangs by; front where beadwork on thread turns freely. */
 function facingIn(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): Facing {
   const parent = part.on ? findPart(piece as Piece, part.on.part) : undefined
@@ -89,9 +116,11 @@ function facingIn(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): Facing {
   if (!parent)
     return across === null ? 'front' : facingOf({ hook: piece.fit.closure.loop, rings: 0, eyeAcross: across })
   const above = facingIn(piece, parent)
-  // What is sewn on faces as what it is sewn to; a chain turns as it likes.
-  if (part.on!.link?.kind !== 'ring' || across === null) return across === null ? above : 'front'
-  return turnedBy(above, 1 + (across ? 1 : 0))
+  // What is sewn on faces as what it is sewn to.
+  if (across === null) return above
+  const turns = part.on!.link ? turnsOfLink(part.on!.link) : null
+  // A chain of links that nobody counted turns as it likes.
+  return turns === null ? 'front' : turnedBy(above, turns + (across ? 1 : 0))
 }
 
 /** What of a part and what it hangs on wants a look. */
@@ -103,6 +132,8 @@ export function hangingFindings(part: Part, piece: Pick<Piece, 'fit' | 'parts'>)
     if (holds?.room) out.push(...roomFindings(part, holder, holds.room))
     else if (holds) out.push(...holeFindings(part, holder, holds.places))
   }
+  if (part.on && holder) out.push(...slantFindings(part, holder, part.on))
+  out.push(...askewFindings(part, piece))
   if (!isMade(part) && facingIn(piece, part) === 'side')
     out.push({
       code: 'faces-side',

@@ -5,6 +5,8 @@ import { requireSpec } from '../bead/spec'
 import { usualClosure } from '../wear/closure'
 import { checkPiece } from '../piece/codec'
 import { beginSmall } from '../begin/begin-small'
+import { fitOf } from '../fit/reckon'
+import { partFindings } from '../proof/finding'
 import type { Piece } from '../piece/piece'
 import { costSchema, supplySchema } from '../piece/schema'
 import { shelfValueSchema, type ShelfBead, type ShelfInput, type Stock } from '../shelf/shelf'
@@ -323,16 +325,37 @@ describe('leftovers', () => {
   it('small designs are our own, earrings first, and each is a sound piece that fits', () => {
     expect(SMALL_DESIGNS[0]!.kind).toBe('earrings')
     for (const design of SMALL_DESIGNS) {
-      expect(design.rows.every((r) => r.length === design.size.columns)).toBe(true)
       const tubes = lettersOf(design).map(
         (_, k) => tube(k + 1, 50) as ReturnType<typeof smallFromBox>[number]['limit'],
       )
       const p = beginSmall({ design, spec: 'cylinder-11', tubes })
       expect(checkPiece(p)).toEqual([])
+      expect(
+        p.parts.flatMap((q) =>
+          partFindings(q, p).filter(({ code, says }) => code !== 'edge-empty' && !says.includes('hangs well')),
+        ),
+      ).toEqual([])
+      // It is as long as it says, through all of its parts, and each hangs on the one before.
+      expect(Math.abs(fitOf(p).differenceMm)).toBeLessThan(0.1)
+      expect(p.parts.map((q) => q.on?.part ?? null)).toEqual([null, ...p.parts.slice(0, -1).map((q) => q.id)])
+      expect(p.parts.map((q) => q.technique)).toEqual(design.parts.map((q) => q.technique))
       expect(totalOf(tallyPiece(p)) * (design.kind === 'earrings' ? 2 : 1)).toBe(
         lettersOf(design).reduce((sum, l) => sum + l.count, 0),
       )
     }
+  })
+  it('some hang: strands alike from both sides, below a top with as many beads', () => {
+    const hangs = SMALL_DESIGNS.filter((d) => d.parts.length > 1)
+    expect(new Set(hangs.map((d) => d.kind))).toEqual(new Set(['earrings', 'pendant']))
+    for (const design of hangs) {
+      const { rows } = design.parts.at(-1)!
+      expect(rows.toReversed()).toEqual(rows)
+      const top = design.parts.at(-2)!.rows.at(-1)!
+      expect([...top].filter((ch) => ch !== '.')).toHaveLength(rows.length)
+    }
+    // Rain: tops of 3, 4 and 5, strands of 4 7 10 7 4 with three at the foot of each; both of a pair.
+    const rain = SMALL_DESIGNS.find((d) => d.id === 'rain')!
+    expect(lettersOf(rain).reduce((sum, l) => sum + l.count, 0)).toBe(2 * (12 + 32 + 15))
   })
   it('give the most used letter the fullest tube of one size', () => {
     const found = smallFromBox(box([tube(1, 0.2), tube(2, 9), tube(3, 4), tube(4, 30, { spec: 'round-8' })]))

@@ -3,6 +3,7 @@ import { difference } from '../colour/colour'
 import type { Piece } from '../piece/piece'
 import type { ShelfBead } from '../shelf/shelf'
 import { tallyPiece } from '../tally/tally'
+import { fitKindOf } from '../wear/kind'
 import { cullOf, timesMade } from './beads'
 import { freeFor, tubeOf, type Box, type BoxItem } from './box'
 
@@ -58,26 +59,46 @@ export function makeable(piece: Piece, box: Box): Makeable {
 export interface SmallDesign {
   readonly id: string
   readonly name: string
-  readonly kind: 'earrings' | 'ring' | 'bracelet'
+  readonly kind: 'earrings' | 'pendant' | 'ring' | 'bracelet'
+  /** From the uppermost down, each hanging on the one before. */
+  readonly parts: readonly SmallPart[]
+}
+
+interface SmallPart {
+  readonly name: string
   readonly technique: string
-  readonly size: { readonly columns: number; readonly rows: number }
-  /** Rows of letters: a is the bead that is used most; a dot is no bead. */
+  /** Rows of letters, or strands from left to right: a is the bead that is used most; a dot is no bead. */
   readonly rows: readonly string[]
 }
+
+/** Strands that grow to the middle by so many beads each, of one letter, with a foot. */
+const falling = (strands: number, shortest: number, step: number, letter: string, foot: string): SmallPart => ({
+  name: 'Fringe',
+  technique: 'fringe',
+  rows: Array.from(
+    { length: strands },
+    (_, i) => letter.repeat(shortest + step * Math.min(i, strands - 1 - i)) + foot,
+  ),
+})
+
+const bricks = (...rows: readonly string[]): SmallPart => ({ name: 'Top', technique: 'brick', rows })
 
 /** Small designs of our own, earrings first. */
 export const SMALL_DESIGNS: readonly SmallDesign[] = [
   small('leaf', 'Leaf earrings', 'earrings', 'brick', [
-    '...b...',
-    '..bab..',
-    '..aaa..',
-    '.baaab.',
-    '.aacaa.',
-    '.baaab.',
-    '..aaa..',
-    '..bab..',
-    '...b...',
+    // A bead more with every row and a bead less again: odd rows lie half a bead to the right.
+    '..a..',
+    '.aa..',
+    '.aba.',
+    'abba.',
+    'abcba',
+    'abba.',
+    '.aba.',
+    '.aa..',
+    '..a..',
   ]),
+  hanging('rain', 'Rain earrings', 'earrings', [bricks('.bcb.', 'bccb.', 'bcacb'), falling(5, 4, 3, 'a', 'bcb')]),
+  hanging('reeds', 'Reed earrings', 'earrings', [bricks('bcbcbcb'), falling(7, 10, 2, 'a', 'b')]),
   small('window', 'Window earrings', 'earrings', 'square', [
     'bbbbbb',
     'baaaab',
@@ -99,6 +120,16 @@ export const SMALL_DESIGNS: readonly SmallDesign[] = [
     'aa',
     'aa',
   ]),
+  hanging('pennant', 'Pennant pendant', 'pendant', [
+    {
+      name: 'Panel',
+      technique: 'square',
+      rows: Array.from({ length: 14 }, (_, r) =>
+        Array.from({ length: 9 }, (__, c) => ((c + r) % 7 === 3 || (8 - c + r) % 7 === 3 ? 'b' : 'a')).join(''),
+      ),
+    },
+    falling(9, 5, 2, 'a', 'cbc'),
+  ]),
   small(
     'ripple',
     'Ripple band ring',
@@ -115,6 +146,10 @@ export const SMALL_DESIGNS: readonly SmallDesign[] = [
   ),
 ]
 
+function hanging(id: string, name: string, kind: SmallDesign['kind'], parts: readonly SmallPart[]): SmallDesign {
+  return { id, name, kind, parts }
+}
+
 function small(
   id: string,
   name: string,
@@ -122,14 +157,15 @@ function small(
   technique: string,
   rows: readonly string[],
 ): SmallDesign {
-  return { id, name, kind, technique, rows, size: { columns: rows[0]!.length, rows: rows.length } }
+  return { id, name, kind, parts: [{ name: kind === 'earrings' ? 'Drop' : 'Band', technique, rows }] }
 }
 
 /** Beads by letter of one such thing, most used first. */
-export function lettersOf({ rows, kind }: SmallDesign): { letter: string; count: number }[] {
+export function lettersOf({ parts, kind }: SmallDesign): { letter: string; count: number }[] {
   const counts = new Map<string, number>()
-  for (const row of rows)
-    for (const ch of row) if (ch !== '.') counts.set(ch, (counts.get(ch) ?? 0) + (kind === 'earrings' ? 2 : 1))
+  const many = fitKindOf(kind).pieces
+  for (const ch of parts.flatMap(({ rows }) => rows).join(''))
+    if (ch !== '.') counts.set(ch, (counts.get(ch) ?? 0) + many)
   return [...counts]
     .map(([letter, count]) => ({ letter, count }))
     .sort((a, b) => b.count - a.count || a.letter.localeCompare(b.letter))

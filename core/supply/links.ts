@@ -1,4 +1,4 @@
-import { linksOf } from '../piece/joint'
+import { linksOf, turnsOfLink } from '../piece/joint'
 import type { Piece } from '../piece/piece'
 import { plainNumber } from '../units/length'
 
@@ -16,8 +16,11 @@ const NAMES = { ring: 'Jump rings for a gap of', chain: 'Chain between parts,' }
 /** What to have ready to join the parts: rings by the gap that they keep, chain by its length. */
 export function linksNeeded(piece: Pick<Piece, 'parts'>): Links[] {
   const out = new Map<string, Links>()
-  for (const { kind, mm } of linksOf(piece)) {
-    const name = `${NAMES[kind]} ${plainNumber(mm)} mm`
+  for (const link of linksOf(piece)) {
+    const { kind, mm } = link
+    const links = kind === 'chain' ? turnsOfLink(link) : null
+    const counted = links === null ? '' : ` (${links} link${links === 1 ? '' : 's'})`
+    const name = `${NAMES[kind]} ${plainNumber(mm)} mm${counted}`
     out.set(name, { kind, name, mm, count: (out.get(name)?.count ?? 0) + 1 })
   }
   return [...out.values()]

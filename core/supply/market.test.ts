@@ -383,9 +383,7 @@ describe('what leftovers make', () => {
       id: 'x',
       name: 'X',
       kind,
-      technique: 'square',
-      size: { columns: lines[0]!.length, rows: lines.length },
-      rows: lines,
+      parts: [{ name: 'Band', technique: 'square', rows: lines }],
     })
     expect(lettersOf(design('ring', 'cab.', 'ccb.', 'cba.'))).toEqual([
       { letter: 'c', count: 4 },

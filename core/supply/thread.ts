@@ -165,10 +165,11 @@ function cordCuts(piece: Piece, part: Part): Bought[] {
 }
 
 /** One run of thread: cut as it is, or in working lengths; each of several threads that are sewn with by itself. */
-function runCut(piece: Piece, part: Part, { id, name, count, joined, lengthMm, formula }: ThreadRun): ThreadCut {
+function runCut(piece: Piece, part: Part, run: ThreadRun): ThreadCut {
+  const { id, name, count, joined, lengthMm, formula } = run
   const { supply, fit } = piece
   if (!joined) {
-    const cutMm = roundUp(lengthMm)
+    const cutMm = run.exact ? lengthMm : roundUp(lengthMm)
     return {
       id,
       name,
@@ -305,6 +306,7 @@ const CARRIER_MATERIALS: Readonly<Record<CarrierId, Cut['material']>> = {
   cord: 'cord',
   core: 'cord',
   wire: 'wire',
+  chain: 'chain',
 }
 
 /** Chain between parts, a piece for each bead that one hangs at. */

@@ -1,5 +1,5 @@
 /** What works its way through beads. */
-export type CarrierId = 'thread' | 'weft' | 'warp' | 'cord' | 'wire' | 'core'
+export type CarrierId = 'thread' | 'weft' | 'warp' | 'cord' | 'wire' | 'core' | 'chain'
 
 /**
  * One thing that the hands do. One type for grids and for what is told step by step: what a carrier takes up, which

@@ -1,4 +1,5 @@
 import type { BeadSpec } from '../bead/spec'
+import type { FitKind } from '../wear/kind'
 import type { StrandRule } from '../hang/rule'
 import type { Settings } from './setting'
 
@@ -8,9 +9,13 @@ export interface AbovePart {
   readonly name: string
   readonly settings: Settings
   readonly rows: readonly (readonly number[])[]
+  /** Places of the part above at which rings hold it, from 1; sewn on, middle to middle, if left out. */
+  readonly ringsAt?: readonly number[]
 }
 
 export interface BeginsWish {
+  /** How wide it should be, mm. */
+  readonly widthMm: number
   /** Strands, about. */
   readonly count: number
   readonly bead: BeadSpec
@@ -21,8 +26,15 @@ export interface Beginning {
   readonly id: string
   readonly label: string
   readonly says: string
+  /** For what; for all that its technique makes if left out. */
+  readonly kinds?: readonly FitKind[]
   /** Parts from the uppermost down, each hanging on the one before; and how many strands that makes. */
-  above(wish: BeginsWish): { readonly parts: readonly AbovePart[]; readonly strands: number }
+  above(wish: BeginsWish): {
+    readonly parts: readonly AbovePart[]
+    readonly strands: number
+    /** Settings of the strands that follow from what they hang on. */
+    readonly settings?: Settings
+  }
 }
 
 /** How work of strands is begun: what it hangs from, its tray beyond the first beads, and its rule for a length. */

@@ -9,6 +9,8 @@ export type Side = (typeof SIDES)[number]
 export interface HeldPlace extends Point {
   /** The bead whose hole is gone through there; null for a hole of a finding. */
   readonly bead: BeadSpec | null
+  /** Whether it is a link that is seen on its edge: what hangs there shows its side. */
+  readonly onEdge?: boolean
 }
 
 /** What a part hangs on, as its own work must know it: it follows from the joints and is never kept with the piece. */
@@ -21,8 +23,8 @@ export interface Held {
 
 /** What a finding holds parts by on one of its sides. */
 export interface Holds {
-  /** From the middle of the side, mm: x across the finding, y along it. */
-  readonly places: readonly Point[]
+  /** From the middle of the side, mm: x across the finding, y along it; and whether a link is seen on its edge. */
+  readonly places: readonly (Point & Pick<HeldPlace, 'onEdge'>)[]
   readonly bentMm: number | null
   /** How many beads of a width go on it at most; null where its places say it. */
   readonly room: ((wideMm: number) => number) | null

@@ -8,4 +8,6 @@ export interface SettingField {
   readonly help: string
   readonly kind: 'choice' | 'length' | 'flag' | 'count' | 'number' | 'text'
   readonly choices?: readonly { readonly value: string; readonly label: string }[]
+  /** Whether it counts as the others are set; always if left out. */
+  counts?(settings: Settings): boolean
 }

@@ -91,6 +91,8 @@ export interface ThreadRun {
   readonly lengthMm: number
   /** Whether the run is cut in working lengths and joined, or stretched in one. */
   readonly joined: boolean
+  /** Whether it is cut as it is, with nothing to round up to: whole links of a chain. */
+  readonly exact?: boolean
   /** What to ask for in a shop, where the work itself decides it. */
   readonly shopName?: string
   /**

@@ -212,7 +212,7 @@ export const FIT_TABLE: readonly FitKindEntry[] = [
   },
   {
     kind: 'pendant',
-    name: 'Pendant',
+    name: 'Pendant or front',
     noun: 'pendant',
     bend: 'straight',
     measure: 'pendant',

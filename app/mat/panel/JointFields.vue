@@ -60,8 +60,20 @@ watch(
 )
 /** A length is taken once it is written, not with every key. */
 const takeLength = () => {
-  if (on.value?.link && apartMm.value !== on.value.link.mm)
-    change({ link: { kind: on.value.link.kind, mm: apartMm.value } })
+  if (on.value?.link && apartMm.value !== on.value.link.mm) change({ link: { ...on.value.link, mm: apartMm.value } })
+}
+const linkMm = ref(on.value?.link?.linkMm ?? 0)
+watch(
+  () => on.value?.link?.linkMm,
+  (mm) => {
+    linkMm.value = mm ?? 0
+  },
+)
+const takeLink = () => {
+  const now = on.value?.link
+  if (!now || linkMm.value === (now.linkMm ?? 0)) return
+  const { linkMm: _, ...rest } = now
+  change({ link: linkMm.value > 0 ? { ...rest, linkMm: linkMm.value } : rest })
 }
 
 const FIELDS = { VSelect: { density: 'compact', hideDetails: true }, VTextField: { density: 'compact' } }
@@ -123,6 +135,17 @@ const take = () => {
               @keydown.enter="takeLength"
             />
           </div>
+        </div>
+        <div v-if="on.link?.kind === 'chain'" @focusout="takeLink">
+          <LengthField
+            v-model="linkMm"
+            label="One link of it"
+            hint="0 where you do not know. Each link turns what hangs by a quarter."
+            :least="0"
+            :most="50"
+            :decimals="2"
+            @keydown.enter="takeLink"
+          />
         </div>
         <VTextField
           v-model="text"

@@ -1,5 +1,6 @@
 import { requireSpec, type BeadSpec } from '../../bead/spec'
 import type { StrandRule, Zone } from '../../hang/rule'
+import { everyFor, linksIn, middleFirst } from '../../hang/chain'
 import { spreadOver } from '../../hang/spread'
 import type { AbovePart, Beginning, Begins } from '../begins'
 
@@ -30,7 +31,7 @@ function gable(count: number): AbovePart {
     const from = Math.floor((count - beads + ((count - beads) % 2)) / 2)
     return Array.from({ length: count }, (_, c) => (c < from || c >= from + beads ? 0 : (c - from) % 2 === 0 ? 2 : 1))
   })
-  return brickRows('Gable', count % 2 === 0 ? rows : rows)
+  return brickRows('Gable', rows)
 }
 
 /** Holes of a bar for so many strands: about three quarters of them, so that some take two. */
@@ -40,6 +41,64 @@ const holesFor = (strands: number): number => {
 }
 
 const tenth = (mm: number): number => Math.round(mm * 10) / 10
+
+/** A necklace in the middle of the usual ones, its clasp, and a link of its chain, mm (common practice: 18 in). */
+const NECKLACE_MM = 457
+const CLASP_MM = 11
+const LINK_MM = 2.8
+
+const ON_CORDS: Beginning = {
+  id: 'cords',
+  label: 'Two cords, as a front',
+  says: 'A row of bricks between the cords of a necklace, by a ring on each side.',
+  kinds: ['pendant'],
+  above({ count, bead }) {
+    const strands = odd(count)
+    const across = tenth((strands + 0.5) * bead.d)
+    return {
+      strands,
+      parts: [
+        {
+          technique: 'finding',
+          name: 'Cords',
+          settings: { kind: 'strap', strap: 'two', across, tall: NECKLACE_MM, clasp: CLASP_MM, thick: 1.5, grams: 0 },
+          rows: [],
+        },
+        { ...brickRows('Front', [crest(strands), crest(strands, 1)]), ringsAt: [1, 2] },
+      ],
+    }
+  },
+}
+
+const ON_CHAIN: Beginning = {
+  id: 'chain',
+  label: 'A chain, as a front',
+  says: 'A chain round the neck that carries dangles in its middle, every so many links.',
+  kinds: ['pendant'],
+  above({ count, widthMm, bead }) {
+    const strands = odd(count)
+    // Wide enough apart that they hang clear of each other.
+    const clear = Math.ceil((bead.d + 1) / LINK_MM)
+    const every = Math.max(clear, everyFor(widthMm, strands, LINK_MM))
+    const links = linksIn(NECKLACE_MM - CLASP_MM, LINK_MM)
+    const whole = middleFirst(links, strands, every) === null ? links + 1 : links
+    return {
+      strands,
+      parts: [
+        {
+          technique: 'finding',
+          name: 'Chain',
+          settings: {
+            ...{ kind: 'chain', pitch: LINK_MM, tall: tenth(whole * LINK_MM + CLASP_MM), clasp: CLASP_MM },
+            ...{ across: tenth((every * (strands - 1) + 9) * LINK_MM), thick: 0.6, grams: 0 },
+          },
+          rows: [],
+        },
+      ],
+      settings: { first: 0, every },
+    }
+  },
+}
 
 const FROM: readonly Beginning[] = [
   {
@@ -95,6 +154,7 @@ const FROM: readonly Beginning[] = [
     says: 'No finding: bricks that narrow upward to two, where it hangs.',
     above: ({ count }) => ({ strands: odd(count), parts: [gable(odd(count))] }),
   },
+  ON_CORDS,
 ]
 
 const zone = (beads: number[], grow: Zone['grow'], from: number, more: Partial<Zone> = {}): Zone => ({
@@ -172,6 +232,7 @@ const PIN_FROM: readonly Beginning[] = [
       parts: [brickRows('Row', [crest(odd(count)), crest(odd(count), 1)])],
     }),
   },
+  ON_CHAIN,
 ]
 
 /** Dangles begin as a set that comes to a point: a seed, beads that grow by one, and a seed at the foot. */

@@ -15,6 +15,7 @@ import { hangStrand, type Hanging } from './strand'
 export interface Hanger {
   /** Beads at the end of a line that its thread turns round; 0 on a pin. */
   readonly turning: number
+  /** Place that the first line hangs from, counted from 1; 0: so that as many are left over on both sides. */
   readonly first: number
   readonly every: number
   readonly each: number
@@ -27,15 +28,23 @@ export interface Hanger {
 /** Room that a strand takes in the row, mm: its thickest bead that is not at its end. */
 export const bodyOf = (strand: HungStrand): number => thickOf(strand.row.slice(0, keptOf(strand)))
 
+/** Place, from 0, that the first line hangs from; in the middle as nearly as it can where it is asked to be. */
+function firstPlace({ held }: Pick<Work, 'held'>, count: number, { first, every, each }: Hanger): number {
+  if (first > 0) return first - 1
+  const spare = (held?.places.length ?? 0) - 1 - every * (Math.ceil(count / each) - 1)
+  return Math.max(0, Math.floor(spare / 2))
+}
+
 /** How strands hang by their plan and settings, from which place each. */
-export function strandsOf(work: Pick<Work, 'plan'>, rows: readonly Row[], hanger: Hanger): HungStrand[] {
-  const { turning, first, every, each } = hanger
+export function strandsOf(work: Pick<Work, 'plan' | 'held'>, rows: readonly Row[], hanger: Hanger): HungStrand[] {
+  const { turning, every, each } = hanger
+  const first = firstPlace(work, rows.length, hanger)
   const own = new Map(strandPlanOf(work.plan).own.map((one) => [one.strand, one]))
   return rows.map((row, i) => {
     const mine = own.get(i)
     return {
       row,
-      at: mine?.at ?? first - 1 + Math.floor(i / each) * every,
+      at: mine?.at ?? first + Math.floor(i / each) * every,
       to: mine?.to ?? null,
       turning: Math.min(row.length, mine?.turning ?? turning),
     }
@@ -66,18 +75,20 @@ export function placesFor(
 export interface Curtain {
   readonly strands: readonly Hanging[]
   readonly places: readonly HeldPlace[]
-  /** From place to place, mm, in the middle. */
+  /** From one place that carries strands to the next, mm, on average. */
   readonly pitchMm: number
+  /** Strands that come back to each such place, on average. */
+  readonly sharing: number
 }
 
 export function curtainOf(work: Work, hanger: Hanger, rows: readonly Row[] = rowsOfWork(work)): Curtain {
   const { each, loopMm } = hanger
   const strands = strandsOf(work, rows, hanger)
   const places = placesFor(work, strands, hanger)
+  const hung = strands.filter(({ to }) => to === null)
+  const used = [...new Set((hung.length > 0 ? hung : strands).map(({ at }) => at))].map((at) => places[at]!.x)
   const pitchMm =
-    places.length > 1
-      ? Math.abs(places[0]!.x - places.at(-1)!.x) / (places.length - 1)
-      : Math.max(1, ...strands.map(bodyOf))
+    used.length > 1 ? (Math.max(...used) - Math.min(...used)) / (used.length - 1) : Math.max(1, ...strands.map(bodyOf))
   // Strands that share a place stand beside each other below it.
   const sharing = new Map<number, number>()
   for (const { at, to } of strands) if (to === null) sharing.set(at, (sharing.get(at) ?? 0) + 1)
@@ -90,7 +101,7 @@ export function curtainOf(work: Work, hanger: Hanger, rows: readonly Row[] = row
     const aside = to === null && many > 1 ? ((many - 1) / 2 - nth) * Math.min(bodyOf(strand), pitchMm / each) : 0
     return hangStrand(strand, places[at]!, to === null ? null : places[to]!, { asideMm: aside, loopMm })
   })
-  return { strands: hanging, places, pitchMm }
+  return { strands: hanging, places, pitchMm, sharing: Math.max(1, hung.length / Math.max(1, used.length)) }
 }
 
 /** The box that a curtain fills, mm: from its highest place to its lowest bead. */

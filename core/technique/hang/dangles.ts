@@ -11,7 +11,7 @@ import type { Finding, Settings, Work } from '../technique'
 import type { Need } from '../workplace'
 import { danglesBegins } from './begins'
 import { curtainExtent, curtainLayout, curtainLong, curtainOf, type Curtain, type Hanger } from './curtain'
-import { strandFindings } from './findings'
+import { strandFindings, turnedLinks } from './findings'
 import { strandSideBy } from './side'
 import { alikeWith, strandPlanOf, strandPlanSchema } from './strand-plan'
 
@@ -25,7 +25,7 @@ const settings = z.strictObject({
   turns: z.int().min(1).max(8).default(3).describe('Turns of a wrapped loop round its neck'),
   pliers: z.number().min(1).max(8).default(2.5).describe('Round-nose pliers where the loop is turned, mm'),
   wire: z.number().min(0.3).max(1.5).default(0.6).describe('Wire of the pin, mm'),
-  first: z.int().min(1).max(2000).default(1).describe('First place that carries a dangle'),
+  first: z.int().min(0).max(2000).default(1).describe('First place that carries a dangle; 0: in the middle'),
   every: z.int().min(1).max(50).default(1).describe('From one that carries a dangle to the next'),
   pitch: z.number().min(0).max(60).default(0).describe('Dangle to dangle where they hang on nothing, mm; 0: clear'),
 })
@@ -156,7 +156,8 @@ function findings(work: Work): Finding[] {
         `Dangle ${long + 1} needs ${tenths(pinNeedMm(rows[long]!, work.settings))} mm of wire, longer than the ` +
         'longest pin: use wire with a bent end, or take beads off.',
     })
-  return [...out, ...strandFindings(work, hangerOf(work.settings))]
+  const hanger = hangerOf(work.settings)
+  return [...out, ...turnedLinks(curtain(work), hanger), ...strandFindings(work, hanger)]
 }
 
 const danglesWork: RowWork = {
@@ -188,7 +189,12 @@ const danglesWork: RowWork = {
     { key: 'turns', label: 'Turns of the wrap', help: 'Round the neck of a wrapped loop.', kind: 'count' },
     { key: 'pliers', label: 'Pliers', help: 'Thickness of the round nose where the loop is turned.', kind: 'length' },
     { key: 'wire', label: 'Wire', help: 'Thickness of the pin; it must pass the smallest hole.', kind: 'length' },
-    { key: 'first', label: 'First place', help: 'First hole or bead that carries a dangle.', kind: 'number' },
+    {
+      key: 'first',
+      label: 'First place',
+      help: 'First hole, link or bead that carries a dangle; 0: as many left over on both sides.',
+      kind: 'number',
+    },
     { key: 'every', label: 'Every', help: '1 for a dangle from every place, 2 for every second.', kind: 'count' },
     {
       key: 'pitch',

@@ -1,157 +1,34 @@
 import { z } from 'zod'
+import { strapPieces } from '../../hang/chain'
 import { problem } from '../../problem'
 import { plainNumber } from '../../units/length'
-import type { Carrier } from '../drawing'
 import { freeDrawing } from '../drawing'
 import type { Holds } from '../held'
-import type { Point } from '../lattice'
-import type { Settings } from '../setting'
 import type { Strung } from '../strung'
-import { rangeOf, type Work } from '../technique'
+import { rangeOf, type Settings, type ThreadRun, type Work } from '../technique'
+import { findingOutline } from './finding-outline'
+import {
+  chainLinks,
+  findingLong,
+  findingSettings,
+  FINDINGS,
+  findingWide,
+  isWornOn,
+  linksOfChain,
+  readFinding,
+  type FindingKind,
+  type OwnFinding,
+} from './finding-own'
 
-/**
- * A bought finding that beadwork hangs on: a bar with holes, a plain bar, a hoop; or one that hangs itself: a drop, a
- * tassel. It has no beads; other parts are joined to it.
- */
-export const FINDINGS = ['holes', 'bar', 'hoop', 'drop', 'tassel', 'strap'] as const
-export type FindingKind = (typeof FINDINGS)[number]
-
-const settings = z.strictObject({
-  kind: z.enum(FINDINGS).default('holes'),
-  holes: z.int().min(1).max(60).default(9).describe('Holes in a row'),
-  pitch: z.number().min(0.5).max(40).default(2.6).describe('From hole to hole, mm'),
-  across: z.number().min(1).max(400).default(25).describe('Width; of a hoop its outside diameter, mm'),
-  tall: z.number().min(0).max(2000).default(8).describe('From its loop to where beads hang; length of what hangs, mm'),
-  thick: z.number().min(0.2).max(20).default(1).describe('Wire or bar, mm'),
-  grams: z.number().min(0).max(500).default(0.6).describe('Weight, g'),
-  eye: z.enum(['flat', 'across']).default('flat').describe('Its loop lies in its face, or stands across it'),
-})
-
-type Own = z.infer<typeof settings>
-const read = (own: Settings): Own => settings.parse(own)
-
-/** A loop to hang it by, mm across, outside. */
-const LOOP_MM = 3
-
-/** How wide it is, mm. */
-function widthOf(own: Own): number {
-  switch (own.kind) {
-    case 'holes':
-      return (own.holes - 1) * own.pitch + 2 * EDGE_MM
-    default:
-      return own.across
-  }
-}
-/** Metal beside the outermost hole, mm. */
-const EDGE_MM = 1.4
-
-/** How long it is from its loop to its lower edge, mm. */
-const tallOf = (own: Own): number => Math.max(0.1, own.kind === 'hoop' ? own.across + LOOP_MM - own.thick : own.tall)
-
-const circle = ({ x, y }: Point, radius: number, steps = 48): Point[] =>
-  Array.from({ length: steps + 1 }, (_, k) => {
-    const turn = (2 * Math.PI * k) / steps
-    return { x: x + radius * Math.sin(turn), y: y - radius * Math.cos(turn) }
-  })
-
-/** What is seen of it, from its upper edge. */
-function outline(own: Own): Carrier[] {
-  const { kind, thick, holes, pitch, across } = own
-  const [width, tall] = [widthOf(own), tallOf(own)]
-  const middle = width / 2
-  const line = (points: readonly Point[], mm = thick, what: Carrier['kind'] = 'bar'): Carrier => ({
-    kind: what,
-    thickMm: mm,
-    points,
-  })
-  const loop = line(circle({ x: middle, y: LOOP_MM / 2 }, (LOOP_MM - 0.8) / 2, 20), 0.8, 'wire')
-  switch (kind) {
-    case 'holes': {
-      // A fan of metal from the loop to the row of holes.
-      const y = tall - thick / 2
-      const foot = [
-        { x: EDGE_MM, y },
-        { x: middle, y: Math.min(LOOP_MM, tall) },
-        { x: width - EDGE_MM, y },
-      ]
-      const at = (hole: number): Point => ({ x: EDGE_MM + hole * pitch, y })
-      return [
-        loop,
-        line(foot, 0.8, 'wire'),
-        line([at(0), at(holes - 1)]),
-        ...Array.from({ length: holes }, (_, hole) => line(circle({ ...at(hole), y: y + 0.2 }, 0.55, 12), 0.35)),
-      ]
-    }
-    case 'bar':
-      return [
-        loop,
-        line(
-          [
-            { x: middle, y: Math.min(LOOP_MM, tall) },
-            { x: middle, y: tall - thick / 2 },
-          ],
-          0.8,
-          'wire',
-        ),
-        line([
-          { x: thick / 2, y: tall - thick / 2 },
-          { x: width - thick / 2, y: tall - thick / 2 },
-        ]),
-      ]
-    case 'hoop':
-      return [loop, line(circle({ x: middle, y: tall - across / 2 }, (across - thick) / 2), thick, 'wire')]
-    case 'drop': {
-      const bulb = Math.min(width / 2, Math.max(0.1, tall - LOOP_MM) / 2)
-      const y = tall - bulb
-      const sides = Array.from({ length: 25 }, (_, k) => {
-        const turn = -Math.PI * 0.72 + (Math.PI * 1.44 * k) / 24
-        return { x: middle + bulb * 0.86 * Math.sin(turn), y: y + bulb * 0.86 * Math.cos(turn) }
-      })
-      const top = { x: middle, y: LOOP_MM }
-      return [loop, line([top, ...sides, top], Math.max(thick, bulb * 0.28))]
-    }
-    case 'tassel': {
-      const cap = Math.min(tall, LOOP_MM + width * 0.6)
-      return [
-        loop,
-        line(
-          [
-            { x: middle, y: LOOP_MM },
-            { x: middle, y: cap },
-          ],
-          width * 0.5,
-        ),
-        ...Array.from({ length: 9 }, (_, k) => {
-          const x = middle + ((k - 4) / 4) * (width / 2 - 0.3)
-          return line(
-            [
-              { x: middle + (x - middle) * 0.5, y: cap },
-              { x, y: tall - 0.2 },
-            ],
-            0.5,
-            'thread',
-          )
-        }),
-      ]
-    }
-    case 'strap': {
-      // Only its lowest bend is shown; how long it is stands in its figures.
-      const points = Array.from({ length: 25 }, (_, k) => {
-        const share = k / 12 - 1
-        return {
-          x: middle + share * (middle - thick),
-          y: DRAWN_STRAP_MM - thick / 2 - (DRAWN_STRAP_MM - thick) * share ** 2,
-        }
-      })
-      return [line(points, thick, 'cord')]
-    }
-  }
-}
-
-/** Of a strap only so much is drawn, mm. */
-const DRAWN_STRAP_MM = 18
-
-const lengthOf = (own: Own): number => (own.kind === 'strap' ? DRAWN_STRAP_MM : tallOf(own))
+/** For which kinds a setting counts. */
+const is =
+  (...kinds: FindingKind[]) =>
+  (own: Settings): boolean =>
+    kinds.includes(readFinding(own).kind)
+const not =
+  (...kinds: FindingKind[]) =>
+  (own: Settings): boolean =>
+    !kinds.includes(readFinding(own).kind)
 
 /** What a hoop carries on its outside: as many beads as lie side by side on its circumference. */
 export const beadsRound = (outsideMm: number, wideMm: number): number =>
@@ -160,7 +37,7 @@ export const beadsRound = (outsideMm: number, wideMm: number): number =>
 const NOTHING: Holds = { places: [], bentMm: null, room: null }
 
 function holds({ settings: given }: Pick<Work, 'settings'>, side: 'start' | 'end' | 'left' | 'right'): Holds {
-  const own = read(given)
+  const own = readFinding(given)
   if (side !== 'end') return NOTHING
   switch (own.kind) {
     case 'holes':
@@ -175,6 +52,12 @@ function holds({ settings: given }: Pick<Work, 'settings'>, side: 'start' | 'end
       return { ...NOTHING, room: (wide) => Math.floor(own.across / wide + 1e-9) }
     case 'hoop':
       return { ...NOTHING, bentMm: own.across / 2, room: (wide) => beadsRound(own.across, wide) }
+    case 'strap': {
+      const side = own.across / 2
+      return own.strap === 'two' ? { ...NOTHING, places: [-side, side].map((x) => ({ x, y: 0 })) } : NOTHING
+    }
+    case 'chain':
+      return { ...NOTHING, places: linksOfChain(own).map(({ x, onEdge }) => ({ x, y: 0, onEdge })) }
     default:
       return NOTHING
   }
@@ -187,11 +70,12 @@ export const FINDING_NAMES: Readonly<Record<FindingKind, string>> = {
   hoop: 'Hoop',
   drop: 'Drop',
   tassel: 'Tassel',
-  strap: 'Cord or chain to wear it on',
+  strap: 'Cord to wear it on',
+  chain: 'Chain round the neck',
 }
 
 /** What to ask for in a shop; nothing of a strap, which is cut. */
-function boughtAs(own: Own): string {
+function boughtAs(own: OwnFinding): string {
   const mm = (value: number) => `${plainNumber(value)} mm`
   switch (own.kind) {
     case 'holes':
@@ -205,28 +89,94 @@ function boughtAs(own: Own): string {
     case 'tassel':
       return `Tassel, ${mm(own.tall)} long`
     case 'strap':
+    case 'chain':
       return ''
+  }
+}
+
+/** Cord for the knot or cap at each end of a piece, mm (common practice). */
+const CORD_END_MM = 25
+
+/** Strap or chain to cut, from the length of the necklace, mm. */
+function wornOn(own: OwnFinding): ThreadRun[] {
+  const mm = (value: number) => `${plainNumber(Math.round(value * 10) / 10)} mm`
+  const less = own.clasp > 0 ? ` − ${mm(own.clasp)} of clasp` : ''
+  switch (own.kind) {
+    case 'strap': {
+      const frontMm = own.strap === 'two' ? own.across : null
+      const { pieces, eachMm } = strapPieces(own.tall, { claspMm: own.clasp, frontMm })
+      const front = frontMm === null ? '' : ` − ${mm(frontMm)} of front`
+      const half = pieces === 2 ? [`(`, `) / 2`] : ['', '']
+      return [
+        {
+          id: 'cord',
+          name: 'Cord to wear it on',
+          count: pieces,
+          joined: false,
+          lengthMm: eachMm + 2 * CORD_END_MM,
+          formula:
+            `${half[0]}${mm(own.tall)} of necklace${less}${front}${half[1]} + ` + `2 × ${CORD_END_MM} mm for its ends`,
+          shopName: `Cord, ${mm(own.thick)}`,
+        },
+      ]
+    }
+    case 'chain': {
+      const links = chainLinks(own)
+      return [
+        {
+          id: 'chain',
+          name: `Chain of ${links} links`,
+          count: 1,
+          joined: false,
+          exact: true,
+          lengthMm: links * own.pitch,
+          formula: `${mm(own.tall)} of necklace${less}: ${links} links of ${mm(own.pitch)}`,
+          shopName: `Chain, links of ${mm(own.pitch)}`,
+        },
+      ]
+    }
+    default:
+      return []
   }
 }
 
 export const finding: Strung = {
   id: 'finding',
   name: 'Finding',
-  summary: 'A bought bar with holes, hoop, drop or tassel: no beads of its own; other parts hang on it.',
-  settings,
+  summary:
+    'A bought bar with holes, hoop, drop or tassel, a cord or chain: no beads of its own; other parts hang on it.',
+  settings: findingSettings,
   fields: [
     {
       key: 'kind',
       label: 'What it is',
-      help: 'Beadwork hangs on the first three; the others hang themselves.',
+      help: 'Beadwork hangs on a bar, a hoop, a cord or a chain; a drop and a tassel hang themselves.',
       kind: 'choice',
       choices: FINDINGS.map((value) => ({ value, label: FINDING_NAMES[value].toLowerCase() })),
     },
-    { key: 'holes', label: 'Holes', help: 'In a row, of a bar with holes.', kind: 'count' },
-    { key: 'pitch', label: 'Hole to hole', help: 'From middle to middle.', kind: 'length' },
-    { key: 'across', label: 'Across', help: 'Width of a bar, drop or tassel; of a hoop its outside.', kind: 'length' },
-    { key: 'tall', label: 'Tall', help: 'From its loop to where beads hang, or to its lowest end.', kind: 'length' },
-    { key: 'thick', label: 'Thick', help: 'The wire or bar.', kind: 'length' },
+    { key: 'holes', label: 'Holes', help: 'In a row.', kind: 'count', counts: is('holes') },
+    {
+      key: 'pitch',
+      label: 'From one to the next',
+      help: 'Holes or links, from middle to middle.',
+      kind: 'length',
+      counts: is('holes', 'chain'),
+    },
+    {
+      key: 'across',
+      label: 'Across',
+      help: 'Width; of a hoop its outside; of a chain as much as is shown; of two straps the front between them.',
+      kind: 'length',
+      counts: not('holes'),
+    },
+    {
+      key: 'tall',
+      label: 'Length',
+      help: 'From its loop to where beads hang, or to its lowest end; of a cord or chain the necklace as it is worn.',
+      kind: 'length',
+      counts: not('hoop'),
+    },
+    { key: 'thick', label: 'Thick', help: 'The wire, bar or cord.', kind: 'length' },
     { key: 'grams', label: 'Weighs, g', help: 'One of them; it counts in the weight of an earring.', kind: 'number' },
     {
       key: 'eye',
@@ -237,6 +187,36 @@ export const finding: Strung = {
         { value: 'flat', label: 'lies in its face' },
         { value: 'across', label: 'stands across it' },
       ],
+      counts: not('strap', 'chain'),
+    },
+    {
+      key: 'clasp',
+      label: 'Clasp',
+      help: 'What it takes of the necklace; 0 where it goes over the head.',
+      kind: 'length',
+      counts: is('strap', 'chain'),
+    },
+    {
+      key: 'strap',
+      label: 'The cord',
+      help: 'One piece that the pendant slides on, or one to each side of a front.',
+      kind: 'choice',
+      choices: [
+        { value: 'slides', label: 'in one piece' },
+        { value: 'two', label: 'one to each side' },
+      ],
+      counts: is('strap'),
+    },
+    {
+      key: 'links',
+      label: 'Its links',
+      help: 'What hangs faces as its link does.',
+      kind: 'choice',
+      choices: [
+        { value: 'flat', label: 'lie flat' },
+        { value: 'turned', label: 'stand across each other' },
+      ],
+      counts: is('chain'),
     },
   ],
   plan: z.strictObject({}),
@@ -251,18 +231,18 @@ export const finding: Strung = {
     sample: { name: 'sample', how: 'Measure it with a caliper.', counted: 'Findings', where: '', wide: false },
   },
   drawing({ settings: given, bead }) {
-    const own = read(given)
+    const own = readFinding(given)
     return freeDrawing({
       placed: [],
-      carriers: outline(own),
-      widthMm: widthOf(own),
-      lengthMm: lengthOf(own),
+      carriers: findingOutline(own),
+      widthMm: findingWide(own),
+      lengthMm: findingLong(own),
       bead,
     })
   },
   extent({ settings: given }) {
-    const own = read(given)
-    const [width, length] = [widthOf(own), lengthOf(own)]
+    const own = readFinding(given)
+    const [width, length] = [findingWide(own), findingLong(own)]
     return {
       lengthMm: rangeOf(length, 0),
       widthMm: rangeOf(width, 0),
@@ -272,38 +252,20 @@ export const finding: Strung = {
       widthFormula: own.kind === 'holes' ? `${own.holes} holes, ${own.pitch} mm apart, and its edges` : 'as bought',
     }
   },
-  path({ settings: given }) {
-    const own = read(given)
-    return {
-      passes: 0,
-      runs:
-        own.kind === 'strap'
-          ? [
-              {
-                id: 'cord',
-                name: 'Cord or chain to wear it on',
-                count: 1,
-                joined: false,
-                lengthMm: own.tall,
-                formula: `${plainNumber(own.tall)} mm, as long as the necklace`,
-              },
-            ]
-          : [],
-    }
-  },
-  lengthOf: ({ settings: given }) => lengthOf(read(given)),
+  path: ({ settings: given }) => ({ passes: 0, runs: wornOn(readFinding(given)) }),
+  lengthOf: ({ settings: given }) => findingLong(readFinding(given)),
   rowsFor: () => 0,
   firstLines: () => [],
   workplace: ({ settings: given }) => ({
     tools: [],
-    needs: [{ name: boughtAs(read(given)), count: 1, says: '' }].filter(({ name }) => name !== ''),
+    needs: [{ name: boughtAs(readFinding(given)), count: 1, says: '' }].filter(({ name }) => name !== ''),
     ready: [],
     glued: false,
   }),
   holds,
-  apart: ({ settings: given }) => read(given).kind === 'strap',
-  eyeAcross: (given) => read(given).eye === 'across',
-  grams: ({ settings: given }) => read(given).grams,
+  apart: ({ settings: given }) => isWornOn(readFinding(given)),
+  eyeAcross: (given) => readFinding(given).eye === 'across',
+  grams: ({ settings: given }) => readFinding(given).grams,
   check: ({ rows }) =>
     rows > 0 ? [problem('finding-beads', 'lines', 'A finding has no beads of its own: hang another part on it.')] : [],
 }

@@ -1,5 +1,6 @@
 import { collide, fanDegrees, HANGS_WELL_DEGREES, levelsFor, staggerMm, type Hung } from '../../hang/crowd'
 import type { BeadSpec } from '../../bead/spec'
+import { middleFirst, nearCounts, nearPlaces } from '../../hang/chain'
 import { keptOf } from '../../recipe/hung'
 import { stepBreaks } from '../../recipe/rows'
 import { swagOf } from '../../hang/swag'
@@ -39,7 +40,8 @@ function endOf(strand: Hanging): Hung | null {
   return { x: beads.at(-1)!.x, y: endMm - highMm / 2, wideMm, highMm }
 }
 
-function crowding({ strands, pitchMm }: Curtain): Finding[] {
+function crowding({ strands, pitchMm: placeMm, sharing: each }: Curtain): Finding[] {
+  const pitchMm = placeMm / each
   const out: Finding[] = []
   const ends = strands.map(endOf)
   const touching = new Set<number>()
@@ -99,6 +101,42 @@ function homeless({ strands }: Curtain, held: Work['held']): Finding[] {
           says:
             `${strandsSay(beyond)} ${beyond.length === 1 ? 'has' : 'have'} no place to hang from: the edge has ` +
             `${held.places.length}. Take strands off, let two share a place, or make the edge longer.`,
+        },
+      ]
+}
+
+/** Strands that should hang in the middle of places that have none for them. */
+function offMiddle({ strands }: Curtain, { held }: Work, { first, every, each }: Hanger): Finding[] {
+  const places = held?.places ?? []
+  const count = Math.ceil(strands.length / each)
+  if (first > 0 || places.length === 0 || count === 0 || middleFirst(places.length, count, every) !== null) return []
+  const thing = places.every(({ bead }) => bead) ? 'beads' : 'holes or links'
+  const more = nearPlaces(places.length, count, every)
+  const others = nearCounts(places.length, count, every)
+  return [
+    {
+      code: 'strands-aside',
+      weight: 'note',
+      says:
+        `${places.length} ${thing} have no middle for ${count} places${every > 1 ? `, one in every ${every}` : ''}: ` +
+        `take ${more.join(' or ')} ${thing}${others.length > 0 ? `, or ${others.join(' or ')} places` : ''}.`,
+    },
+  ]
+}
+
+/** Dangles on links that stand across each other: they face in turns. */
+export function turnedLinks({ strands, places }: Curtain, { every }: Hanger): Finding[] {
+  const onEdge = strands.flatMap(({ at, row }, i) => (row.length > 0 && places[at]?.onEdge ? [i] : []))
+  return onEdge.length === 0 || onEdge.length === strands.length
+    ? []
+    : [
+        {
+          code: 'dangles-turn',
+          weight: 'note',
+          says:
+            `${strandsSay(onEdge)} hang${onEdge.length === 1 ? 's' : ''} from links on their edge, the others from ` +
+            `links that lie flat: they face in turns. Hang them ${every % 2 === 0 ? every : every + 1} links apart, ` +
+            'or put a ring between.',
         },
       ]
 }
@@ -232,6 +270,7 @@ export function strandFindings(work: Work, hanger: Hanger): Finding[] {
   const curtain = curtainOf(work, hanger)
   return [
     ...homeless(curtain, work.held),
+    ...offMiddle(curtain, work, hanger),
     ...crowding(curtain),
     ...counting(curtain, work),
     ...levelness(curtain, work),

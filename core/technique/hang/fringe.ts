@@ -33,7 +33,7 @@ import { strandSideBy } from './side'
 const fringeSettings = z.strictObject({
   turning: z.int().min(0).max(24).default(1).describe('Beads at the end of a strand that its thread turns round'),
   hitch: z.boolean().default(false).describe('A half hitch at the top after each strand'),
-  first: z.int().min(1).max(2000).default(1).describe('First bead of the edge that carries a strand'),
+  first: z.int().min(0).max(2000).default(1).describe('First bead of the edge that carries one; 0: in the middle'),
   every: z.int().min(1).max(50).default(1).describe('From one that carries a strand to the next'),
   each: z.int().min(1).max(4).default(1).describe('Strands to each'),
   pitch: z
@@ -134,7 +134,12 @@ const fringeWork: RowWork = {
       help: 'Keeps the tension; takes a little thread.',
       kind: 'flag',
     },
-    { key: 'first', label: 'First place', help: 'First bead of the edge that carries a strand.', kind: 'number' },
+    {
+      key: 'first',
+      label: 'First place',
+      help: 'First bead of the edge that carries a strand; 0: as many left over on both sides.',
+      kind: 'number',
+    },
     { key: 'every', label: 'Every', help: '1 for a strand from every bead, 2 for every second.', kind: 'count' },
     { key: 'each', label: 'Strands to a place', help: '2 where two share one bead.', kind: 'count' },
     {

@@ -7,17 +7,21 @@ import { requireSpec } from '../../bead/spec'
 import { wholeExtent } from '../../fit/whole'
 import { strandRuleSchema } from '../../hang/rule'
 import { centreOf, freeOf } from '../../piece/drawing'
+import { drawnSize } from '../../piece/drawn-size'
 import { hung } from '../../piece/held'
+import { layOut } from '../../piece/joint'
 import { rowsOf, techniqueOf, workOf, type Part, type Piece } from '../../piece/piece'
-import type { Joint } from '../../piece/schema'
+import { fitSchema, type Joint } from '../../piece/schema'
 import { sized } from '../../piece/sizes'
 import { applySteps } from '../../piece/step'
 import { ruleSteps } from '../../piece/strands'
 import { valueOf } from '../../problem'
+import { pullsOf } from '../../proof/askew'
 import { partFindings } from '../../proof/finding'
-import { holeChecks, pathOf } from '../../supply/thread'
+import { cutList, holeChecks, pathOf } from '../../supply/thread'
 import { needsFor } from '../../supply/tools'
 import { tallyPart, totalOf } from '../../tally/tally'
+import { usualClosure } from '../../wear/closure'
 import { requireTechnique } from '../registry'
 import type { Settings } from '../technique'
 import { pinNeedMm } from './dangles'
@@ -73,6 +77,7 @@ const grid = (
 })
 const made = (...parts: Part[]): Piece => hung(sized(piece({ tray: TRAY, parts })))
 const fall = (p: Piece): Part => p.parts.find((q) => q.id === 'fall')!
+const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
 const run = (count: number, number = 1): number[] => Array<number>(count).fill(number)
 const codes = (p: Piece): string[] => p.parts.flatMap((q) => partFindings(q, p).map((f) => f.code))
 
@@ -203,6 +208,17 @@ describe('findings of what hangs', () => {
   it('strands thicker than their top fan out', () => {
     expect(codes(of(Array.from({ length: 5 }, () => run(6, 2))))).toContain('fringe-fans')
     expect(codes(of(Array.from({ length: 5 }, () => run(6))))).not.toContain('fringe-fans')
+    // two on each second bead have as much room as one on each; three have not
+    const shared = (each: number, strands: number) =>
+      made(
+        grid(9, 1, null),
+        strandPart(
+          Array.from({ length: strands }, () => run(6)),
+          { settings: { each, every: 2 }, on: under('top') },
+        ),
+      )
+    expect(codes(shared(2, 10))).not.toContain('fringe-fans')
+    expect(codes(shared(3, 15))).toContain('fringe-fans')
   })
   it('a list that differs from its mirror, one that breaks the step, one that does not end level', () => {
     expect(codes(of(point([3, 5, 7, 9, 7, 6, 3])))).toEqual(['strands-differ'])
@@ -247,6 +263,150 @@ describe('findings of what hangs', () => {
     expect(codes(drop(1, 'flat'))).toEqual(['faces-side'])
     expect(codes(drop(1, 'across'))).toEqual([])
     expect(codes(drop(0, 'flat'))).toEqual([])
+    // a chain turns by a quarter with each of its links, where they are known
+    const chained = (mm: number, linkMm?: number) =>
+      made(
+        finding({ kind: 'holes' }),
+        finding(
+          { kind: 'drop' },
+          under('bar', { link: { kind: 'chain', mm, ...(linkMm === undefined ? {} : { linkMm }) } }),
+          'drop',
+        ),
+      )
+    expect([chained(20), chained(20, 4), chained(24, 4)].map((p) => codes(p).length)).toEqual([0, 1, 0])
+  })
+})
+
+describe('a chain round the neck', () => {
+  const chain = (settings: Settings = {}) =>
+    finding({ kind: 'chain', pitch: 2.8, tall: 459.8, clasp: 9, across: 120, ...settings })
+  const front = (settings: Settings, chained: Settings = {}, dangles = 9) =>
+    made(
+      chain(chained),
+      strandPart(
+        Array.from({ length: dangles }, () => [1, 5, 1]),
+        { technique: 'dangles', settings, on: under('bar') },
+      ),
+    )
+  const xs = (p: Piece) => {
+    const part = fall(p)
+    return Array.from({ length: rowsOf(part) }, (_, r) => centreOf(part, 0, r).x)
+  }
+  it('is cut to the links of the necklace without its clasp', () => {
+    const p = front({ first: 0, every: 4 })
+    // 450.8 / 2.8
+    expect(pathOf(p.parts[0]!).runs).toMatchObject([{ id: 'chain', name: 'Chain of 161 links' }])
+    expect(cutList(p).find((c) => c.material === 'chain')).toMatchObject({
+      ...{ pieces: 1, cutMm: 161 * 2.8, spareMm: 0 },
+      shopName: 'Chain, links of 2.8 mm',
+    })
+  })
+  it('carries dangles in its middle, so many links apart, the same from both sides', () => {
+    const p = front({ first: 0, every: 4 })
+    const [lies] = [xs(p)]
+    const middle = (lies[0]! + lies.at(-1)!) / 2
+    expect(Math.abs(lies[1]! - lies[0]!)).toBeCloseTo(4 * 2.8, 6)
+    const whole = layOut(p.parts, p.parts[0]!, drawnSize)
+    const [above, below] = whole.placed
+    expect(below!.x + middle).toBeCloseTo(above!.x + above!.width / 2, 6)
+    expect(codes(p)).toEqual([])
+    // 160 links have no middle for nine every four
+    const even = front({ first: 0, every: 4 }, { tall: 457 })
+    expect(codes(even)).toEqual(['strands-aside'])
+    expect(partFindings(fall(even), even)[0]!.says).toContain('take 159 or 161 holes or links.')
+    // the first link, said by number, asks for no middle
+    expect(codes(front({ first: 3, every: 4 }, { tall: 457 }))).toEqual([])
+  })
+  it('of links that stand across each other turns every second dangle, unless they hang an even number apart', () => {
+    expect(codes(front({ first: 0, every: 5 }, { links: 'turned' }))).toEqual(['dangles-turn'])
+    const odd = front({ first: 0, every: 5 }, { links: 'turned' })
+    expect(partFindings(fall(odd), odd)[0]!.says).toMatch(/^Strands 2, 4, 6 and 8 hang.* 6 links apart/)
+    expect(codes(front({ first: 0, every: 4 }, { links: 'turned' }))).toEqual([])
+    expect(codes(front({ first: 0, every: 5 }))).toEqual([])
+  })
+  it('shows its front only, and is no part of the measure', () => {
+    const p = front({ first: 0, every: 4 })
+    const size = drawnSize(p.parts[0]!)
+    expect(size.width).toBe(120)
+    const { carriers } = freeOf(p.parts[0]!)!
+    // links whose ends lie within 60 mm of the middle: x + 1.4 + 0.25 ≤ 60
+    expect(carriers.length).toBe(2 * 20 + 1)
+    expect(wholeExtent(p, fall(p)).lengthMm.nominal).toBeCloseTo(drawnSize(fall(p)).length, 6)
+  })
+  it('a front between two cords leaves each half of the rest; links that slant are seen', () => {
+    const p = (across: number) =>
+      made(
+        finding({ kind: 'strap', strap: 'two', tall: 460, clasp: 12, across, thick: 1.5 }),
+        grid(15, 2, under('bar', { holes: [1, 2], link: { kind: 'ring', mm: 4 } })),
+      )
+    // fifteen of 2.1 and half a bead for the stagger: 32.55
+    expect(codes(p(33))).toEqual([])
+    expect(codes(p(50))).toEqual(['links-slant'])
+    expect(partFindings(p(50).parts[1]!, p(50))[0]!.says).toContain('pull outward')
+    const cut = cutList(p(33)).find((c) => c.material === 'cord')!
+    // (460 − 12 − 33) / 2 + 50 = 257.5, cut in fifties
+    expect(cut).toMatchObject({ pieces: 2, cutMm: 300 })
+    expect(cut.formula).toContain('(460 mm of necklace − 12 mm of clasp − 33 mm of front) / 2')
+    const slides = made(finding({ kind: 'strap', tall: 460 }), grid(15, 2, under('bar')))
+    expect(cutList(slides).find((c) => c.material === 'cord')).toMatchObject({ pieces: 1, cutMm: 600 })
+  })
+})
+
+describe('a piece on one loop', () => {
+  const fit = fitSchema.parse({ kind: 'earrings', bodyMm: 50, closure: usualClosure('ear-wire'), widthMm: 20 })
+  const hangs = (counts: readonly number[], more: readonly Part[] = []) => ({
+    ...made(
+      finding({ kind: 'bar', across: 12, tall: 6 }),
+      grid(counts.length, 1, under('bar')),
+      strandPart(
+        counts.map((n) => run(n)),
+        { plan: { alike: 'free' }, on: under('top') },
+      ),
+      ...more,
+    ),
+    fit,
+  })
+  const askew = (p: Piece) => partFindings(p.parts[0]!, p).find((f) => f.code === 'hangs-askew')?.says
+  it('hangs askew where one side is heavier, by hand', () => {
+    expect(askew(hangs([5, 9, 13, 9, 5]))).toBeUndefined()
+    const p = hangs([20, 2, 2, 2, 2])
+    const pulls = pullsOf(p, p.parts[0]!)!
+    // places 4.2, 2.1, 0, −2.1, −4.2 (strand 1 left), each bead 1/110 g at the lower edge of the row: 6 + 1.4 below
+    const gram = 1 / requireSpec('round-11').perGram
+    const [x, y] = [-4.2 * 20 - 2.1 * 2 + 2.1 * 2 + 4.2 * 2, 0].map((v) => v * gram)
+    const rows = 5 * (6 + 0.7) * gram + 28 * (6 + 1.4) * gram + 0.6 * 3
+    expect(sum(pulls.map(({ grams, x: px }) => grams * px))).toBeCloseTo(x!, 3)
+    expect(sum(pulls.map(({ grams, y: py }) => grams * py))).toBeCloseTo(y! + rows, 1)
+    expect(askew(p)).toMatch(/^The left side is heavier: on one loop it hangs \d+(\.\d)?° askew\./)
+    expect(askew(hangs([2, 2, 2, 2, 20]))).toMatch(/^The right side/)
+    // what goes round a wrist does not hang
+    expect(askew({ ...p, fit: fitSchema.parse({ ...fit, kind: 'bracelet', bodyMm: 170 }) })).toBeUndefined()
+  })
+  it('what hangs on a ring pulls at its ring, wherever its own weight lies', () => {
+    const below = (tall: number) => {
+      const drop = finding(
+        { kind: 'drop', tall, across: 6, grams: 2 },
+        { ...under('top', { holes: [1], link: { kind: 'ring', mm: 3 } }) },
+        'drop',
+      )
+      const p = { ...made(finding({ kind: 'bar', across: 12, tall: 6 }), grid(5, 1, under('bar')), drop), fit }
+      return pullsOf(p, p.parts[0]!)!.find(({ grams }) => grams === 2)!
+    }
+    expect(below(10).y).toBeCloseTo(below(40).y, 9)
+    expect(Math.abs(below(10).x)).toBeCloseTo(4.2, 1)
+  })
+  it('slides on a cord, or hangs from two: only the first may hang askew', () => {
+    const strap = (own: Settings, holes: number[]) => {
+      const p = made(
+        finding({ kind: 'strap', across: 12, ...own }, null, 'cord'),
+        grid(5, 2, under('cord', { holes, link: { kind: 'ring', mm: 4 } }), (c, r) => (r === 1 && c > 2 ? 0 : 1)),
+        strandPart([run(20), [1]], { plan: { alike: 'free' }, on: under('top') }),
+      )
+      return { ...p, fit: fitSchema.parse({ ...fit, kind: 'pendant', closure: usualClosure('bail') }) }
+    }
+    const codesOf = (p: Piece) => partFindings(p.parts[1]!, p).map((f) => f.code)
+    expect(codesOf(strap({}, []))).toContain('hangs-askew')
+    expect(codesOf(strap({ strap: 'two' }, [1, 2]))).not.toContain('hangs-askew')
   })
 })
 

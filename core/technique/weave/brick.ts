@@ -49,9 +49,11 @@ export const brick: Stitch = {
     }
   },
   extent(work) {
-    return nominalExtent(brick.lengthOf(work), brick.widthOf(work), work.bead, {
+    // A single row does not lie to both sides.
+    const wide = work.rows > 1 ? brick.widthOf(work) : work.columns * work.bead.d
+    return nominalExtent(brick.lengthOf(work), wide, work.bead, {
       lengthFormula: `${work.rows} rows × ${work.bead.l} mm`,
-      widthFormula: `(${work.columns} beads + ½) × ${work.bead.d} mm`,
+      widthFormula: `${work.rows > 1 ? `(${work.columns} beads + ½)` : work.columns} × ${work.bead.d} mm`,
     })
   },
   lengthOf: ({ rows, bead }) => rows * bead.l,
