@@ -26,6 +26,8 @@ interface Stretch {
   /** Copies, from 1, that take turns row by row. */
   readonly copies: readonly number[]
   readonly rows: RowList
+  /** The rows of each of the copies, in their order: a mirrored one works them from the last to the first. */
+  readonly each: readonly RowList[]
   /** What is done besides beads, by its place among the rows. */
   readonly chores: readonly PlacedChore[]
   /** Tasks before it. */
@@ -283,18 +285,25 @@ export function agendaOf(
   for (const turn of turns)
     for (const part of piece.parts) {
       const forward = rowListOf(piece, part)
-      const plain = turn.length === 1 && isTurnedCopy(piece, part, turn[0]!) ? turnedRows(forward) : forward
-      // Copies that take turns go row by row: their order stays.
-      const early = turn.length === 1 ? filled.get(boardKey(part.id, turn[0]!)) : undefined
-      const rows = early && techniqueOf(part).anyOrder ? filledFirst(plain, early) : plain
+      const turned = turn.some((copy) => isTurnedCopy(piece, part, copy)) ? turnedRows(forward) : forward
+      const each = turn.map((copy) => {
+        const plain = isTurnedCopy(piece, part, copy) ? turned : forward
+        // Copies that take turns go row by row: their order stays.
+        const early = turn.length === 1 ? filled.get(boardKey(part.id, copy)) : undefined
+        return early && techniqueOf(part).anyOrder ? filledFirst(plain, early) : plain
+      })
+      const rows = each[0]!
       const own = chores.filter((c) => c.part === part.id && turn.includes(c.copy)).sort(byPlace)
       const tasks = rows.count * turn.length + own.length
-      stretches.push({ part, copies: turn, rows, chores: own, first, tasks })
+      stretches.push({ part, copies: turn, rows, each, chores: own, first, tasks })
       first += tasks
       beads += rows.beadsBefore(rows.count) * turn.length
     }
   return { piece, order, stretches, count: first, beads }
 }
+
+/** The rows of one of the copies of a stretch, in the order in which it works them. */
+const rowsFor = ({ copies, each, rows }: Stretch, copy: number): RowList => each[copies.indexOf(copy)] ?? rows
 
 const stretchAt = ({ stretches }: Agenda, index: number): Stretch | undefined =>
   stretches.find((s) => index >= s.first && index < s.first + s.tasks)
@@ -340,15 +349,17 @@ const keyOfChore = ({ rows }: Stretch, { part, copy, k, chore }: PlacedChore): s
 export function taskAt(agenda: Agenda, index: number): Task | null {
   const stretch = stretchAt(agenda, index)
   if (!stretch) return null
-  const { part, copies, rows, first } = stretch
+  const { part, copies, first } = stretch
   const at = within(stretch, index - first)
   if (at.chore !== null) {
     const placed = stretch.chores[at.chore]!
+    const rows = rowsFor(stretch, placed.copy)
     const row = placed.k < rows.count ? rows.rowOf(placed.k) : rowsBehind(rows)
     const key = keyOfChore(stretch, placed)
     return { key, index, part, copy: placed.copy, row, chore: placed.chore, ...madeBefore(rows, placed.k) }
   }
   const copy = copies[at.turn]!
+  const rows = rowsFor(stretch, copy)
   const row = rows.rowOf(at.k)
   const key = keyOfTask(part.id, copy, row)
   return { key, index, part, copy, row, words: rows.words(at.k), ...madeBefore(rows, at.k) }
@@ -371,7 +382,8 @@ function indexOf(agenda: Agenda, key: string): number {
   if (!read) return -1
   const stretch = agenda.stretches.find((s) => s.part.id === read.part && s.copies.includes(read.copy))
   if (!stretch) return -1
-  const { copies, rows, first } = stretch
+  const { copies, first } = stretch
+  const rows = rowsFor(stretch, read.copy)
   const k = rows.placeOf(read.row)
   if (read.chore !== undefined) {
     const named = Math.min(namingRows(rows).placeOf(read.row), rows.count)
@@ -464,6 +476,10 @@ export function backward(agenda: Agenda, mark: Mark, stride: Stride): Mark {
 export const goneTo = (agenda: Agenda, index: number): Mark =>
   markAt(agenda, Math.max(0, Math.min(agenda.count, index)))
 
+/** Beads of a stretch before row k, and of that row in the first `turn` copies. */
+const sumOf = ({ each }: Stretch, k: number, turn: number): number =>
+  each.reduce((sum, rows, copy) => sum + rows.beadsBefore(copy < turn ? k + 1 : k), 0)
+
 /** Beads (crossings of cords) laid at a place of the agenda. */
 export function beadsAt(agenda: Agenda, { index, bite }: { readonly index: number; readonly bite: number }): number {
   let beads = 0
@@ -474,8 +490,8 @@ export function beadsAt(agenda: Agenda, { index, bite }: { readonly index: numbe
       continue
     }
     const at = within(stretch, index - first)
-    if (at.chore !== null) return beads + rows.beadsBefore(stretch.chores[at.chore]!.k) * copies.length
-    beads += rows.beadsBefore(at.k) * copies.length + (rows.beadsBefore(at.k + 1) - rows.beadsBefore(at.k)) * at.turn
+    if (at.chore !== null) return beads + sumOf(stretch, stretch.chores[at.chore]!.k, 0)
+    beads += sumOf(stretch, at.k, at.turn)
     const task = bite > 0 ? taskAt(agenda, index) : null
     return beads + (task ? (bitesOf(task)[bite]?.before ?? 0) : 0)
   }
@@ -490,13 +506,17 @@ export function placesDoneIn(agenda: Agenda, part: Part, index: number): number[
   const done = new Set<number>()
   for (const stretch of agenda.stretches) {
     if (stretch.part.id !== part.id || index < stretch.first) continue
-    const { rows } = stretch
-    let made = rows.count
+    const { rows, each } = stretch
+    let [made, turn] = [rows.count, 0]
     if (index < stretch.first + stretch.tasks) {
       const at = within(stretch, index - stretch.first)
-      made = at.chore === null ? at.k + (at.turn > 0 ? 1 : 0) : stretch.chores[at.chore]!.k
+      made = at.chore === null ? at.k : stretch.chores[at.chore]!.k
+      turn = at.chore === null ? at.turn : 0
     }
-    for (let k = 0; k < made; k++) done.add(rows.reordered ? namingRows(rows).placeOf(rows.rowOf(k)) : k)
+    for (const list of new Set(each)) {
+      const through = made + (turn > 0 && each.indexOf(list) < turn ? 1 : 0)
+      for (let k = 0; k < through; k++) done.add(list.reordered ? namingRows(list).placeOf(list.rowOf(k)) : k)
+    }
   }
   return [...done].sort((x, y) => x - y)
 }
@@ -521,7 +541,8 @@ export function nextChore(
 ): { readonly index: number; readonly rows: number; readonly before: RowWords | null } | null {
   const stretch = agenda.stretches.find((s) => s.part === part && s.copies.includes(copy))
   if (!stretch) return null
-  const { chores, first, rows } = stretch
+  const { chores, first } = stretch
+  const rows = rowsFor(stretch, copy)
   for (let j = countWhile(chores.length, (i) => placeOfChore(stretch, i) < index - first); j < chores.length; j++) {
     const { copy: whose, k, chore } = chores[j]!
     if (whose !== copy || chore.kind !== kind) continue

@@ -10,7 +10,7 @@ import { strandListsCsv } from '../format/strand-lists-csv'
 import { readPieceFile, writePieceFile } from '../format/piece-file'
 import { raggedFrom } from '../grid/lines'
 import { EDGES, strandRuleSchema, type StrandRule } from '../hang/rule'
-import { agendaOf, taskAt } from '../making/agenda'
+import { agendaOf, beadsAt, placeOf, placesDoneIn, taskAt } from '../making/agenda'
 import { valueOf } from '../problem'
 import { partFindings } from '../proof/finding'
 import { weightOf } from '../supply/cost'
@@ -259,6 +259,31 @@ describe('pairs', () => {
       ...Array.from({ length: count }, (_, r) => count - 1 - r),
     ])
     expect(agenda.beads).toBe(2 * totalOf(tallyPiece(p)))
+  })
+  it('side by side each strand of the first stands beside its mirror in the second', () => {
+    const p = uneven()
+    const agenda = agendaOf(p, { copies: 2, copyOrder: 'side by side' })
+    const all = Array.from({ length: agenda.count }, (_, k) => taskAt(agenda, k)!)
+    const tasks = all.filter((t) => t.part.id === 'strands')
+    const count = rowsOf(fittedPart(p))
+    expect(tasks.map((t) => [t.copy, t.row])).toEqual(
+      Array.from({ length: count }, (_, r) => [
+        [1, r],
+        [2, count - 1 - r],
+      ]).flat(),
+    )
+    // Beads before each task are those of all tasks before it; its key leads back to it.
+    let beads = 0
+    for (const task of all) {
+      expect(beadsAt(agenda, { index: task.index, bite: 0 })).toBe(beads)
+      expect(placeOf(agenda, { task: task.key, bite: 0 }).index).toBe(task.index)
+      beads += task.words?.beads ?? 0
+    }
+    expect(beads).toBe(agenda.beads)
+    // In the middle of the third round: strands 1 to 3 of the first, and the last two of the second.
+    const third = tasks.find((t) => t.copy === 2 && t.row === count - 3)!
+    expect(placesDoneIn(agenda, fittedPart(p), third.index)).toEqual([0, 1, 2, count - 2, count - 1])
+    expect([third.made!(count - 2), third.made!(count - 3), third.made!(0)]).toEqual([true, false, false])
   })
 })
 
