@@ -168,6 +168,7 @@ ul {
 }
 .small li {
   display: grid;
+  align-content: start;
   gap: 6px;
   justify-items: start;
   background: var(--paper);

@@ -325,9 +325,17 @@ export function emptyPixels(ground: Rgb, w: number, h: number): Int32Array {
   return out
 }
 
-/** The colour of a bead from afar: the mean of its pixels. */
+/** A bead is looked at so large for its colour from afar, px. */
+const FAR_PX = 9
+
+/**
+ * The colour of a bead from afar: the mean of its pixels within its rim. Ground and shadow at the rim would make a pale
+ * bead as dark as the mat that it lies on.
+ */
 export function meanPixel(look: BeadLook, ground: Rgb): number {
-  const pixels = beadPixels({ ...look, glyph: null }, ground, 9, 9, 'across')
+  const whole = beadPixels({ ...look, glyph: null }, ground, FAR_PX, FAR_PX, 'across')
+  const inside = (k: number) => k > 0 && k < FAR_PX - 1
+  const pixels = whole.filter((_, k) => inside(k % FAR_PX) && inside(Math.floor(k / FAR_PX)))
   let r = 0
   let g = 0
   let b = 0

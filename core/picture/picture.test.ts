@@ -5,7 +5,7 @@ import { anyPiece, bead, part, rows } from '../../tests/fixture/piece'
 import { GLYPH_IDS, glyphDistance, glyphSvg } from '../bead/glyph'
 import { FINISHES } from '../bead/bead'
 import { columnsOf, rowsOf } from '../piece/piece'
-import { beadPixels, lookOf } from './look'
+import { beadPixels, lookOf, meanPixel } from './look'
 import { pictureOf } from './picture'
 import { paint } from './raster'
 import { makeSprites } from './sprite'
@@ -129,6 +129,14 @@ describe('how beads look', () => {
         )
       }
     }
+  })
+  it('from afar a pale bead is lighter than the mat that it lies on, and a dark one darker', () => {
+    const light = (colour: string, ground: { r: number; g: number; b: number }) => {
+      const p = meanPixel(lookOf(bead(1, { colour, finish: 'lustre' }), { ...options, ground }), ground)
+      return ((p & 255) + ((p >> 8) & 255) + ((p >> 16) & 255) - (ground.r + ground.g + ground.b)) / 3
+    }
+    expect(light('#e9e4d6', { r: 207, g: 199, b: 183 })).toBeGreaterThan(15)
+    expect(light('#1f3550', { r: 207, g: 199, b: 183 })).toBeLessThan(-60)
   })
   it('every glyph is its own: no two cover the same places', () => {
     const inked = GLYPH_IDS.map((id) => {

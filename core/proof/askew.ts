@@ -2,7 +2,17 @@ import { SEEN_TILT_DEGREES, tiltDegrees, type Pull } from '../hang/tilt'
 import { centreOf } from '../piece/drawing'
 import { drawnSize } from '../piece/drawn-size'
 import { hangingOn, layOut, partsWith, turned, type Placed } from '../piece/joint'
-import { beadOf, columnsOf, numberAt, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import {
+  beadOf,
+  columnsOf,
+  fittedPart,
+  numberAt,
+  rowsOf,
+  techniqueOf,
+  workOf,
+  type Part,
+  type Piece,
+} from '../piece/piece'
 import { beadOfNumber } from '../piece/sizes'
 import type { Finding } from '../technique/technique'
 import { plainNumber } from '../units/length'
@@ -87,10 +97,16 @@ export function pullsOf(piece: Pick<Piece, 'fit' | 'parts'>, root: Part): Pull[]
   return out.map((p) => ({ grams: p.grams, x: hook.x - p.x, y: p.y - hook.y }))
 }
 
-/** A piece that hangs askew, since one of its sides is heavier. */
+/** The uppermost part that a part hangs from, but what it is worn on. */
+function stiffRoot(parts: readonly Part[], part: Part): Part {
+  const holder = part.on ? parts.find((p) => p.id === part.on!.part) : undefined
+  return holder && !isWorn(holder) ? stiffRoot(parts, holder) : part
+}
+
+/** A piece that hangs askew, since one of its sides is heavier: said of the part that it is fitted by. */
 export function askewFindings(part: Part, piece: Pick<Piece, 'fit' | 'parts'>): Finding[] {
-  if (!fitKindOf(piece.fit.kind).hangs) return []
-  const pulls = pullsOf(piece, part)
+  if (!fitKindOf(piece.fit.kind).hangs || fittedPart(piece).id !== part.id) return []
+  const pulls = pullsOf(piece, stiffRoot(piece.parts, part))
   if (!pulls) return []
   const degrees = tiltDegrees(pulls)
   return Math.abs(degrees) <= SEEN_TILT_DEGREES

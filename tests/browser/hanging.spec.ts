@@ -177,10 +177,34 @@ test('dangles graded in fives: pins by length, an uneven pair, both earrings', a
 test('a fringed loom pendant and studs with a drop are changed and taken along', async ({ weaver: page }) => {
   const pendant = await createPiece(page, demo('Lighthouse pendant'))
   await zoneEdited(page, pendant)
-  await throughAll(page, pendant, { findings: /Cord or chain to wear it on/, pair: false })
+  await throughAll(page, pendant, { findings: /Cord to wear it on/, pair: false })
   const studs = await createPiece(page, demo('Pebble studs'))
   await zoneEdited(page, studs)
   await throughAll(page, studs, { findings: /Headpins/, pair: true })
+})
+
+test('a front on a chain: its links are a necklace long, and every so-manieth carries a dangle', async ({
+  weaver: page,
+}) => {
+  const id = await begin(page, 'Pendant or front', 'Dangles on pins', 'pins', 'A chain, as a front')
+  const begun = await now(page, id)
+  expect(begun.parts.map((p) => p.technique)).toEqual(['finding', 'dangles'])
+  expect(fittedPart(begun).settings).toMatchObject({ first: 0 })
+  await plain(page)
+  await zoneEdited(page, id)
+  await throughAll(page, id, { findings: /Chain of \d+ links/, pair: false })
+  // A longer necklace has more links; where none of them is the middle one, the next counts are said.
+  await page.goto(`/piece/${id}/mat`)
+  await page.getByRole('button', { name: 'Parts', exact: true }).click()
+  await page.getByRole('button', { name: 'Take it in hand: Chain' }).click()
+  const long = page.getByLabel('Length', { exact: true })
+  const { tall, pitch } = begun.parts[0]!.settings as { tall: number; pitch: number }
+  await long.fill(`${tall + pitch} mm`)
+  await long.press('Enter')
+  await saved(page)
+  await expect.poll(async () => (await now(page, id)).parts[0]!.settings.tall).toBeCloseTo(tall + pitch, 6)
+  await page.goto(`/piece/${id}/tally`)
+  await expect(page.getByText(/have no middle for \d+ places/).first()).toBeVisible()
 })
 
 test('a finding and a fringe are put on a band by hand, with a swag', async ({ weaver: page }) => {

@@ -353,7 +353,13 @@ describe('a chain round the neck', () => {
 })
 
 describe('a piece on one loop', () => {
-  const fit = fitSchema.parse({ kind: 'earrings', bodyMm: 50, closure: usualClosure('ear-wire'), widthMm: 20 })
+  const fit = fitSchema.parse({
+    kind: 'earrings',
+    part: 'fall',
+    bodyMm: 50,
+    closure: usualClosure('ear-wire'),
+    widthMm: 20,
+  })
   const hangs = (counts: readonly number[], more: readonly Part[] = []) => ({
     ...made(
       finding({ kind: 'bar', across: 12, tall: 6 }),
@@ -366,7 +372,7 @@ describe('a piece on one loop', () => {
     ),
     fit,
   })
-  const askew = (p: Piece) => partFindings(p.parts[0]!, p).find((f) => f.code === 'hangs-askew')?.says
+  const askew = (p: Piece) => partFindings(fall(p), p).find((f) => f.code === 'hangs-askew')?.says
   it('hangs askew where one side is heavier, by hand', () => {
     expect(askew(hangs([5, 9, 13, 9, 5]))).toBeUndefined()
     const p = hangs([20, 2, 2, 2, 2])
@@ -404,7 +410,7 @@ describe('a piece on one loop', () => {
       )
       return { ...p, fit: fitSchema.parse({ ...fit, kind: 'pendant', closure: usualClosure('bail') }) }
     }
-    const codesOf = (p: Piece) => partFindings(p.parts[1]!, p).map((f) => f.code)
+    const codesOf = (p: Piece) => partFindings(fall(p), p).map((f) => f.code)
     expect(codesOf(strap({}, []))).toContain('hangs-askew')
     expect(codesOf(strap({ strap: 'two' }, [1, 2]))).not.toContain('hangs-askew')
   })
