@@ -329,8 +329,8 @@ export function emptyPixels(ground: Rgb, w: number, h: number): Int32Array {
 const FAR_PX = 9
 
 /**
- * The colour of a bead from afar: the mean of its pixels within its rim. Ground and shadow at the rim would make a pale
- * bead as dark as the mat that it lies on.
+ * The colour of a bead from afar: the mean of its pixels within its rim. Ground and shadow at the rim would make a
+ * pale bead as dark as the mat that it lies on.
  */
 export function meanPixel(look: BeadLook, ground: Rgb): number {
   const whole = beadPixels({ ...look, glyph: null }, ground, FAR_PX, FAR_PX, 'across')
