@@ -10,7 +10,7 @@ import { costSchema, fitSchema, supplySchema, type Joint } from '../core/piece/s
 import { sized } from '../core/piece/sizes'
 import { requireTechnique } from '../core/technique/registry'
 import type { Settings } from '../core/technique/technique'
-import { usualClosure, type ClosureKind } from '../core/wear/closure'
+import { usualClosure, type Closure, type ClosureKind } from '../core/wear/closure'
 import type { FitKind } from '../core/wear/kind'
 import { trayOf, type Dish } from './plan'
 
@@ -22,7 +22,7 @@ interface Hangs {
   readonly wearer: string
   readonly kind: FitKind
   readonly bodyMm: number
-  readonly closure: ClosureKind
+  readonly closure: ClosureKind | Pick<Closure, 'kind' | 'name' | 'lengthMm'>
   readonly spec: string
   readonly tray: readonly Dish[]
   readonly part: string
@@ -101,7 +101,10 @@ function hanging(plan: Hangs): Piece {
         part: plan.part,
         wearer: plan.wearer,
         bodyMm: plan.bodyMm,
-        closure: usualClosure(plan.closure),
+        closure:
+          typeof plan.closure === 'string'
+            ? usualClosure(plan.closure)
+            : { ...usualClosure(plan.closure.kind), ...plan.closure },
         widthMm: 30,
       }),
       gauges: [],
@@ -310,8 +313,8 @@ export const HANGING_PIECES: readonly Piece[] = [
     notes: 'Nine pins on a chain of 163 links, every fourth link; the longest hangs from the middle one.',
     wearer: 'Ines',
     kind: 'pendant',
-    bodyMm: 46,
-    closure: 'own',
+    bodyMm: 36,
+    closure: { kind: 'own', name: 'Links of the chain', lengthMm: 0 },
     spec: 'ball-4-mm',
     part: 'pins',
     tray: [

@@ -10,6 +10,8 @@ import { applySteps } from '../piece/step'
 import { sized } from '../piece/sizes'
 import type { Begins } from '../technique/begins'
 import type { Settings, Technique } from '../technique/technique'
+import type { Fit } from '../piece/schema'
+import { usualClosure, type Closure } from '../wear/closure'
 import type { FitKind } from '../wear/kind'
 import { firstPart, hungBelow } from './part'
 
@@ -26,9 +28,9 @@ interface HangingWish {
   readonly widthMm: number
   readonly tray: readonly TrayBead[]
   /** The piece round some parts. */
-  around(tray: TrayBead[], parts: readonly Part[], fitted: string): Piece
-  /** What closing takes of the measure, and the measure, mm. */
-  readonly takenMm: number
+  around(tray: TrayBead[], parts: readonly Part[], fit: Pick<Fit, 'part' | 'closure'>): Piece
+  readonly closure: Closure
+  /** The measure, mm. */
   readonly bodyMm: number
 }
 
@@ -51,6 +53,7 @@ export function beginHanging(wish: HangingWish, more: (tray: readonly TrayBead[]
     parts: above,
     strands,
     settings: bySide = {},
+    closure: between,
   } = beginning.above({
     count: begins.countFor(widthMm, bead),
     widthMm,
@@ -73,13 +76,14 @@ export function beginHanging(wish: HangingWish, more: (tray: readonly TrayBead[]
     repeat: raggedFrom([[tray[0]!.number]]),
     end: raggedFrom([]),
   }
-  const piece = hung(sized(wish.around(tray, [...joined, strand], strand.id)))
+  const closure: Closure = between ? { ...usualClosure('own'), ...between } : wish.closure
+  const piece = hung(sized(wish.around(tray, [...joined, strand], { part: strand.id, closure })))
   const part = piece.parts.at(-1)!
   const own = wholeExtent(piece, part).lengthMm.nominal - bead.d
   const specs = new Map(tray.map((b) => [b.number, requireSpec(b.spec)]))
   const rule = begins.rule({
     strands: Math.min(RULE_LIMITS.strands, strands),
-    longMm: Math.max(bead.l, wish.bodyMm - wish.takenMm - own),
+    longMm: Math.max(bead.l, wish.bodyMm - (closure.lengthMm - closure.overlapMm) - own),
     numbers: tray.map((b) => b.number),
     specOf: (number) => specs.get(number) ?? bead,
   })

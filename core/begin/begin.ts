@@ -199,7 +199,6 @@ function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayB
 
 /** Strands begin with what they hang from; they are what is fitted. */
 function beginStrands(wish: PieceWish, technique: Technique, tray: TrayBead[], settings: Settings): Piece {
-  const { closure } = wish
   return beginHanging(
     {
       technique,
@@ -211,10 +210,10 @@ function beginStrands(wish: PieceWish, technique: Technique, tray: TrayBead[], s
       widthMm: wish.widthMm,
       tray,
       bodyMm: wish.bodyMm,
-      takenMm: closure.lengthMm - closure.overlapMm,
-      around(all, parts, fitted) {
+      closure: wish.closure,
+      around(all, parts, fit) {
         const piece = headOf(wish, all, parts.at(-1)!)
-        return { ...piece, parts, fit: { ...piece.fit, part: fitted } }
+        return { ...piece, parts, fit: { ...piece.fit, ...fit } }
       },
     },
     (all) => trayOf(all, wish.spec, all.length + 1).at(-1)!,

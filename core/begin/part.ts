@@ -2,11 +2,8 @@ import { cellsFrom, emptyCells } from '../grid/cells'
 import { raggedFrom } from '../grid/lines'
 import type { Part } from '../piece/piece'
 import type { Joint } from '../piece/schema'
-import type { AbovePart } from '../technique/begins'
+import { RING_MM, type AbovePart } from '../technique/begins'
 import { requireTechnique } from '../technique/registry'
-
-/** Rings that a front hangs by when it is begun, mm. */
-const RING_MM = 4
 
 /** How a part hangs below another: sewn on, middle to middle; or by a ring at each of the places named, from 1. */
 export const hungBelow = (part: string, ringsAt: readonly number[] = []): Joint => ({

@@ -53,7 +53,7 @@ function zoneWishes(piece: Piece, part: Part, missingMm: number): Wish[] {
       const next = withZone(rule, z, by)
       if (!next) return []
       const words = `${counted(Math.abs(by), 'bead')} ${by > 0 ? 'more' : 'fewer'}`
-      return [{ way: 'zone', says: `zone ${z + 1} of ${part.name} ${words}`, steps: ruleSteps(piece, part, next) }]
+      return [{ way: 'zone', says: `zone ${z + 1} of ${part.name}: ${words}`, steps: ruleSteps(piece, part, next) }]
     })
   })
 }

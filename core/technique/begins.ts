@@ -3,6 +3,9 @@ import type { FitKind } from '../wear/kind'
 import type { StrandRule } from '../hang/rule'
 import type { Settings } from './setting'
 
+/** Rings that a front hangs by when it is begun, mm (common practice: a small ring). */
+export const RING_MM = 4
+
 /** A part above the strands that work begins with: rows of tray beads by their place on the tray, 0 for none. */
 export interface AbovePart {
   readonly technique: string
@@ -34,6 +37,8 @@ export interface Beginning {
     readonly strands: number
     /** Settings of the strands that follow from what they hang on. */
     readonly settings?: Settings
+    /** What is between the measure’s beginning and the work, where these parts decide it. */
+    readonly closure?: { readonly name: string; readonly lengthMm: number }
   }
 }
 

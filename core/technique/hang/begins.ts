@@ -1,6 +1,7 @@
 import { requireSpec, type BeadSpec } from '../../bead/spec'
 import type { StrandRule, Zone } from '../../hang/rule'
 import { everyFor, linksIn, middleFirst } from '../../hang/chain'
+import { RING_MM } from '../begins'
 import { spreadOver } from '../../hang/spread'
 import type { AbovePart, Beginning, Begins } from '../begins'
 
@@ -66,6 +67,7 @@ const ON_CORDS: Beginning = {
         },
         { ...brickRows('Front', [crest(strands), crest(strands, 1)]), ringsAt: [1, 2] },
       ],
+      closure: { name: 'Rings', lengthMm: RING_MM },
     }
   },
 }
@@ -96,6 +98,7 @@ const ON_CHAIN: Beginning = {
         },
       ],
       settings: { first: 0, every },
+      closure: { name: 'Links of the chain', lengthMm: 0 },
     }
   },
 }

@@ -441,7 +441,10 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
               ></b
             >
             <span class="quiet"
-              >{{ cut.formula }}; {{ length(cut.spareMm) }} of {{ made > 1 ? 'each' : 'the whole' }} is to spare</span
+              >{{ cut.formula
+              }}<template v-if="cut.spareMm >= 1"
+                >; {{ length(cut.spareMm) }} of {{ made > 1 ? 'each' : 'the whole' }} is to spare</template
+              ></span
             >
           </span>
         </li>
