@@ -220,6 +220,19 @@ describe('joints in words', () => {
     expect(says(to({ link: { kind: 'chain', mm: 20 } }))).toMatch(/by a piece of chain, 20 mm$/)
     expect(says(joint({ part: 'gone' }))).toContain('of a part that is not there')
   })
+  it('of what hangs below, or is sewn to a finding, no sides are said', () => {
+    const below = (technique: string, holder: string, over: Partial<Joint> = {}) =>
+      jointWords([{ ...named('Band', null), technique: holder }], { id: 'b', name: 'B', technique, on: to(over) }, mm)
+    expect(below('fringe', 'brick')).toBe('Hangs below Band')
+    expect(below('brick', 'finding')).toBe('Sewn on below Band')
+    expect(below('brick', 'finding', { holes: [1, 2], link: { kind: 'ring', mm: 4 } })).toBe(
+      'Hangs below Band, at places 1 and 2, by rings, 4 mm',
+    )
+    expect(below('finding', 'loom', { link: { kind: 'chain', mm: 20 } })).toBe(
+      'Hangs below Band by a piece of chain, 20 mm',
+    )
+    expect(below('brick', 'loom')).toBe('Its first row on the last row of Band, sewn on')
+  })
   it('reads beads as people write them', () => {
     const read = (text: string, beads = 12) => {
       const found = parseHoles(text, beads)

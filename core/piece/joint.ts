@@ -2,6 +2,7 @@ import { linksIn } from '../hang/chain'
 import { bad, good, problem, type Problem, type Result } from '../problem'
 import type { Point } from '../technique/lattice'
 import type { Holds } from '../technique/held'
+import { requireTechnique } from '../technique/registry'
 import { columnsOf, rowsOf, techniqueOf, workOf, type Part, type Piece } from './piece'
 import { LIMITS, type Joint, type Side } from './schema'
 
@@ -76,14 +77,34 @@ export const turnsOfLink = ({ kind, mm, linkMm }: NonNullable<Joint['link']>): n
 /** What a link keeps apart when it is first chosen, mm (common practice: a small ring, a short piece of chain). */
 export const USUAL_LINK_MM = { ring: 4, chain: 20 } as const
 
+/** Whether a part is seen to hang below another: strands, and all that a finding holds. */
+const seenBelow = (part: Told, holder: Told | undefined, { at, by }: Joint): boolean =>
+  at === 'end' && by === 'start' && [part, holder].some((p) => p?.technique !== undefined && isHanging(p.technique))
+
+const isHanging = (technique: string): boolean => {
+  const { hangs, holds } = requireTechnique(technique)
+  return hangs === true || holds !== undefined
+}
+
+type Told = Joined & Partial<Pick<Part, 'technique'>>
+
 /** How a part hangs, in words; `show` says a length. */
-export function jointWords(parts: readonly Joined[], { on }: Joined, show: (mm: number) => string): string {
+export function jointWords(parts: readonly Told[], part: Told, show: (mm: number) => string): string {
+  const { on } = part
   if (!on) return ''
-  const there = parts.find((p) => p.id === on.part)?.name ?? 'a part that is not there'
-  const beads = on.holes.length === 0 ? '' : `, bead${on.holes.length > 1 ? 's' : ''} ${on.holes.join(' and ')},`
+  const holder = parts.find((p) => p.id === on.part)
+  const there = holder?.name ?? 'a part that is not there'
+  const numbers = on.holes.join(' and ')
   const many = on.holes.length > 1
-  const by = on.link ? ` by ${LINK_WORDS[on.link.kind][many ? 1 : 0]}, ${show(on.link.mm)}` : ' sewn on'
-  return `Its ${sideWords(on.by)} on the ${sideWords(on.at)} of ${there}${beads}${beads || on.link ? by : `,${by}`}`
+  const link = on.link ? ` by ${LINK_WORDS[on.link.kind][many ? 1 : 0]}, ${show(on.link.mm)}` : ''
+  if (seenBelow(part, holder, on)) {
+    const hangs = on.link !== null || (part.technique !== undefined && requireTechnique(part.technique).hangs === true)
+    const places = on.holes.length === 0 ? '' : `, at place${many ? 's' : ''} ${numbers}${link ? ',' : ''}`
+    return `${hangs ? 'Hangs' : 'Sewn on'} below ${there}${places}${link}`
+  }
+  const beads = on.holes.length === 0 ? '' : `, bead${many ? 's' : ''} ${numbers},`
+  const by = link || ' sewn on'
+  return `Its ${sideWords(on.by)} on the ${sideWords(on.at)} of ${there}${beads}${beads || link ? by : `,${by}`}`
 }
 
 /** Beads of a side as people write them: numbers with anything between; none is the middle of the side. */
