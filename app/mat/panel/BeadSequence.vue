@@ -77,7 +77,7 @@ li {
 li b {
   font: 650 15px/1 var(--title);
 }
-ol > li button {
+.sequence > ol > li > button {
   width: 28px;
   height: 34px;
   border: 0;
@@ -113,7 +113,7 @@ ol > li button {
   height: 16px;
 }
 @media (width <= 900px) {
-  ol > li button {
+  .sequence > ol > li > button {
     width: 40px;
     height: 44px;
   }
