@@ -44,7 +44,8 @@ export interface RowLayout {
  */
 export interface RowWork extends Omit<Strung, 'drawing' | 'path' | 'acts' | 'row'> {
   program(work: Work, rows: readonly Row[]): RowProgram
-  layout(work: Work, rows: readonly Row[], run: Run): RowLayout
+  /** `run`: the work as it is told, for layouts that follow from it; telling costs more than laying out. */
+  layout(work: Work, rows: readonly Row[], run: () => Run): RowLayout
   /** What is cut, from the way of each carrier through the work, mm. */
   runs(work: Work, ways: ReadonlyMap<string, number>): readonly ThreadRun[]
   /** What runs through the beads, where it is neither the thread nor the needle of the piece. */
@@ -67,6 +68,7 @@ const CARRIERS: Readonly<Record<string, CarrierId>> = { thread: 'thread', wire: 
 /** Row work is told hole by hole: so many beads are held at most, far more than anyone strings. */
 export const MOST_TOLD = 60_000
 
+/** The work as it is told and laid out, each part of it worked out once it is asked for: a drawing needs no words. */
 interface Told {
   readonly program: RowProgram
   readonly run: Run
@@ -79,6 +81,12 @@ interface Told {
   readonly nodes: ReadonlyMap<number, Node>
   /** Sums of the run, once they were asked for. */
   totals?: Totals
+}
+
+/** A value that is made when it is first asked for. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null
+  return () => (made ??= { value: make() }).value
 }
 
 /** A layout moved and made larger so that every bead lies within it, as it is turned. */
@@ -139,31 +147,53 @@ export function rowWork(own: RowWork): Strung {
   const kept = new WeakMap<object, Told>()
   function tell(work: Work): Told {
     const rows = rowsOfWork(work)
-    const program = own.program(work, rows)
-    const run = runRows(program)
-    const steps: number[][] = rows.map(() => [])
+    const program = once(() => own.program(work, rows))
+    const run = once(() => runRows(program()))
     const rowOf = (motif: number): number =>
-      Math.max(0, Math.min(rows.length - 1, program.lineOf ? program.lineOf(motif) : motif))
-    run.done.forEach(({ motif }, k) => {
-      steps[rowOf(motif)]?.push(k)
+      Math.max(0, Math.min(rows.length - 1, program().lineOf ? program().lineOf!(motif) : motif))
+    const steps = once(() => {
+      const out: number[][] = rows.map(() => [])
+      run().done.forEach(({ motif }, k) => {
+        out[rowOf(motif)]?.push(k)
+      })
+      return out
     })
     /** Cells of the beads; one that its line has no room for, or another bead in it already, has none. */
-    const taken = new Set<number>()
-    const keys = run.nodes.map((node) => {
-      const [c, r] = [program.placeOf(node), rowOf(node.motif)]
-      const key = keyOf(work.columns, c, r)
-      if (node.isFixture || c >= (rows[r]?.length ?? 0) || taken.has(key)) return -1
-      taken.add(key)
-      return key
+    const keys = once(() => {
+      const taken = new Set<number>()
+      return run().nodes.map((node) => {
+        const [c, r] = [program().placeOf(node), rowOf(node.motif)]
+        const key = keyOf(work.columns, c, r)
+        if (node.isFixture || c >= (rows[r]?.length ?? 0) || taken.has(key)) return -1
+        taken.add(key)
+        return key
+      })
     })
+    const layout = once(() => framed(own.layout(work, rows, run), work.bead))
+    const words = once(() => stepWords(run()))
+    const nodes = once(() => new Map(run().nodes.flatMap((n) => (keys()[n.id]! < 0 ? [] : [[keys()[n.id]!, n]]))))
     return {
-      program,
-      run,
-      steps,
-      layout: framed(own.layout(work, rows, run), work.bead),
-      words: stepWords(run),
-      keys,
-      nodes: new Map(run.nodes.flatMap((n) => (keys[n.id]! < 0 ? [] : [[keys[n.id]!, n]]))),
+      get program() {
+        return program()
+      },
+      get run() {
+        return run()
+      },
+      get steps() {
+        return steps()
+      },
+      get layout() {
+        return layout()
+      },
+      get words() {
+        return words()
+      },
+      get keys() {
+        return keys()
+      },
+      get nodes() {
+        return nodes()
+      },
     }
   }
   function toldOf(work: Work): Told {

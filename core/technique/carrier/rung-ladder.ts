@@ -96,9 +96,11 @@ function measure(work: Work, rows: readonly Row[]): Measure {
 const LIES: Lies = { repeat: 'along', lies: {}, hangs: [] }
 
 /** The ladder as its thread lays it, its sides in arcs; null where its rungs differ, or are too few to tell. */
-function laidArcs(work: Work, rows: readonly Row[], run: Run): RowLayout | null {
+function laidArcs(work: Work, rows: readonly Row[], told: () => Run): RowLayout | null {
+  if (rows.length < LEAST_RUNGS) return null
+  const run = told()
   const own = { run, n: rows.length }
-  const chain = rows.length >= LEAST_RUNGS ? chainOf(own, LIES) : null
+  const chain = chainOf(own, LIES)
   if (!chain || chain.problem.cells.length > 1) return null
   const { placeOf } = program(work, rows)
   const found = layRun(own, LIES)!
@@ -114,7 +116,7 @@ function laidArcs(work: Work, rows: readonly Row[], run: Run): RowLayout | null 
 
 const LEAST_RUNGS = 5
 
-function layout(work: Work, rows: readonly Row[], run: Run): RowLayout {
+function layout(work: Work, rows: readonly Row[], run: () => Run): RowLayout {
   return laidArcs(work, rows, run) ?? straightSides(work, rows)
 }
 

@@ -217,7 +217,8 @@ export function chain(own: Chain): Strung {
     return strungMm(beads.get(-1) ?? []) + strungMm(beads.get(2) ?? []) + n * pitch
   }
 
-  function layout(work: Work, _rows: readonly unknown[], run: Run): RowLayout {
+  function layout(work: Work, _rows: readonly unknown[], told: () => Run): RowLayout {
+    const run = told()
     const plan = planOf(work)
     const n = motifsIn(plan, work.rows)
     const { start } = edgesOf(plan)
