@@ -1,14 +1,18 @@
-import type { Point } from '../technique/lattice'
-
 /**
  * Curves that wire is bent to, as data: straight lines and arcs of ellipses, one after the other. Lengths in mm, x to
  * the right and y down; angles of arcs in radians from the top, clockwise as it is seen.
  */
+/** A point, mm: x to the right, y down. */
+export interface Spot {
+  readonly x: number
+  readonly y: number
+}
+
 export type Segment =
-  | { readonly do: 'line'; readonly from: Point; readonly to: Point }
+  | { readonly do: 'line'; readonly from: Spot; readonly to: Spot }
   | {
       readonly do: 'arc'
-      readonly middle: Point
+      readonly middle: Spot
       /** Half axes across and down. */
       readonly a: number
       readonly b: number
@@ -22,7 +26,7 @@ export interface Curve {
 }
 
 /** A place on a curve: where, which way it leads (degrees clockwise from the right), and how it bends, 1/mm. */
-export interface OnCurve extends Point {
+export interface OnCurve extends Spot {
   readonly turnDegrees: number
   /** 1 / radius; positive where it turns clockwise. */
   readonly bend: number
@@ -49,7 +53,7 @@ type Arc = Extract<Segment, { do: 'arc' }>
 
 const speed = ({ a, b }: Arc, t: number): number => Math.hypot(a * Math.cos(t), b * Math.sin(t))
 
-const pointOf = (seg: Segment, t: number): Point =>
+const pointOf = (seg: Segment, t: number): Spot =>
   seg.do === 'line'
     ? { x: seg.from.x + (seg.to.x - seg.from.x) * t, y: seg.from.y + (seg.to.y - seg.from.y) * t }
     : { x: seg.middle.x + seg.a * Math.sin(t), y: seg.middle.y - seg.b * Math.cos(t) }

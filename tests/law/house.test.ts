@@ -16,6 +16,7 @@ const ROOMS = [
     'thread',
     'wear',
     'hang',
+    'wire',
     'recipe',
     'layout',
     'technique',
