@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { everyFor, linksIn, middleFirst, nearCounts, nearPlaces, strapPieces } from './chain'
 import { collide, fanDegrees, levelsFor, staggerMm } from './crowd'
-import { facingOf } from './facing'
+import { facingOf, turnedBy } from './facing'
 import { levelled } from './level'
 import { loopHeightMm, loopWireMm, stockPin, wirePasses, wrappedLoopMm } from './pin'
 import {
@@ -58,6 +58,9 @@ describe('two beads in a hole', () => {
   it('says which counts can be spread where one cannot', () => {
     expect(spreadOver(10, 13)).toBeNull()
     expect(nearSpreads(10, 13)).toEqual([12, 14])
+    // None at all is no count to offer; two holes take no odd number alike.
+    expect([nearSpreads(1, 1), nearSpreads(2, 2), nearSpreads(2, 1)]).toEqual([[2], [], [2]])
+    expect([spreadOver(0, 3), spreadOver(3, -1), spreadOver(3, 0)]).toEqual([null, null, [0, 0, 0]])
   })
 })
 
@@ -228,6 +231,9 @@ describe('swags', () => {
     expect(swagOf(20, 16)).toBeNull()
     expect(lengthForSag(14.7, 8)).toBeCloseTo(23.03, 2)
   })
+  it('nothing sags over no width, nor what is no longer than its width', () => {
+    expect([swagOf(0, 5), swagOf(10, 10), lengthForSag(10, 0)]).toEqual([null, null, 10])
+  })
   it('beads of a swag lie end to end, from one end to the other', () => {
     const lengths = [1.4, 2.1, 1.4, 3, 1.4, 2.1, 1.4]
     const places = swagPlaces(9, lengths)
@@ -272,6 +278,20 @@ describe('crowding', () => {
       least = Math.min(least, ((x - p) / (w / 2)) ** 2 + ((y - down) / (h / 2)) ** 2)
     }
     expect(least).toBeCloseTo(1, 6)
+  })
+  it('two drops collide by how far apart they are, wherever they hang', () => {
+    const drop = (x: number, y: number) => ({ x, y, wideMm: 4, highMm: 7 })
+    for (const [dx, dy] of [
+      [0, 0],
+      [30, 12],
+      [-25, 40],
+    ] as const) {
+      expect(collide(drop(dx, dy), drop(dx + 3.9, dy))).toBe(true)
+      expect(collide(drop(dx, dy), drop(dx + 4, dy))).toBe(false)
+      expect(collide(drop(dx, dy), drop(dx, dy + 6.9))).toBe(true)
+      expect(collide(drop(dx, dy), drop(dx, dy + 7.1))).toBe(false)
+    }
+    expect([staggerMm(4, 4, 7), fanDegrees(5, 2, 2.5, 0), fanDegrees(5, 2.5, 2.5, 20)]).toEqual([0, 0, 0])
   })
   it('levels and the fan', () => {
     expect([levelsFor(2.1, 3.4), levelsFor(2.1, 4.2), levelsFor(1.3, 4), levelsFor(3, 2)]).toEqual([2, 2, 4, 1])
@@ -341,6 +361,49 @@ describe('a zone that reaches to a line', () => {
     expect(spread(ends(0, line), line)).toBeLessThanOrEqual(spread(ends(0, 33), 33) + 1e-9)
     ends(0, line).forEach((e, i, all) => expect(e).toBeCloseTo(all[8 - i]!, 9))
   })
+  it('reckons with the zones above it and with its trim; of another zone, or of no strands, it is as it was', () => {
+    // One, two, … beads of 1.4 above it, and no curve: all lengths are multiples of 1.4, and so is the best line.
+    const straight = Array.from({ length: 5 }, () => ({ startMm: 0, lengthOf }))
+    const above = zone({ beads: [1], grow: 'step', from: 1, step: 1 })
+    const below = zone({ grow: 'level', levelMm: 20 })
+    const own = rule({ strands: 5, zones: [above, below, zone({ beads: [2], grow: 'keep', from: 9 })], end: [] })
+    expect(bestLine(own, 1, straight)).toBeCloseTo(14 * 1.4, 9)
+    // Above it a bead of 1.05: the lengths are 1.05 and multiples of 1.4.
+    const small = rule({ ...own, zones: [zone({ beads: [2], grow: 'keep', from: 1 }), below] })
+    expect(bestLine(small, 1, straight)).toBeCloseTo(1.05 + 14 * 1.4, 9)
+    // By trims of 1.05 every 0.35 is reached, 19.95 the nearest.
+    const trimmed = rule({ ...own, zones: [zone({ beads: [1], grow: 'keep', from: 1 }), { ...below, trim: 2 }] })
+    expect(Math.abs(bestLine(trimmed, 1, straight) - 20)).toBeLessThanOrEqual(0.7)
+    const staggered = straight.map((g, i) => ({ ...g, startMm: [0, 0.35, 0.7, 0.35, 0][i]! }))
+    const lineOf = (trim: number) =>
+      bestLine(
+        rule({ ...own, zones: [zone({ beads: [1], grow: 'keep', from: 1 }), { ...below, trim }] }),
+        1,
+        staggered,
+      )
+    const offBy = (trim: number) => {
+      const levelMm = lineOf(trim)
+      const made = rule({ ...own, zones: [zone({ beads: [1], grow: 'keep', from: 1 }), { ...below, trim, levelMm }] })
+      const bottoms = staggered.map((g, i) => g.startMm + sum(strandByRule(made, i, g).map(lengthOf)))
+      return Math.max(...bottoms.map((e) => Math.abs(e - levelMm)))
+    }
+    expect(offBy(2)).toBeLessThan(1e-9)
+    expect(offBy(0)).toBeGreaterThan(0.2)
+    expect(bestLine(own, 0, straight)).toBe(above.levelMm)
+    expect(bestLine(own, 1, [])).toBe(20)
+    expect(bestLine(own, 7, straight)).toBe(0)
+  })
+})
+
+describe('levels of an edge', () => {
+  it('are one of a straight edge, all of a slope, half of a point, and as many as a wave has from crest to trough', () => {
+    expect([levelsOf('straight', 13), levelsOf('slope', 13), levelsOf('point', 13), levelsOf('arc', 12)]).toEqual([
+      1, 13, 7, 6,
+    ])
+    // Thirteen strands in one wave: seven from the first to the middle; in two, four to each crest.
+    expect([levelsOf('wave', 13), levelsOf('wave', 13, 2), levelsOf('wave', 1)]).toEqual([7, 4, 1])
+    expect([shareOf('slope', 0, 1), shareOf('wave', 0, 1)]).toEqual([0, 0])
+  })
 })
 
 describe('pins and loops', () => {
@@ -357,6 +420,14 @@ describe('pins and loops', () => {
     expect(stockPin(12 + wrappedLoopMm(2.5, 0.644, 3))).toBe(45)
     expect(stockPin(71)).toBeNull()
     expect(stockPin(70)).toBe(70)
+  })
+  it('a loop stands half of itself above the beads, a wrapped one its neck higher', () => {
+    // (2.5 + 0.6) / 2; and 1.5 of neck with two turns of 0.6.
+    expect(loopHeightMm(2.5, 0.6, false)).toBeCloseTo(1.55, 9)
+    expect(loopHeightMm(2.5, 0.6, true)).toBeCloseTo(1.55 + 1.5 + 1.2, 9)
+    // A pin of just its length does, and so does a hole.
+    expect([stockPin(25), stockPin(25.1), stockPin(70.1)]).toEqual([25, 30, null])
+    expect([wirePasses(0.8, 0.8), wirePasses(0.8, 0.81), wirePasses(1.6, 0.8, 2)]).toEqual([true, false, true])
   })
   it('a wrapped loop grows by one turn of the wire round itself', () => {
     expect(wrappedLoopMm(2.5, 0.6, 4) - wrappedLoopMm(2.5, 0.6, 3)).toBeCloseTo(2 * Math.PI * 0.6, 9)
@@ -455,6 +526,9 @@ describe('what hangs by one loop', () => {
 })
 
 describe('facing', () => {
+  it('a quarter turn from the side shows the front', () => {
+    expect([turnedBy('side', 1), turnedBy('side', 2), turnedBy('front', 3)]).toEqual(['front', 'side', 'side'])
+  })
   it('turns by a quarter at each link', () => {
     expect(facingOf({ hook: 'side', rings: 0, eyeAcross: false })).toBe('front')
     expect(facingOf({ hook: 'front', rings: 0, eyeAcross: false })).toBe('side')
