@@ -396,7 +396,7 @@ describe('a zone that reaches to a line', () => {
 })
 
 describe('levels of an edge', () => {
-  it('are one of a straight edge, all of a slope, half of a point, and as many as a wave has from crest to trough', () => {
+  it('are one of a straight edge, all of a slope, half of a point, and as many as a wave has to its crest', () => {
     expect([levelsOf('straight', 13), levelsOf('slope', 13), levelsOf('point', 13), levelsOf('arc', 12)]).toEqual([
       1, 13, 7, 6,
     ])
