@@ -5,7 +5,7 @@ import { requireSpec } from '../bead/spec'
 import { cellsFrom, emptyCells, rowAt } from '../grid/cells'
 import { laidOf, laidWork } from '../piece/laid'
 import { techniqueOf, withPart, type Part, type Piece } from '../piece/piece'
-import { requireTechnique } from '../technique/registry'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { usualClosure } from '../wear/closure'
 import { extentOf, mixedSizes, rowMm } from './extent'
 import { colourCycle } from './cycle'
@@ -203,5 +203,24 @@ describe('the cycle of colours', () => {
     const lines = ['AAAA', 'AAAA', 'AAAA', 'AAAA']
     const brick = stitch('brick', { repeat: rows(...lines) })
     expect([colourCycle({ ...brick, technique: 'loom' }), colourCycle(brick)]).toEqual([1, 2])
+  })
+  it('of a single bead in a corner is no less than the bead, whatever the stitch would lack there', () => {
+    for (const { id } of TECHNIQUES.filter((t) => t.store === 'cells' && !t.round)) {
+      const settings = requireTechnique(id).settings.parse({})
+      const across = requireTechnique(id).growth.nearestColumns(3, settings)
+      for (let c = 0; c < across; c++) {
+        const one = part({
+          ...{ technique: id, settings, spec: 'cube-3-mm', times: 1, repeat: emptyCells(across, 0) },
+          start: cellsFrom(
+            across,
+            1,
+            Array.from({ length: across }, (_, k) => (k === c ? 1 : 0)),
+          ),
+          end: emptyCells(across, 1),
+        })
+        const { lengthMm, widthMm } = extentOf(piece({ parts: [one] }), one)
+        expect(Math.min(lengthMm.least, widthMm.least), `${id} ${c}`).toBeGreaterThanOrEqual(0)
+      }
+    }
   })
 })

@@ -141,9 +141,13 @@ function joining(
  * the piece: tray, gauges, thread; with its fit and parts, the size is that of ends joined where nothing closes them.
  */
 export function extentOf(ground: Ground & Partial<Pick<Piece, 'fit' | 'parts'>>, part: Part): Extent {
-  const { shortMm, narrowMm } = laidOf(part)
   const { widerMm, longerMm } = mixedSizes(part, ground.tray)
   const whole = techniqueOf(part).extent(laidWork(part))
+  // Whatever its edges lack, a bead remains.
+  const { l, d } = beadOf(part)
+  const atMost = (lacks: number, { least }: Range) => Math.min(lacks, Math.max(0, least - Math.min(l, d)))
+  const shortMm = atMost(laidOf(part).shortMm, whole.lengthMm)
+  const narrowMm = atMost(laidOf(part).narrowMm, whole.widthMm)
   const laid = withMore(
     whole,
     { mm: 0 - shortMm, says: `− ${plainNumber(shortMm)} mm, since its last rows are not whole` },
