@@ -11,26 +11,9 @@ import { cutList } from '#core/supply/thread'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { requireTechnique } from '#core/technique/registry'
 import { usualClosure } from '#core/wear/closure'
+import { best, loop } from './loop'
 
 /** A fringe that is changed by its rule, in Node, against a fixed loop in the same run. */
-
-/** About 50 ms of plain sums. */
-function loop(): number {
-  let sum = 0
-  for (let k = 0; k < 30_000_000; k++) sum = (sum + k * 7) % 1_000_003
-  return sum
-}
-
-/** The shortest of several goes, ms. */
-function best(goes: number, work: () => unknown): number {
-  let least = Infinity
-  for (let k = 0; k < goes; k++) {
-    const from = performance.now()
-    work()
-    least = Math.min(least, performance.now() - from)
-  }
-  return least
-}
 
 const ruleOf = (piece: Piece): StrandRule => {
   const part = fittedPart(piece)

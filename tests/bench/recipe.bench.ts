@@ -6,26 +6,9 @@ import { bridgeByTouch } from '#core/recipe/measure'
 import { requireSpec } from '#core/bead/spec'
 import { flower, lozenge } from '../fixture/recipe'
 import { ownRecipe } from '../fixture/own-recipe'
+import { best, loop } from './loop'
 
 /** Recipes that are sound and such that are not, in Node, against a fixed loop in the same run. */
-
-/** About 50 ms of plain sums: the bound for a refusal. */
-function loop(): number {
-  let sum = 0
-  for (let k = 0; k < 30_000_000; k++) sum = (sum + k * 7) % 1_000_003
-  return sum
-}
-
-/** The shortest of several goes, ms. */
-function best(goes: number, work: () => unknown): number {
-  let least = Infinity
-  for (let k = 0; k < goes; k++) {
-    const from = performance.now()
-    work()
-    least = Math.min(least, performance.now() - from)
-  }
-  return least
-}
 
 const piece = ownRecipe(flower, { motif: [1, 1, 1, 1, 2, 2, 2, 2, 3, 2, 2, 2], end: [1, 1, 1, 1] }, { times: 10 })
 /** The piece file with another motif, as text. */
