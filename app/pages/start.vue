@@ -4,7 +4,7 @@ import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { DEFAULT_SPEC, requireSpec } from '#core/bead/spec'
 import { boundsOf } from '#core/bounds'
 import { asKind, forPerson, withClosure } from '#core/fit/change'
-import { usualClosure } from '#core/wear/closure'
+import { closureName, sameClosure, usualClosure } from '#core/wear/closure'
 import { canWind, FIT_TABLE, fitKindOf, type FitKind } from '#core/wear/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
 import { beginPiece, settingsFor } from '#core/begin/begin'
@@ -126,6 +126,11 @@ const begins = computed(() => requireTechnique(wish.technique).begins ?? null)
 const hangsFrom = computed(() =>
   (begins.value?.from ?? []).filter(({ kinds }) => kinds?.includes(fit.value.kind) ?? true),
 )
+/** What lies between a front and its necklace, where what it hangs from decides that; else empty. */
+const between = computed(() => {
+  const { closure } = piece.value.fit
+  return sameClosure(closure, fit.value.closure) ? '' : closureName(closure)
+})
 const tube = computed(() => requireTechnique(wish.technique).round)
 watch(tube, () => {
   set('widthMm', tubeWidth())
@@ -219,8 +224,9 @@ async function begin() {
             label="Times round"
             @update:model-value="(n: number) => set('wraps', n)"
           />
+          <p v-if="between" class="quiet">It hangs by: {{ between.toLowerCase() }}.</p>
           <ClosureFields
-            v-if="kind.closures.length > 1"
+            v-if="kind.closures.length > 1 && !between"
             :kind="fit.kind"
             :closure="fit.closure"
             @change="

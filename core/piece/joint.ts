@@ -98,7 +98,7 @@ export function jointWords(parts: readonly Told[], part: Told, show: (mm: number
   const many = on.holes.length > 1
   const link = on.link ? ` by ${LINK_WORDS[on.link.kind][many ? 1 : 0]}, ${show(on.link.mm)}` : ''
   if (seenBelow(part, holder, on)) {
-    const hangs = on.link !== null || (part.technique !== undefined && requireTechnique(part.technique).hangs === true)
+    const hangs = link !== '' || (part.technique !== undefined && requireTechnique(part.technique).hangs === true)
     const places = on.holes.length === 0 ? '' : `, at place${many ? 's' : ''} ${numbers}${link ? ',' : ''}`
     return `${hangs ? 'Hangs' : 'Sewn on'} below ${there}${places}${link}`
   }
