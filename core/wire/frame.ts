@@ -118,21 +118,38 @@ export function placesOnFrame(
     on[k < 0 ? stretches.length - 1 : k]!.push(bead)
     sofar += bead.l
   }
-  let gapMm = Infinity
-  const places = stretches.flatMap((stretch, k): FramePlace[] => {
-    const own = on[k]!
-    if (own.length === 0) return []
-    const room = roomOf(stretch, own[0]!, own.at(-1)!)
-    let [low, high] = [-Math.max(...own.map(({ l }) => l)), (room.to - room.from) / own.length]
-    for (let turn = 0; turn < 50; turn++) {
-      const gap = (low + high) / 2
-      if (walk(curve, own, room.from, gap).end > room.to) high = gap
-      else low = gap
-    }
-    gapMm = Math.min(gapMm, low)
-    return walk(curve, own, room.from, low).starts.map((s, i) => chordAt(curve, s, own[i]!.l))
-  })
-  return { places, gapMm: Number.isFinite(gapMm) ? gapMm : 0 }
+  const laid = stretches.map((stretch, k) =>
+    on[k]!.length === 0 ? NOTHING : placesBetween(curve, on[k]!, roomOf(stretch, on[k]![0]!, on[k]!.at(-1)!)),
+  )
+  const gapMm = Math.min(...laid.map((one) => one.gapMm))
+  return { places: laid.flatMap(({ places }) => places), gapMm: Number.isFinite(gapMm) ? gapMm : 0 }
+}
+
+interface LaidOn {
+  readonly places: readonly FramePlace[]
+  /** How far neighbours stand apart beyond touching, mm; below 0 there are too many. */
+  readonly gapMm: number
+}
+
+const NOTHING: LaidOn = { places: [], gapMm: Infinity }
+
+/** Where beads lie on a stretch of a curve, mm along it, all joints open by the same. */
+export function placesBetween(
+  curve: MeasuredCurve,
+  beads: readonly Bent[],
+  { from, to }: { readonly from: number; readonly to: number },
+): LaidOn {
+  if (beads.length === 0) return NOTHING
+  let [low, high] = [-Math.max(...beads.map(({ l }) => l)), Math.max(0, to - from) / beads.length]
+  for (let turn = 0; turn < 50; turn++) {
+    const gap = (low + high) / 2
+    if (walk(curve, beads, from, gap).end > to) high = gap
+    else low = gap
+  }
+  return {
+    places: walk(curve, beads, from, low).starts.map((s, i) => chordAt(curve, s, beads[i]!.l)),
+    gapMm: low,
+  }
 }
 
 /** A bead by the ends of its hole on the wire: its middle between them, turned as its hole. */

@@ -48,9 +48,11 @@ export function supportMm(bead: Bent, beta: number): number {
  * Half the angle that a bead takes of a bend of radius `r`, its hole’s ends on the wire; null where the bend is
  * tighter than the bead can lie on. Two equal neighbours touch where their middles stand twice this apart.
  */
-export function wedge(bead: Bent, r: number): number | null {
+export const wedge = (bead: Bent, r: number): number | null => wedgeAt(bead, Math.sqrt(r * r - (bead.l * bead.l) / 4))
+
+/** The same for a bead whose middle lies so far from the middle of the bend, mm. */
+export function wedgeAt(bead: Bent, middle: number): number | null {
   const { l, d } = bead
-  const middle = Math.sqrt(r * r - (l * l) / 4)
   if (!(middle > d / 2)) return null
   switch (sectionOf(bead)) {
     case 'ellipse':
@@ -59,7 +61,7 @@ export function wedge(bead: Bent, r: number): number | null {
       return Math.atan(l / (2 * middle - d))
     case 'rhomb':
       // Their tips meet first.
-      return Math.asin(l / (2 * r))
+      return Math.atan(l / (2 * middle))
   }
 }
 

@@ -1,0 +1,70 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { requireSpec as spec } from '../bead/spec'
+import { wireDiameterMm } from '../units/wire-gauge'
+import { halfHull, onStem, outOf, stemTurns, takenAlong, woundRows, woundWireMm } from './rows-wound'
+
+const STEM = { stemMm: wireDiameterMm(22), wireMm: wireDiameterMm(26) }
+const stem = (...ids: string[]) => onStem(ids.map(spec))
+const counts = (on: string[], rows: string[]) => woundRows(stem(...on), rows.map(spec), STEM).map(({ count }) => count)
+
+describe('rows wound round a stem', () => {
+  it('a 6 mm and a 3 mm bead: half outline 11.82, six 2 mm balls and ten 8/0 a side, 128 mm of wire', () => {
+    expect(halfHull(stem('ball-6-mm', 'ball-3-mm'), 0).lengthMm).toBeCloseTo(11.82, 2)
+    const rows = woundRows(stem('ball-6-mm', 'ball-3-mm'), [spec('ball-2-mm'), spec('round-8')], STEM)
+    expect(rows.map(({ count }) => count)).toEqual([6, 10])
+    expect(rows.map(({ curve }) => Number(curve.lengthMm.toFixed(2)))).toEqual([14.96, 22.82])
+    expect(rows.map(({ turns }) => turns)).toEqual([2, 6])
+    expect(rows[0]!.slackMm).toBeCloseTo(0.95, 1)
+    expect(woundWireMm(rows, STEM)).toBeCloseTo(128, 0)
+  })
+  it('four rows as worked by hand; one ball takes fewer than two', () => {
+    const two = ['ball-6-mm', 'ball-3-mm']
+    expect(counts(two, ['ball-2-mm', 'round-11', 'round-11', 'round-8'])).toEqual([6, 14, 19, 16])
+    expect(counts(two, Array<string>(4).fill('round-11'))).toEqual([9, 14, 19, 24])
+    expect(counts(['ball-6-mm'], Array<string>(4).fill('round-11'))).toEqual([8, 13, 17, 22])
+  })
+  it('each row is longer than the last by π times half of both rows (Steiner), whatever stands there (property)', () => {
+    const any = fc.array(fc.constantFrom('ball-6-mm', 'ball-3-mm', 'ball-4-mm', 'round-8', 'bicone-4-mm'), {
+      ...{ minLength: 1, maxLength: 5 },
+    })
+    fc.assert(
+      fc.property(any, any, (on, rows) => {
+        const thick = rows.map((id) => spec(id).d)
+        const wound = woundRows(stem(...on), rows.map(spec), STEM)
+        const half = halfHull(stem(...on), 0)
+        expect(wound[0]!.curve.lengthMm - half.lengthMm).toBeCloseTo((Math.PI * thick[0]!) / 2, 3)
+        for (let k = 1; k < rows.length; k++)
+          expect(wound[k]!.curve.lengthMm - wound[k - 1]!.curve.lengthMm).toBeCloseTo(
+            (Math.PI * (thick[k - 1]! + thick[k]!)) / 2,
+            3,
+          )
+        // Cauchy: half of a convex outline is the integral of how far it reaches in each direction.
+        let cauchy = 0
+        const steps = 4000
+        for (let k = 0; k < steps; k++) {
+          const way = ((k + 0.5) / steps) * Math.PI - Math.PI / 2
+          const reach = Math.max(...stem(...on).map(({ y, r }) => y * Math.sin(way) + r))
+          cauchy += (reach * Math.PI) / steps
+        }
+        expect(half.lengthMm).toBeCloseTo(cauchy, 2)
+        // It begins above and ends below on the stem, to the right of it.
+        expect(half.at(0).x).toBeCloseTo(0, 6)
+        expect(half.at(half.lengthMm).x).toBeCloseTo(0, 3)
+        expect(half.at(half.lengthMm / 2).x).toBeGreaterThan(0)
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('a larger bead of the row never fits more often; as many turns as the rows are thick, one at least', () => {
+    const of = (id: string) => counts(['ball-6-mm'], [id])[0]!
+    expect([of('round-11'), of('ball-2-mm'), of('ball-4-mm')]).toEqual([...[8, 5, 3]])
+    expect(stemTurns(null, 2, 0.4)).toBe(3)
+    expect(stemTurns(null, 0.1, 0.4)).toBe(1)
+    expect(stemTurns(2, 3, 0.4)).toBe(6)
+    expect(outOf([2, 3, 1])).toEqual([1, 3.5, 5.5])
+    expect(takenAlong(halfHull(stem('ball-6-mm'), 1), spec('ball-2-mm'))).toBeCloseTo(2.1, 1)
+    expect(halfHull([], 1).lengthMm).toBe(0)
+    expect(takenAlong(halfHull([], 1), spec('ball-2-mm'))).toBe(2)
+  })
+})
