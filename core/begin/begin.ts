@@ -4,7 +4,8 @@ import { requireSpec } from '../bead/spec'
 import type { Closure } from '../wear/closure'
 import { gaugeKeyOf, sameGauge } from '../fit/gauge'
 import { fitKindOf, type FitKind } from '../wear/kind'
-import { rowsWanted, type Fitted } from '../fit/reckon'
+import { extentOf } from '../fit/extent'
+import { fitOf, rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
 import { linesOf, raggedFrom, removeLines } from '../grid/lines'
@@ -14,7 +15,7 @@ import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
 import { isRing } from '../piece/join'
-import { SECTIONS, type Part, type Piece } from '../piece/piece'
+import { SECTIONS, workOf, type Part, type Piece } from '../piece/piece'
 import { hung } from '../piece/held'
 import { sized } from '../piece/sizes'
 import { costSchema, fitSchema, LIMITS, supplySchema, type Gauge } from '../piece/schema'
@@ -188,7 +189,14 @@ function trayFor(technique: Technique, tray: readonly TrayBead[]): TrayBead[] {
 function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayBead[], settings: Settings): Piece {
   const tray = trayFor(technique, first)
   const numbers = tray.map((b) => b.number)
-  const part = (count: number) => linesPart(technique, wish.spec, settings, count, numbers)
+  const as = (own: Settings) => (count: number) => linesPart(technique, wish.spec, own, count, numbers)
+  // What is bent to a size begins in the one that is wanted.
+  const draft = headOf(wish, tray, as(settings)(1))
+  const sized = technique.wire?.sizedTo?.(
+    extentOf(draft, draft.parts[0]!).lengthMm.nominal - fitOf(draft).differenceMm,
+    workOf(draft.parts[0]!),
+  )
+  const part = as(sized?.[0]?.settings ?? settings)
   const wanted = Math.round(rowsWanted(headOf(wish, tray, part(1))))
   const made = part(Math.min(LIMITS.rows, Math.max(1, wanted)))
   // Parts that nothing plays as it is set have no bead until they are asked for.

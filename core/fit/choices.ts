@@ -22,10 +22,10 @@ import { fitOf, rowsWanted, type FitResult, type Fitted } from './reckon'
 /**
  * What a choice gives way in: nothing, ends that are worked without beads, plain rows at the ends, colour cycles
  * begun, a repeat broken off, a setting by one, the closure, a chain, or the size of the beads; of what hangs a zone
- * of its strands, or rows above them.
+ * of its strands, or rows above them; of wire the size that it is bent to.
  */
 export type Way =
-  'zone' | 'rows' | 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'tune' | 'closure' | 'chain' | 'bead'
+  'zone' | 'size' | 'rows' | 'whole' | 'plain' | 'ends' | 'cycle' | 'part' | 'tune' | 'closure' | 'chain' | 'bead'
 
 /** What a choice changes of the piece. */
 export interface Choice {
@@ -155,6 +155,7 @@ const CHAIN_MM = 50
 export const PRICE: Record<Way, number> = {
   whole: 0,
   zone: 0.4,
+  size: 0.3,
   rows: 0.6,
   plain: 0.5,
   cycle: 1,

@@ -2,14 +2,16 @@ import { neighbourSpecs, requireSpec } from '../bead/spec'
 import { RULE_LIMITS, type StrandRule } from '../hang/rule'
 import { removeLinesStep, setStep } from '../piece/edit'
 import { partsWith } from '../piece/joint'
-import { fittedPart, isGrid, rowsOf, techniqueOf, type Part, type Piece } from '../piece/piece'
-import { specSteps } from '../piece/recast'
+import { fittedPart, isGrid, rowsOf, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
+import { settingSteps, specSteps } from '../piece/recast'
 import { applySteps, type Step } from '../piece/step'
 import { ruleSteps, strandSideOf } from '../piece/strands'
 import { tallyPiece, totalOf } from '../tally/tally'
 import { closureOf, usualClosure } from '../wear/closure'
 import { fitKindOf } from '../wear/kind'
 import { fitChoices, PRICE, type Choice, type Way } from './choices'
+import type { Technique } from '../technique/technique'
+import { extentOf } from './extent'
 import { fitOf } from './reckon'
 
 /**
@@ -70,6 +72,13 @@ function rowWishes(part: Part): Wish[] {
   }))
 }
 
+/** The same work in another size, of what is bent to a size. */
+function sizeWishes(piece: Piece, part: Part, missingMm: number): Wish[] {
+  const { wire } = techniqueOf(part)
+  const all = wire?.sizedTo?.(extentOf(piece, part).lengthMm.nominal + missingMm, workOf(part)) ?? []
+  return all.map(({ settings, says }): Wish => ({ way: 'size', says, steps: settingSteps(piece, part, settings, 0) }))
+}
+
 /** How a piece that hangs comes near the length that is wanted, nearest first. */
 function hangChoices(piece: Piece): Choice[] {
   const part = fittedPart(piece)
@@ -80,6 +89,7 @@ function hangChoices(piece: Piece): Choice[] {
   const whole = partsWith(piece.parts, part)
   const wishes: Wish[] = [
     ...whole.flatMap((one) => zoneWishes(piece, one, missing)),
+    ...sizeWishes(piece, part, missing),
     ...(missing < 0 ? whole.filter((one) => one.id !== part.id).flatMap(rowWishes) : []),
     ...neighbourSpecs(part.spec).map((spec): Wish => ({
       way: 'bead',
@@ -140,4 +150,7 @@ const MOST_CHOICES = 10
 
 /** What comes near, by rows and repeats or by what hangs; `made`: rows that stay as they are. */
 export const choicesFor = (piece: Piece, made = 0): Choice[] =>
-  techniqueOf(fittedPart(piece)).hangs === true ? hangChoices(piece) : fitChoices(piece, made)
+  hasChoicesOfItsOwn(techniqueOf(fittedPart(piece))) ? hangChoices(piece) : fitChoices(piece, made)
+
+/** Whether its length follows from what hangs, or from what it is bent to, and not from how many lines it has. */
+const hasChoicesOfItsOwn = ({ hangs, wire }: Technique): boolean => hangs === true || wire?.sizedTo !== undefined

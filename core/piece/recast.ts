@@ -23,6 +23,7 @@ import {
   rowsOf,
   SECTIONS,
   wholePart,
+  workOf,
   type Part,
   type Piece,
   type SectionName,
@@ -128,6 +129,7 @@ export function settingSteps(piece: Piece, part: Part, settings: Settings, numbe
   const set = setStep(piece, ['parts', part.id, 'settings'], { ...settings })
   if (!parsed.success) return [set]
   if (technique.relined) return [set, ...relinedSteps(part, parsed.data)]
+  if (technique.wire?.full) return [set, ...fullSteps(piece, { ...part, settings: parsed.data })]
   if (technique.picks) return [set, ...pickedSteps(piece, part, parsed.data)]
   // Lines have no count across that settings could ask for.
   if (!isGrid(part)) return [set]
@@ -369,8 +371,8 @@ export function settled(
     const [start, repeat, end] = SECTIONS.map((section) => raggedOf(next[section]))
     return { part: { ...part, ...to, times, start: start!, repeat: repeat!, end: end! }, added }
   }
-  if (!technique.relined) return { part: { ...part, ...to }, added: [] }
-  const lines = relinedNumbers(part, parsed.data)
+  if (!technique.relined && !technique.wire?.full) return { part: { ...part, ...to }, added: [] }
+  const lines = technique.relined ? relinedNumbers(part, parsed.data) : fullLines({ ...part, ...to })
   return {
     part: {
       ...part,
@@ -382,6 +384,20 @@ export function settled(
     added: [],
   }
 }
+
+/** Lines of a part as they are when each is full, of work on wire; as its settings and plan are. */
+export function fullLines(part: Part): Readonly<Record<SectionName, number[][]>> & { readonly times: number } {
+  const { wire } = requireTechnique(part.technique)
+  // A repeat that is worked more than once is full if its first copy is.
+  const lines = SECTIONS.flatMap((section) => linesOf(part[section]).map((line) => [...line]))
+  const full = wire?.full?.(lines, workOf({ ...part, times: 1 })) ?? lines
+  let from = 0
+  const of = (section: SectionName) => full.slice(from, (from += part[section].rows)).map((line) => [...line])
+  return { start: of('start'), repeat: of('repeat'), end: of('end'), times: part.times }
+}
+
+/** Steps that fill them. */
+export const fullSteps = (piece: Piece, part: Part): Step[] => linesSteps(piece, part, fullLines(part))
 
 /** Lines of a part by what its technique picks up when its settings are others. */
 function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {

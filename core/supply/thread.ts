@@ -15,6 +15,7 @@ import type { CarrierId, Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
 import type { ThreadPath, ThreadRun, Work } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
+import { passTogether, roomInHoleMm } from '../wire/shared-hole'
 import { linksNeeded } from './links'
 import { EAR_WIRE_MM } from './wire'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
@@ -48,7 +49,7 @@ interface Bought {
   readonly shopName?: string | undefined
 }
 
-const roundUp = (mm: number): number => Math.ceil(mm / CUT_STEP_MM - 1e-9) * CUT_STEP_MM
+const roundUp = (mm: number, step = CUT_STEP_MM): number => Math.ceil(mm / step - 1e-9) * step
 
 /** Openings of its closure that the work itself makes: a button's loops, or several to choose from. */
 const openingsOf = ({ closure }: Piece['fit']): number =>
@@ -166,10 +167,10 @@ function cordCuts(piece: Piece, part: Part): Bought[] {
 
 /** One run of thread: cut as it is, or in working lengths; each of several threads that are sewn with by itself. */
 function runCut(piece: Piece, part: Part, run: ThreadRun): ThreadCut {
-  const { id, name, count, joined, lengthMm, formula } = run
+  const { key: id = run.id, name, count, joined, lengthMm, formula } = run
   const { supply, fit } = piece
   if (!joined) {
-    const cutMm = run.exact ? lengthMm : roundUp(lengthMm)
+    const cutMm = run.exact ? lengthMm : roundUp(lengthMm, run.stepMm)
     return {
       id,
       name,
@@ -366,6 +367,7 @@ export function lengthsOf(piece: Piece, times: number): Length[] {
 export type Help =
   | { readonly kind: 'needle'; readonly id: string; readonly verdict: Passing }
   | { readonly kind: 'thread'; readonly id: string; readonly verdict: Passing }
+  | { readonly kind: 'wire'; readonly gauge: number; readonly verdict: Passing }
   | { readonly kind: 'single' | 'fewer passes' | 'larger hole'; readonly verdict: Passing }
 
 /** One hole of one bead of a part, and its name for the hands. */
@@ -412,6 +414,8 @@ export interface SpecHoleCheck extends HoleCheck {
   readonly where: 'work' | 'ends' | 'strands'
   /** The bead that is passed most of all of its size, where they differ; left out where each is passed as often. */
   readonly at?: HoleAt
+  /** The thickest wire in it, mm, where wires go through and no needle. */
+  readonly wireMm?: number
   readonly helps: readonly Help[]
 }
 
@@ -487,6 +491,58 @@ function strandPasses(piece: Piece, part: Part): Map<string, number> {
 }
 
 /**
+ * Holes that wires go through, by the bead of each size that holds most: wire does not flatten, and a hole may be a
+ * tenth larger or smaller than the catalogue has it.
+ */
+function wireChecks(piece: Piece, part: Part, wiresAt: NonNullable<ThreadPath['wiresAt']>): SpecHoleCheck[] {
+  const specs = new Map(piece.tray.map((b) => [b.number, b.spec]))
+  const most = new Map<string, { wires: readonly number[]; at: HoleAt }>()
+  for (let r = 0; r < rowsOf(part); r++)
+    for (const [c, number] of partRow(part, r).entries()) {
+      const spec = specs.get(number)
+      if (spec === undefined) continue
+      for (const hole of requireSpec(spec).spacing === undefined ? (['a'] as const) : (['a', 'b'] as const)) {
+        const wires = wiresAt(c, r, hole)
+        const there = most.get(spec)
+        if (wires.length > 0 && (!there || roomInHoleMm(wires).least > roomInHoleMm(there.wires).least + 1e-9))
+          most.set(spec, { wires, at: holeAt(part, c, r, hole) })
+      }
+    }
+  return [...most].map(([spec, { wires, at }]): SpecHoleCheck => {
+    const hole = requireSpec(spec).h
+    const { least, surely } = roomInHoleMm(wires)
+    const verdict = passTogether(hole, wires)
+    const thickest = Math.max(...wires)
+    // The thickest wire that goes easily, where all are as thick.
+    const gauge = nextGauge(hole, wires)
+    return {
+      ...{ verdict, holeMm: hole, leastMm: least, surelyMm: surely, passes: wires.length, spec, where: 'work', at },
+      wireMm: thickest,
+      helps:
+        verdict === 'easy'
+          ? []
+          : gauge === null
+            ? [{ kind: 'larger hole', verdict: 'easy' }]
+            : [{ kind: 'wire', gauge, verdict: 'easy' }],
+    }
+  })
+}
+
+/** Gauges in which wire is mostly sold, thickest first (common practice). */
+const SOLD_GAUGES = [16, 18, 20, 21, 22, 24, 26, 28, 30, 32, 34] as const
+
+/** The thickest wire that is sold and would go through easily, in place of the thickest of these. */
+function nextGauge(holeMm: number, wires: readonly number[]): number | null {
+  const thickest = Math.max(...wires)
+  return (
+    SOLD_GAUGES.find((gauge) => {
+      const mm = wireDiameterMm(gauge)
+      return mm < thickest - 1e-9 && passTogether(holeMm, wires.map((wire) => Math.min(wire, mm))) === 'easy'
+    }) ?? null
+  )
+}
+
+/**
  * Needle and hole for every spec that the part uses, and once more for the beads at the ends where a closure is sewn
  * on. Doubled thread fills a hole as two threads at each pass.
  */
@@ -499,6 +555,7 @@ export function holeChecks(piece: Piece, part: Part): SpecHoleCheck[] {
   const path = pathOf(part)
   const most = mostPassed(piece, part, path)
   const inWork = (id: string) => most(id).passes + supply.reinforce
+  if (path.wiresAt) return wireChecks(piece, part, path.wiresAt)
   // A cord is stiffened at its end and goes through by itself, without a needle.
   const { cord } = path
   if (cord) {

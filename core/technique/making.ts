@@ -13,6 +13,11 @@ export const MAKINGS = [
     says: 'Rows of beads that something stiff or strong holds in a line.',
   },
   { id: 'chain', title: 'Chains', says: 'Rungs and motifs joined one to the next by the way of the thread.' },
+  {
+    id: 'wire',
+    title: 'On wire',
+    says: 'Frames, ladders, rings and studs that wire is bent to and beads are strung on.',
+  },
   { id: 'hang', title: 'What hangs', says: 'Strands that fall from an ear, a neck or an edge.' },
 ] as const
 

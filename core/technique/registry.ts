@@ -25,6 +25,7 @@ import { dropPeyote, oddPeyote, peyote } from './weave/peyote'
 import { rightAngle } from './weave/right-angle'
 import { square } from './weave/square'
 import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
+import { frame } from './wire/frame'
 
 const STITCHES: readonly Stitch[] = [
   peyote,
@@ -54,6 +55,7 @@ const LINES: readonly Strung[] = [
   ...[rungLadder, cordLadder, pins, cuffRibs],
   ...DESIGNS.map(design),
   ...[ownRecipe, fringe, dangles, finding],
+  ...[frame],
 ]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */

@@ -256,6 +256,19 @@ export function rowWork(own: RowWork): Strung {
     return (from, to, nodes) => (nodes[from.node]!.motif === nodes[to.node]!.motif ? straight : along)(from, to, nodes)
   }
 
+  /** What goes through each hole of a bead, by its diameter. */
+  function wiresOf({ run, keys }: Told, columns: number): NonNullable<ThreadPath['wiresAt']> {
+    const thick = new Map(run.head.carriers.map(({ id, mm }) => [id, mm]))
+    const through = new Map<string, number[]>()
+    for (const { by, goes } of run.done)
+      for (const { node, hole } of goes) {
+        const place = `${keys[node]!} ${hole}`
+        const there = through.get(place)
+        if (there) there.push(thick.get(by)!)
+        else through.set(place, [thick.get(by)!])
+      }
+    return (c, r, hole) => through.get(`${keyOf(columns, c, r)} ${hole === 'a' ? 0 : 1}`) ?? []
+  }
   /** Sums of the work, its carriers along the beads as they lie; worked out when they are asked for. */
   function sumsOf(told: Told): Totals {
     if (!told.totals) {
@@ -287,6 +300,7 @@ export function rowWork(own: RowWork): Strung {
           return node ? (node.passes[hole === 'a' ? 0 : 1] ?? 0) : hole === 'a' ? 1 : 0
         },
         runs: own.runs(work, ways),
+        ...(own.wire ? { wiresAt: wiresOf(told, work.columns) } : {}),
         ...(own.strungOn ? { cord: own.strungOn(work) } : {}),
       }
     },

@@ -48,6 +48,7 @@ export interface Strung {
   apart?: Technique['apart']
   alike?: Technique['alike']
   readonly strands?: Technique['strands']
+  readonly wire?: Technique['wire']
   readonly begins?: Technique['begins']
   eyeAcross?: Technique['eyeAcross']
   grams?: Technique['grams']
@@ -120,6 +121,7 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.apart ? { apart: strung.apart } : {}),
     ...(strung.alike ? { alike: strung.alike } : {}),
     ...(strung.strands ? { strands: strung.strands } : {}),
+    ...(strung.wire ? { wire: strung.wire } : {}),
     ...(strung.begins ? { begins: strung.begins } : {}),
     ...(strung.eyeAcross ? { eyeAcross: strung.eyeAcross } : {}),
     ...(strung.grams ? { grams: strung.grams } : {}),

@@ -21,6 +21,7 @@ import type { StepPicture } from './step-picture'
 import type { StrandSide } from './strand-side'
 import type { Plan } from './plan'
 import type { Work } from './work'
+import type { WireSide } from './wire-side'
 import type { Workplace } from './workplace'
 
 export type { SettingField, Settings }
@@ -85,6 +86,8 @@ export const placesOf = ({ keys }: Pick<WorkingRow, 'keys'>, columns: number): P
 /** Length of one kind of thread through the work, before slack, tails and joins. */
 export interface ThreadRun {
   readonly id: CarrierId
+  /** What tells it from others of its kind, where one part has several. */
+  readonly key?: string
   readonly name: string
   /** Threads of this kind that lie side by side; each is `lengthMm` long. */
   readonly count: number
@@ -93,6 +96,8 @@ export interface ThreadRun {
   readonly joined: boolean
   /** Whether it is cut as it is, with nothing to round up to: whole links of a chain. */
   readonly exact?: boolean
+  /** What its length is rounded up to, mm; as thread is if left out. */
+  readonly stepMm?: number
   /** What to ask for in a shop, where the work itself decides it. */
   readonly shopName?: string
   /**
@@ -127,6 +132,8 @@ export interface ThreadPath {
   readonly passes: number
   /** How often a hole of the bead at (c, r) is passed, where beads differ. */
   passesAt?(c: number, r: number, hole: Hole): number
+  /** Diameters of the wires in a hole of the bead at (c, r), mm, one for each pass; of work on wires. */
+  wiresAt?(c: number, r: number, hole: Hole): readonly number[]
   /** What the beads are strung on, where the work itself decides it; the thread and needle of the piece otherwise. */
   readonly cord?: ThreadGauge & { readonly name: string }
 }
@@ -175,7 +182,7 @@ export interface WorkSums {
 /** What a technique calls its lines, what is counted across them, and the sample by which a hand is measured. */
 export interface TechniqueWords {
   /** A working line: “row 12”. */
-  readonly line: 'row' | 'round' | 'strand' | 'rung' | 'pin' | 'line' | 'rib'
+  readonly line: 'row' | 'round' | 'strand' | 'rung' | 'pin' | 'line' | 'rib' | 'wire' | 'tile' | 'loop'
   /** One of those across: “strand 3”. */
   readonly place: 'column' | 'strand' | 'bead'
   /** Behind a count of them: “26 across”, “8 strands”. */
@@ -307,7 +314,7 @@ export interface Technique {
   readonly settings: z.ZodType<Settings>
   readonly fields: readonly SettingField[]
   /** Door of the workshop behind which strung work stands (making.ts); chains if left out. */
-  readonly making?: 'held' | 'chain' | 'hang'
+  readonly making?: 'held' | 'chain' | 'hang' | 'wire'
   /** What it can be made for; anything if left out. */
   readonly kinds?: readonly FitKind[]
   /** The closure that it is mostly made with, where it asks for one. */
@@ -362,6 +369,8 @@ export interface Technique {
   alike?(r: number, work: Pick<Work, 'rows' | 'plan'>): readonly number[]
   /** Its lines as strands that a rule makes, where they are. */
   readonly strands?: StrandSide
+  /** What is asked of work on wire. */
+  readonly wire?: WireSide
   /** What it is begun with, where it hangs from parts of its own. */
   readonly begins?: Begins
   /** Of a finding, whether its loop stands across its face; left out by what turns freely. */

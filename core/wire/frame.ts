@@ -100,15 +100,8 @@ export interface FramePlace extends OnCurve {
   readonly to: number
 }
 
-/**
- * Where beads lie on a frame: on every stretch between its joint and its kinks as many as its share of the wire, all
- * joints of a stretch open by the same. `gapMm`: the least of these; below 0 there are too many beads.
- */
-export function placesOnFrame(
-  curve: MeasuredCurve,
-  beads: readonly BeadSpec[],
-): { readonly places: readonly FramePlace[]; readonly gapMm: number } {
-  const stretches = stretchesOf(curve)
+/** Beads of each stretch: as many as its share of the wire. */
+function sharedOut(curve: MeasuredCurve, stretches: readonly Stretch[], beads: readonly BeadSpec[]): BeadSpec[][] {
   const long = beads.reduce((sum, { l }) => sum + l, 0)
   const on: BeadSpec[][] = stretches.map(() => [])
   let sofar = 0
@@ -118,11 +111,57 @@ export function placesOnFrame(
     on[k < 0 ? stretches.length - 1 : k]!.push(bead)
     sofar += bead.l
   }
+  return on
+}
+
+/**
+ * Where beads lie on a frame: on every stretch between its joint and its kinks as many as its share of the wire, all
+ * joints of a stretch open by the same. `gapMm`: the least of these; below 0 there are too many beads.
+ */
+export function placesOnFrame(
+  curve: MeasuredCurve,
+  beads: readonly BeadSpec[],
+): { readonly places: readonly FramePlace[]; readonly gapMm: number } {
+  const stretches = stretchesOf(curve)
+  const on = sharedOut(curve, stretches, beads)
   const laid = stretches.map((stretch, k) =>
     on[k]!.length === 0 ? NOTHING : placesBetween(curve, on[k]!, roomOf(stretch, on[k]![0]!, on[k]!.at(-1)!)),
   )
   const gapMm = Math.min(...laid.map((one) => one.gapMm))
   return { places: laid.flatMap(({ places }) => places), gapMm: Number.isFinite(gapMm) ? gapMm : 0 }
+}
+
+/** Bounds of a frame’s perimeter, mm. */
+const PERIMETER = { least: 20, most: 600 } as const
+
+/**
+ * The smallest frame of a form that so many beads find room on, `freeMm` left free among them: wire for so many beads,
+ * the other way round.
+ */
+export function frameForBeads(
+  ofLength: (lengthMm: number) => MeasuredCurve,
+  beads: readonly BeadSpec[],
+  freeMm: number,
+): MeasuredCurve {
+  let low = Math.max(PERIMETER.least, beads.reduce((sum, { l }) => sum + l, 0) + freeMm)
+  let high = Math.max(low, Math.min(PERIMETER.most, 2 * low))
+  const fits = (mm: number): boolean => {
+    const curve = ofLength(mm)
+    return stretchesOf(curve).every((stretch, k, all) => {
+      const own = sharedOut(curve, all, beads)[k]!
+      if (own.length === 0) return true
+      const room = roomOf(stretch, own[0]!, own.at(-1)!)
+      const share = (freeMm * (stretch.to - stretch.from)) / curve.lengthMm
+      return walk(curve, own, room.from, 0).end <= room.to - share + 1e-9
+    })
+  }
+  if (fits(low)) return ofLength(low)
+  for (let turn = 0; turn < 24; turn++) {
+    const middle = (low + high) / 2
+    if (fits(middle)) high = middle
+    else low = middle
+  }
+  return ofLength(high)
 }
 
 interface LaidOn {

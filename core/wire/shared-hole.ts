@@ -4,6 +4,8 @@ import { bundleDiameter } from '../bead/hole'
 
 /** A bead’s hole is planned with this share of what the catalogue says: beads of one bag differ by a tenth. */
 export const HOLE_SHARE = 0.9
+/** The largest holes of a bag: what goes through none of them will not go. */
+const WIDEST_SHARE = 1.1
 
 /**
  * The smallest hole that three wires go through, by their diameters: a thin third slips in beside the other two, a
@@ -42,9 +44,11 @@ export function roomInHoleMm(diameters: readonly number[]): RoomMm {
   }
 }
 
-/** Whether wires go through a hole, as the catalogue has it. */
+/**
+ * Whether wires go through a hole of the catalogue: easily where they do through the smallest of a bag, not at all
+ * where they do not through its largest, and tightly between.
+ */
 export function passTogether(holeMm: number, diameters: readonly number[]): 'easy' | 'tight' | 'no' {
   const { least, surely } = roomInHoleMm(diameters)
-  const hole = HOLE_SHARE * holeMm
-  return surely <= hole + 1e-9 ? 'easy' : least > hole + 1e-9 ? 'no' : 'tight'
+  return surely <= HOLE_SHARE * holeMm + 1e-9 ? 'easy' : least > WIDEST_SHARE * holeMm + 1e-9 ? 'no' : 'tight'
 }

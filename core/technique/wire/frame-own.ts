@@ -1,0 +1,118 @@
+import { z } from 'zod'
+import { loopWireMm } from '../../hang/pin'
+import { boxOf, frameOfLength, frameOfWidth, FRAME_SHAPES, type FrameForm } from '../../wire/shape'
+import type { MeasuredCurve } from '../../wire/curve'
+import { beadsOnFrame, frameForBeads, wrapsMm } from '../../wire/frame'
+import { wireDiameterMm } from '../../units/wire-gauge'
+import type { Row } from '../../recipe/rows'
+import type { Plan, Settings } from '../technique'
+import type { Cross } from '../wire-side'
+import { fillingOf, FILLING_IDS } from './fillings'
+import { highOfRow } from './filling'
+import { HARDNESS } from './wire-work'
+
+/** Settings and plan of a frame of wire, and the curve that it is bent to. Lengths in mm. */
+
+export const frameSettings = z.strictObject({
+  shape: z.enum(FRAME_SHAPES).default('drop'),
+  by: z.enum(['size', 'beads']).default('size').describe('Its size decides its beads, or its beads its size'),
+  wide: z.number().min(6).max(150).default(24).describe('Across, between the middles of its wire, mm'),
+  long: z.number().min(6).max(200).default(36).describe('From its top to its lowest point, mm'),
+  upper: z.number().min(0.2).max(0.8).default(0.36).describe('Of an egg, how far down it is widest, as a share'),
+  corners: z.int().min(3).max(10).default(4),
+  rounded: z.number().min(0.05).max(0.45).default(0.15).describe('Corners of a polygon, as a share of a side'),
+  source: z.enum(['bent', 'bought']).default('bent').describe('Bent from wire, or a bought hoop'),
+  gauge: z.int().min(14).max(26).default(20).describe('Wire of the frame, by its gauge number'),
+  hardness: z.enum(HARDNESS).default('half'),
+  loops: z.int().min(0).max(2).default(2).describe('Loops where its ends meet'),
+  pliers: z.number().min(1).max(6).default(1.75).describe('Round-nose pliers where the loops are turned, mm'),
+  even: z.boolean().default(true).describe('As many beads on the left as on the right'),
+  room: z.number().min(0).max(5).default(1).describe('Room left free, in beads; wraps take more where they must'),
+  crosses: z.int().min(0).max(12).default(3).describe('Wires across, when it is begun'),
+  filling: z.enum(FILLING_IDS).default('straight').describe('What fills a wire across where nothing else is said'),
+  cross: z.int().min(20).max(34).default(26).describe('Wires across, by their gauge number'),
+  turns: z.int().min(1).max(4).default(2).describe('Turns of each wrap round the frame'),
+})
+export type OwnFrame = z.infer<typeof frameSettings>
+export const readFrame = (own: Settings): OwnFrame => frameSettings.parse(own)
+
+const MOST_CROSSES = 24
+const framePlan = z.strictObject({
+  crosses: z
+    .array(
+      z.strictObject({
+        gap: z.int().min(1).max(1000).describe('Gap of the frame, from the top down its right side'),
+        left: z.int().min(1).max(1000).nullable().default(null).describe('The same on the left, where it differs'),
+        filling: z.enum(FILLING_IDS).default('straight'),
+      }),
+    )
+    .max(MOST_CROSSES)
+    .default([])
+    .describe('Wires across, one for each line behind the first'),
+})
+export const framePlanSchema: z.ZodType<Plan> = framePlan
+export const framePlanOf = (plan: Plan | undefined): readonly Cross[] => framePlan.parse(plan ?? {}).crosses
+
+/** A form by how wide and how long it is. */
+export function formOf({ shape, wide, long, upper, corners, rounded }: OwnFrame): FrameForm {
+  const base = { shape, upper, corners, rounded }
+  switch (shape) {
+    case 'circle':
+    case 'polygon':
+      return { ...base, tall: 1 }
+    case 'oval':
+    case 'egg':
+      return { ...base, tall: long / wide }
+    case 'drop':
+      // Its point stands above the middle of a round as wide as it is.
+      return { ...base, tall: Math.max(1.1, (2 * long) / wide - 1) }
+    case 'heart':
+      // Two rounds of 0.55 and 0.45 beside the middle.
+      return { ...base, tall: Math.max(1.2, long / (wide * HEART_ROUND) - 1) }
+  }
+}
+/** Radius of a heart’s rounds as a share of its width: 0.55 / (2 (0.55 + 0.45)). */
+const HEART_ROUND = 0.275
+
+/** What of the frame’s wire stays free, mm: room for wraps, about one bead at least. */
+export function freeMmOf(own: OwnFrame, beads: Row, crosses: readonly Pick<Cross, 'filling'>[]): number {
+  const wires = crosses.reduce((sum, { filling }) => sum + fillingOf(filling).wires, 0)
+  return Math.max(own.room * (beads[0]?.l ?? 0), wrapsMm(wires, own.turns, wireDiameterMm(own.cross)))
+}
+
+/** The curve of a frame: by its size, or so that its beads find room. */
+export function frameCurve(own: OwnFrame, beads: Row, freeMm: number): MeasuredCurve {
+  if (own.by === 'size' || beads.length === 0) return frameOfWidth(formOf(own), own.wide)
+  return frameForBeads((mm) => frameOfLength(formOf(own), mm), beads, freeMm)
+}
+
+/** How many beads of a cycle a frame takes. */
+export const beadsFor = (own: OwnFrame, curve: MeasuredCurve, cycle: Row, freeMm: number): number =>
+  beadsOnFrame(curve, cycle, { freeMm, even: own.even }).count
+
+/** Gaps of wires across that nobody has placed: shared out down the frame. */
+export function crossesOf(own: OwnFrame, plan: Plan | undefined, lines: number, beads: number): Cross[] {
+  const said = framePlanOf(plan)
+  return Array.from({ length: Math.max(0, lines) }, (_, k): Cross => {
+    const gap = Math.max(1, Math.round((((k + 1) / (lines + 1)) * beads) / 2))
+    return said[k] ?? { gap, left: null, filling: own.filling }
+  })
+}
+
+/** Loop at the top: wire it takes, and how far its middle stands above the frame. */
+export const topLoop = (own: OwnFrame): { readonly wireMm: number; readonly upMm: number } =>
+  own.loops > 0 || own.source === 'bought'
+    ? { wireMm: loopWireMm(own.pliers), upMm: (own.pliers + wireDiameterMm(own.gauge)) / 2 }
+    : { wireMm: 0, upMm: 0 }
+
+/** How long a frame is as it hangs, from the middle of its loop to its lowest bead; and how wide. */
+export function frameSize(own: OwnFrame, curve: MeasuredCurve, beads: Row) {
+  const box = boxOf(curve)
+  const thick = Math.max(highOfRow(beads), wireDiameterMm(own.gauge))
+  return {
+    box,
+    thick,
+    lengthMm: topLoop(own).upMm + (box.bottom - box.top) + thick / 2,
+    widthMm: box.right - box.left + thick,
+  }
+}

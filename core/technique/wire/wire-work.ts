@@ -1,0 +1,216 @@
+import { wireDiameterMm } from '../../units/wire-gauge'
+import { plainNumber } from '../../units/length'
+import { tenths } from '../carrier/line'
+import type { Row, RowProgram } from '../../recipe/rows'
+import type { Strung } from '../strung'
+import { rowsOfWork, rowWork, type RowLayout, type RowWork } from '../row-work'
+import {
+  rangeOf,
+  type Extent,
+  type Finding,
+  type Range,
+  type SettingField,
+  type ThreadRun,
+  type Work,
+} from '../technique'
+import type { Guide, WireSide } from '../wire-side'
+
+/** Work on wire: everything follows from one shape, which is worked out once for the lengths and sizes of its lines. */
+
+/** Hardness of the wire that is asked for. */
+export const HARDNESS = ['soft', 'half', 'hard'] as const
+export type Hardness = (typeof HARDNESS)[number]
+export const HARDNESS_NAMES: Readonly<Record<Hardness, string>> = {
+  soft: 'soft',
+  half: 'half hard',
+  hard: 'hard',
+}
+
+/** A wire by its gauge: “Wire, 22 gauge (0.64 mm), half hard”. */
+export const wireName = (gauge: number, hardness: Hardness): string =>
+  `Wire, ${gauge} gauge (${plainNumber(Math.round(wireDiameterMm(gauge) * 100) / 100)} mm), ${HARDNESS_NAMES[hardness]}`
+
+/** Cut lengths of wire are rounded up to this, mm. */
+const CUT_STEP_MM = 5
+
+/** A wire to cut. */
+export interface WireCut {
+  readonly key: string
+  readonly name: string
+  readonly gauge: number
+  readonly hardness: Hardness
+  readonly count?: number
+  readonly lengthMm: number
+  readonly formula: string
+}
+
+/** Everything about work on wire that follows from its geometry. */
+export interface WireShape {
+  readonly layout: RowLayout
+  readonly lengthMm: number
+  readonly widthMm: number
+  readonly thicknessMm: number
+  readonly lengthFormula: string
+  readonly widthFormula: string
+  readonly wires: readonly WireCut[]
+  readonly guides: readonly Guide[]
+  readonly findings: readonly Finding[]
+  /** Metal that is bought beside the wire, g. */
+  readonly moreGrams?: number
+}
+
+/** Spread of what geometry says until a gauge stands: beads are known to a tenth (wire.md). */
+const SPREAD = 0.05
+
+/** Brass, g/mm³ (handbook figure, about 8.5 g/cm³). */
+const BRASS_G_PER_MM3 = 8.5e-3
+
+type Inherited = 'layout' | 'runs' | 'extent' | 'program' | 'wire' | 'findings' | 'making' | 'grams'
+
+/** Work on wire as its file says it. */
+export interface WireWork extends Omit<RowWork, Inherited> {
+  shape(work: Work, rows: readonly Row[]): WireShape
+  program(work: Work, rows: readonly Row[], shape: WireShape): RowProgram
+  readonly side?: Omit<WireSide, 'guides'>
+}
+
+export const gaugeField = (key: string, label: string, help: string): SettingField => ({
+  ...{ key, label, help, kind: 'number' as const },
+})
+
+export const hardnessField: SettingField = {
+  key: 'hardness',
+  label: 'Hardness',
+  help: 'Soft wire bends and wraps easily; half hard keeps its shape.',
+  kind: 'choice',
+  choices: HARDNESS.map((value) => ({ value, label: HARDNESS_NAMES[value] })),
+}
+
+/** Eyes, ends and ears, for all work on wire (usual cautions). */
+export const WIRE_CAUTIONS = [
+  'Wear eye protection and hold both ends when you cut: pieces of wire fly. Keep a long wire under your palm, it springs.',
+  'Tuck every end in between beads or file it smooth: run a finger and a piece of cloth over the work before it is worn.',
+] as const
+export const EAR_CAUTION =
+  'What goes through an ear should be made for it: many people bear no nickel. Clean it, and follow the advice of ' +
+  'whoever pierced the ear or a doctor if it is sore.'
+
+/** A value that follows from the lengths of lines and their beads’ sizes, kept as long as these stay. */
+export function keptByShape<T>(
+  make: (work: Work, rows: readonly Row[]) => T,
+): (work: Work, rows?: readonly Row[]) => T {
+  const kept = new WeakMap<object, { readonly value: T }>()
+  return (work, rows = rowsOfWork(work)) => {
+    if (!work.shape) return make(work, rows)
+    let known = kept.get(work.shape)
+    if (!known) {
+      known = { value: make(work, rows) }
+      kept.set(work.shape, known)
+    }
+    return known.value
+  }
+}
+
+/** Work on wire as a technique of lines. */
+export function wireWork(own: WireWork): Strung {
+  const shapeOf = keptByShape((work, rows) => own.shape(work, rows))
+  const range = (mm: number): Range => rangeOf(mm, SPREAD)
+  return rowWork({
+    ...own,
+    making: 'wire',
+    program: (work, rows) => own.program(work, rows, shapeOf(work, rows)),
+    layout: (work, rows) => shapeOf(work, rows).layout,
+    extent(work): Extent {
+      const shape = shapeOf(work)
+      return {
+        lengthMm: range(shape.lengthMm),
+        widthMm: range(shape.widthMm),
+        thicknessMm: shape.thicknessMm,
+        basis: { kind: 'nominal', spread: SPREAD },
+        lengthFormula: shape.lengthFormula,
+        widthFormula: shape.widthFormula,
+      }
+    },
+    runs: (work) =>
+      shapeOf(work).wires.map(({ key, name, gauge, hardness, count = 1, lengthMm, formula }): ThreadRun => ({
+        id: 'wire',
+        key,
+        name,
+        count,
+        joined: false,
+        lengthMm,
+        stepMm: CUT_STEP_MM,
+        shopName: wireName(gauge, hardness),
+        formula,
+      })),
+    grams: (work) => {
+      const { wires, moreGrams = 0 } = shapeOf(work)
+      return wires.reduce(
+        (sum, { gauge, lengthMm, count = 1 }) =>
+          sum + (Math.PI / 4) * wireDiameterMm(gauge) ** 2 * lengthMm * count * BRASS_G_PER_MM3,
+        moreGrams,
+      )
+    },
+    findings: (work) => [...shapeOf(work).findings],
+    wire: { ...own.side, guides: (work) => shapeOf(work).guides },
+  })
+}
+
+// ---- what guides are made of
+
+/** Points round a circle, closed. */
+export const ringPoints = (x: number, y: number, r: number, corners = 40) =>
+  Array.from({ length: corners + 1 }, (_, k) => {
+    const turn = (2 * Math.PI * k) / corners
+    return { x: x + r * Math.sin(turn), y: y - r * Math.cos(turn) }
+  })
+
+/** Longest wire that is drawn straight on a guide, mm: what a page holds. */
+const STRAIGHT_MM = 170
+
+/** Straight wire at true size with marks where something begins; null where it is longer than a page is wide. */
+export function markedWire(
+  title: string,
+  lengthMm: number,
+  thickMm: number,
+  marks: readonly { readonly at: number; readonly says: string }[],
+): Guide {
+  // Longer wire is drawn in rows, one below the other.
+  const rows = Math.max(1, Math.ceil(lengthMm / STRAIGHT_MM - 1e-9))
+  const pitch = 16
+  const at = (mm: number) => {
+    const row = Math.min(rows - 1, Math.floor(mm / STRAIGHT_MM))
+    return { x: mm - row * STRAIGHT_MM, y: 6 + row * pitch }
+  }
+  return {
+    title,
+    widthMm: Math.min(lengthMm, STRAIGHT_MM),
+    lengthMm: rows * pitch,
+    lines: [
+      ...Array.from({ length: rows }, (_, row) => ({
+        kind: 'wire' as const,
+        thickMm,
+        points: [
+          { x: 0, y: 6 + row * pitch },
+          { x: Math.min(STRAIGHT_MM, lengthMm - row * STRAIGHT_MM), y: 6 + row * pitch },
+        ],
+      })),
+      ...marks.map(({ at: mm }) => {
+        const { x, y } = at(mm)
+        return {
+          kind: 'mark' as const,
+          thickMm: 0.2,
+          points: [
+            { x, y: y - 2.5 },
+            { x, y: y + 2.5 },
+          ],
+        }
+      }),
+    ],
+    labels: marks.map(({ at: mm, says }) => {
+      const { x, y } = at(mm)
+      return { x, y: y + 5.5, says: `${tenths(mm)} ${says}` }
+    }),
+    says: [`Cut ${tenths(lengthMm)} mm, and mark it where the lines stand.`],
+  }
+}
