@@ -129,7 +129,7 @@ export function settingSteps(piece: Piece, part: Part, settings: Settings, numbe
   const set = setStep(piece, ['parts', part.id, 'settings'], { ...settings })
   if (!parsed.success) return [set]
   if (technique.relined) return [set, ...relinedSteps(part, parsed.data)]
-  if (technique.wire?.full) return [set, ...fullSteps(piece, { ...part, settings: parsed.data })]
+  if (technique.wire?.full) return [set, ...fullSteps(piece, { ...part, settings: parsed.data }, part.settings)]
   if (technique.picks) return [set, ...pickedSteps(piece, part, parsed.data)]
   // Lines have no count across that settings could ask for.
   if (!isGrid(part)) return [set]
@@ -372,11 +372,14 @@ export function settled(
     return { part: { ...part, ...to, times, start: start!, repeat: repeat!, end: end! }, added }
   }
   if (!technique.relined && !technique.wire?.full) return { part: { ...part, ...to }, added: [] }
-  const lines = technique.relined ? relinedNumbers(part, parsed.data) : fullLines({ ...part, ...to })
+  const lines = technique.relined
+    ? { ...relinedNumbers(part, parsed.data), times: part.times }
+    : fullLines({ ...part, ...to }, part.settings)
   return {
     part: {
       ...part,
       ...to,
+      times: lines.times,
       start: raggedFrom(lines.start),
       repeat: raggedFrom(lines.repeat),
       end: raggedFrom(lines.end),
@@ -385,19 +388,27 @@ export function settled(
   }
 }
 
-/** Lines of a part as they are when each is full, of work on wire; as its settings and plan are. */
-export function fullLines(part: Part): Readonly<Record<SectionName, number[][]>> & { readonly times: number } {
+/** Lines of a part as they are when each is full, of work on wire; `from`: its settings before these. */
+export function fullLines(
+  part: Part,
+  from?: Settings,
+): Readonly<Record<SectionName, number[][]>> & { readonly times: number } {
   const { wire } = requireTechnique(part.technique)
   // A repeat that is worked more than once is full if its first copy is.
   const lines = SECTIONS.flatMap((section) => linesOf(part[section]).map((line) => [...line]))
-  const full = wire?.full?.(lines, workOf({ ...part, times: 1 })) ?? lines
-  let from = 0
-  const of = (section: SectionName) => full.slice(from, (from += part[section].rows)).map((line) => [...line])
+  const full = (wire?.full?.(lines, workOf({ ...part, times: Math.min(1, part.times) }), from) ?? lines).map(
+    (line) => [...line],
+  )
+  // Where there are more or fewer than there were, they are all one repeat.
+  if (full.length !== lines.length) return { start: [], repeat: full, end: [], times: 1 }
+  let at = 0
+  const of = (section: SectionName) => full.slice(at, (at += part[section].rows))
   return { start: of('start'), repeat: of('repeat'), end: of('end'), times: part.times }
 }
 
 /** Steps that fill them. */
-export const fullSteps = (piece: Piece, part: Part): Step[] => linesSteps(piece, part, fullLines(part))
+export const fullSteps = (piece: Piece, part: Part, from?: Settings): Step[] =>
+  linesSteps(piece, part, fullLines(part, from))
 
 /** Lines of a part by what its technique picks up when its settings are others. */
 function pickedSteps(piece: Piece, part: Part, settings: Settings): Step[] {

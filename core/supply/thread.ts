@@ -537,7 +537,13 @@ function nextGauge(holeMm: number, wires: readonly number[]): number | null {
   return (
     SOLD_GAUGES.find((gauge) => {
       const mm = wireDiameterMm(gauge)
-      return mm < thickest - 1e-9 && passTogether(holeMm, wires.map((wire) => Math.min(wire, mm))) === 'easy'
+      return (
+        mm < thickest - 1e-9 &&
+        passTogether(
+          holeMm,
+          wires.map((wire) => Math.min(wire, mm)),
+        ) === 'easy'
+      )
     }) ?? null
   )
 }

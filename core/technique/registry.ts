@@ -25,7 +25,12 @@ import { dropPeyote, oddPeyote, peyote } from './weave/peyote'
 import { rightAngle } from './weave/right-angle'
 import { square } from './weave/square'
 import { spiralPeyote, tubularPeyote } from './weave/tubular-peyote'
+import { flowerOnWire } from './wire/flower-on-wire'
 import { frame } from './wire/frame'
+import { wireLadder } from './wire/ladder'
+import { smallShape } from './wire/small-shape'
+import { tileRing } from './wire/tile-ring'
+import { woundRowsOnWire } from './wire/wound-rows'
 
 const STITCHES: readonly Stitch[] = [
   peyote,
@@ -55,7 +60,7 @@ const LINES: readonly Strung[] = [
   ...[rungLadder, cordLadder, pins, cuffRibs],
   ...DESIGNS.map(design),
   ...[ownRecipe, fringe, dangles, finding],
-  ...[frame],
+  ...[frame, woundRowsOnWire, wireLadder, tileRing, smallShape, flowerOnWire],
 ]
 
 /** Every technique, in the order in which it is offered. A new one is one more line here. */

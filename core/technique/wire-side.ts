@@ -67,8 +67,11 @@ export interface CrossBeads {
 export interface WireSide {
   /** Drawings at true size by which it is bent. */
   guides(work: Work): readonly Guide[]
-  /** Lines of tray numbers as they are when each is full; left out where lines have no room of their own. */
-  full?(lines: readonly (readonly number[])[], work: Work): readonly (readonly number[])[]
+  /**
+   * Lines of tray numbers as they are when each is full, of a work with these lines; there may be more of them or
+   * fewer. `from`: settings before, where these have changed: what does not depend on the change stays as it is.
+   */
+  full?(lines: readonly (readonly number[])[], work: Work, from?: Settings): readonly (readonly number[])[]
   /** Settings with which it comes nearest to a length, mm; left out by what grows with its lines. */
   sizedTo?(lengthMm: number, work: Work): readonly Sizing[]
   readonly crosses?: CrossSide

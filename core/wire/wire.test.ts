@@ -134,9 +134,13 @@ describe('wires in one hole', () => {
     expect([least, surely].map((mm) => Number(mm.toFixed(3)))).toEqual([1.067, 1.502])
     expect(roomInHoleMm([0.5, 0, 0.3])).toEqual({ least: 0.8, surely: 0.8 })
     expect(roomInHoleMm([])).toEqual({ least: 0, surely: 0 })
-    expect([0.7, 0.72, 0.73, 0.88, 0.89].map((a) => passTogether(0.8, [a]))).toEqual(
-      ['easy', 'easy', 'tight', 'tight', 'no'],
-    )
+    expect([0.7, 0.72, 0.73, 0.88, 0.89].map((a) => passTogether(0.8, [a]))).toEqual([
+      'easy',
+      'easy',
+      'tight',
+      'tight',
+      'no',
+    ])
     // 20 gauge in the nominal hole of a tile: tight, and 22 goes.
     expect([20, 22].map((gauge) => passTogether(0.8, [wireDiameterMm(gauge)]))).toEqual(['tight', 'easy'])
     expect(passTogether(1.4, [0.64, 0.4, 0.4, 0.4])).toBe('tight')

@@ -1,0 +1,453 @@
+import { z } from 'zod'
+import { requireSpec } from '../../bead/spec'
+import { keyOf } from '../../grid/key'
+import { loopHeightMm, loopWireMm, wrappedLoopMm } from '../../hang/pin'
+import { laced, type Lacing } from '../../recipe/laced'
+import type { Row } from '../../recipe/rows'
+import { wireDiameterMm } from '../../units/wire-gauge'
+import type { MeasuredCurve } from '../../wire/curve'
+import { placesBetween } from '../../wire/frame'
+import { halfHull, MOST_ROWS, onStem, outOf, woundRows, woundWireMm, type WoundRow } from '../../wire/rows-wound'
+import { tenths } from '../carrier/line'
+import type { Carrier, PlacedBead } from '../drawing'
+import { BEADS } from '../material'
+import type { Finding, Settings, Work } from '../technique'
+import type { Guide, Sizing } from '../wire-side'
+import { resizedAbout } from './about'
+import { highOfRow, longOfRow, places } from './filling'
+import {
+  EAR_CAUTION,
+  gaugeField,
+  HARDNESS,
+  hardnessField,
+  keptByShape,
+  markedWire,
+  ringPoints,
+  WIRE_CAUTIONS,
+  wireWork,
+} from './wire-work'
+
+/**
+ * Rows wound round what stands on a stem. The first line is the stem from its head down; every other line is a row:
+ * its right side from the head down, then its left side from the head down. docs/wire.md.
+ */
+const LOOPS = ['simple', 'wrapped'] as const
+const settings = z.strictObject({
+  rows: z.int().min(0).max(8).default(2).describe('Rows round the stem'),
+  stem: z.int().min(16).max(26).default(22).describe('Stem, by its gauge number'),
+  winding: z.int().min(22).max(32).default(26).describe('Wire of the rows, by its gauge number'),
+  hardness: z.enum(HARDNESS).default('half'),
+  above: z.enum(LOOPS).default('wrapped').describe('Loop at the head'),
+  below: z
+    .enum(['none', ...LOOPS])
+    .default('none')
+    .describe('Loop at the foot, for what hangs there'),
+  pliers: z.number().min(1).max(6).default(2.5).describe('Round-nose pliers where loops are turned, mm'),
+  wraps: z.int().min(1).max(8).default(3).describe('Turns of a wrapped loop'),
+})
+type Own = z.infer<typeof settings>
+const read = (own: Settings): Own => settings.parse(own)
+
+/** Held at each end of the winding wire, and of the stem, mm (from memory). */
+const HELD_MM = 100
+const STEM_HELD_MM = 10
+
+interface LaidRow extends WoundRow {
+  readonly row: Row
+  /** Beads of its right and of its left side. */
+  readonly sides: readonly [Row, Row]
+  /** The curve that it lies on, lifted where its beads are too long for it. */
+  readonly lies: MeasuredCurve
+}
+
+interface Measured {
+  readonly own: Own
+  readonly stem: Row
+  readonly rows: readonly LaidRow[]
+  /** How far the rows reach out, mm, on each side, above and below. */
+  readonly outMm: number
+}
+
+const halves = <T>(list: readonly T[]): [T[], T[]] => {
+  const half = Math.ceil(list.length / 2)
+  return [list.slice(0, half), list.slice(half)]
+}
+
+const gaugesOf = (own: Own) => ({ stemMm: wireDiameterMm(own.stem), wireMm: wireDiameterMm(own.winding) })
+
+/** The bead that a row is reckoned with: its first; a seed where it has none. */
+const beadOf = (row: Row): Row[number] => row[0] ?? requireSpec('round-11')
+
+const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
+  const own = read(work.settings)
+  const [stem = [], ...rest] = lines
+  const circles = onStem(stem)
+  const beads = rest.map(beadOf)
+  const wound = woundRows(circles, beads, gaugesOf(own))
+  const outs = outOf(beads.map(({ d }) => d))
+  let lift = 0
+  const rows = rest.map((row, k): LaidRow => {
+    const sides = halves(row)
+    const own = wound[k]!
+    // What is too long lifts the row by a πth part of it, and all rows outside it.
+    const over = Math.max(
+      0,
+      ...sides.map((side) => side.reduce((sum, { l }) => sum + (own.takenMm * l) / beads[k]!.l, 0) - own.fillMm),
+    )
+    lift += over / Math.PI
+    return { ...own, row, sides, lies: halfHull(circles, outs[k]! + lift) }
+  })
+  return { own, stem, rows, outMm: beads.reduce((sum, { d }) => sum + d, 0) + lift }
+})
+
+const loopUp = (own: Own, kind: Own['above'] | Own['below']): number =>
+  kind === 'none' ? 0 : loopHeightMm(own.pliers, wireDiameterMm(own.stem), kind === 'wrapped')
+const loopWire = (own: Own, kind: Own['above'] | Own['below']): number =>
+  kind === 'none'
+    ? 3
+    : kind === 'simple'
+      ? loopWireMm(own.pliers)
+      : wrappedLoopMm(own.pliers, wireDiameterMm(own.stem), own.wraps)
+
+function sizeOf({ own, stem, outMm }: Measured) {
+  const body = longOfRow(stem) + 2 * outMm
+  const above = loopUp(own, own.above)
+  const below = loopUp(own, own.below)
+  return {
+    ...{ body, above, below },
+    lengthMm: above + body + (own.below === 'none' ? 0 : below),
+    widthMm: Math.max(highOfRow(stem) + 2 * outMm, own.pliers),
+  }
+}
+
+const mm = (value: number): string => `${tenths(value)} mm`
+
+function wiresOf(all: Measured) {
+  const { own, rows } = all
+  const { body } = sizeOf(all)
+  const winding = woundWireMm(rows, gaugesOf(own))
+  const turns = rows.reduce((sum, row) => sum + 2 * row.turns, 0)
+  const stem = {
+    ...{ key: 'stem', name: 'Stem', gauge: own.stem, hardness: own.hardness },
+    lengthMm: body + loopWire(own, own.above) + loopWire(own, own.below) + 2 * STEM_HELD_MM,
+    formula:
+      `its beads and the turns at both ends ${mm(body)} + loop ${mm(loopWire(own, own.above))} + ` +
+      `${own.below === 'none' ? 'bent end' : 'loop'} ${mm(loopWire(own, own.below))} + 2 × ${STEM_HELD_MM} mm to hold`,
+  }
+  return rows.length === 0
+    ? [stem]
+    : [
+        stem,
+        {
+          ...{ key: 'winding', name: 'Wire of the rows', gauge: own.winding, hardness: 'soft' as const },
+          lengthMm: winding + 2 * HELD_MM,
+          formula:
+            `both sides of ${rows.length} ${rows.length === 1 ? 'row' : 'rows'} and ${turns} turns on the stem ` +
+            `${mm(winding)} + 2 × ${HELD_MM} mm to hold`,
+        },
+      ]
+}
+
+function findings({ own, stem, rows }: Measured): Finding[] {
+  const out: Finding[] = []
+  const add = (code: string, weight: Finding['weight'], says: string) => out.push({ code, weight, says })
+  if (stem.length === 0) add('stem-empty', 'stops', 'Nothing stands on the stem: string one bead at least.')
+  rows.forEach(({ row, sides, count, slackMm, takenMm, fillMm }, k) => {
+    const name = `Row ${k + 1}`
+    if (sides[0].length !== sides[1].length)
+      add(
+        'sides-unequal',
+        'stops',
+        `${name} has ${sides[0].length} beads on its right and ${sides[1].length} on its left: both sides carry the ` +
+          `same count, ${count} here.`,
+      )
+    else if (row.length > 0 && row.every(({ id }) => id === row[0]!.id)) {
+      const each = sides[0].length
+      const over = each * takenMm - fillMm
+      if (each !== count)
+        add(
+          'row-count',
+          each > count ? 'stops' : 'note',
+          `${name} takes ${count} a side and has ${each}: ` +
+            (each > count
+              ? `it would stand off by ${mm(over / Math.PI)}.`
+              : `${mm(-over)} of wire shows on each side.`),
+        )
+      else if (slackMm > 0.6 * row[0]!.l)
+        add(
+          'row-slack',
+          'note',
+          `${mm(slackMm / 2)} of wire shows at each end of row ${k + 1}: ${count + 1} beads stand off by ` +
+            `${mm((takenMm - slackMm) / Math.PI)}, ${count} leave it.`,
+        )
+    }
+  })
+  if (rows.length > MOST_ROWS)
+    add('rows-many', 'note', `Winding gets clumsy beyond ${MOST_ROWS} rows: ${rows.length} will clump at the stem.`)
+  if (own.above === 'simple' && rows.length > 1)
+    add('loop-opens', 'note', 'A simple loop can open under rows like these: a wrapped one holds.')
+  return out
+}
+
+function layoutOf(work: Work, all: Measured) {
+  const { own, stem, rows, outMm } = all
+  const { above, lengthMm, widthMm, body } = sizeOf(all)
+  const middle = widthMm / 2
+  const top = above + outMm
+  const { stemMm, wireMm } = gaugesOf(own)
+  const inset = stemMm / 2 + wireMm
+  const placed: PlacedBead[] = onStem(stem).map(({ y }, c) => ({
+    ...{ key: keyOf(work.columns, c, 0), x: middle, y: top + y, turnDegrees: 90, bead: stem[c]! },
+  }))
+  const carriers: Carrier[] = []
+  const bottom = top + longOfRow(stem) + outMm
+  carriers.push({
+    ...{ kind: 'wire', thickMm: stemMm },
+    points: [
+      { x: middle, y: above > 0 ? above - own.pliers / 2 : 0 },
+      { x: middle, y: bottom },
+    ],
+  })
+  const loopR = (own.pliers + stemMm) / 2
+  carriers.push({ kind: 'wire', thickMm: stemMm, points: ringPoints(middle, loopR, loopR, 24) })
+  if (own.below !== 'none')
+    carriers.push({
+      kind: 'wire',
+      thickMm: stemMm,
+      points: ringPoints(middle, above + body + sizeOf(all).below, loopR, 24),
+    })
+  rows.forEach(({ sides, lies }, k) => {
+    const room = { from: inset, to: Math.max(inset + 0.1, lies.lengthMm - inset) }
+    sides.forEach((side, s) => {
+      const sign = s === 0 ? 1 : -1
+      placesBetween(lies, side, room).places.forEach(({ x, y, turnDegrees }, c) =>
+        placed.push({
+          key: keyOf(work.columns, c + (s === 0 ? 0 : sides[0].length), k + 1),
+          ...{ x: middle + sign * x, y: top + y, bead: side[c]! },
+          turnDegrees: s === 0 ? turnDegrees : 180 - turnDegrees,
+        }),
+      )
+      carriers.push({
+        ...{ kind: 'wire', thickMm: wireMm },
+        points: Array.from({ length: 49 }, (_, i) => {
+          const { x, y } = lies.at((lies.lengthMm * i) / 48)
+          return { x: middle + sign * x, y: top + y }
+        }),
+      })
+    })
+  })
+  // Turns on the stem, at its head and its foot.
+  rows.forEach(({ turns, lies }) => {
+    for (const at of [lies.at(0).y, lies.at(lies.lengthMm).y])
+      for (let t = 0; t < turns; t++) {
+        const y = top + at + (t - (turns - 1) / 2) * wireMm
+        const half = stemMm / 2 + wireMm
+        carriers.push({
+          kind: 'wire',
+          thickMm: wireMm,
+          points: [
+            { x: middle - half, y },
+            { x: middle + half, y },
+          ],
+        })
+      }
+  })
+  return {
+    ...{ placed, carriers, widthMm, lengthMm },
+    hungAt: { x: middle, y: loopR },
+    fixtureAt: () => ({ x: middle, y: top }),
+  }
+}
+
+function guidesOf(all: Measured): Guide[] {
+  const { own } = all
+  const [stem] = wiresOf(all)
+  const head = STEM_HELD_MM + loopWire(own, own.above)
+  return [
+    markedWire('Stem', stem!.lengthMm, wireDiameterMm(own.stem), [
+      { at: head, says: 'head of the work' },
+      { at: stem!.lengthMm - STEM_HELD_MM - loopWire(own, own.below), says: 'foot' },
+    ]),
+    {
+      title: 'Loops',
+      ...{ widthMm: 40, lengthMm: 14 },
+      lines: [{ kind: 'tool', thickMm: 0.2, points: ringPoints(7, 7, own.pliers / 2) }],
+      labels: [{ x: 12, y: 8, says: `pliers ${tenths(own.pliers)} mm here` }],
+      says: ['Mark the pliers where they are as thick as the circle: all loops of a set are turned there.'],
+    },
+  ]
+}
+
+/** Rows as full as they are, and as many as the settings say: a new one is like the last. */
+function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
+  const own = read(work.settings)
+  const beads = new Map<number, Row[number]>()
+  lines.forEach((line, r) => line.forEach((number, c) => beads.set(number, work.beadAt?.(c, r) ?? work.bead)))
+  const [stem = [], ...rest] = lines
+  const count = from === undefined || read(from).rows === own.rows ? rest.length : own.rows
+  const any = rest.at(-1) ?? stem
+  const wanted = Array.from({ length: count }, (_, k) => rest[k] ?? [...any])
+  const specs = wanted.map((line) => (line[0] === undefined ? work.bead : (beads.get(line[0]) ?? work.bead)))
+  const wound = woundRows(onStem(stem.map((number) => beads.get(number)!)), specs, gaugesOf(own))
+  return [
+    [...stem],
+    ...wanted.map((line, k) => {
+      const [right, left] = halves(line)
+      const each = Math.max(1, wound[k]!.count)
+      return [...resizedAbout(right, each), ...resizedAbout(left.length > 0 ? left : right, each)]
+    }),
+  ]
+}
+
+function sizedTo(lengthMm: number, work: Work): Sizing[] {
+  const all = measure(work)
+  const { own, rows } = all
+  const now = sizeOf(all).lengthMm
+  const each = rows.length > 0 ? 2 * beadOf(rows.at(-1)!.row).d : 4
+  const exact = rows.length + (lengthMm - now) / each
+  return [...new Set([Math.floor(exact), Math.ceil(exact)])]
+    .filter((count) => count >= 1 && count <= 8 && count !== rows.length)
+    .map((count) => ({
+      settings: settings.parse({ ...own, rows: count }),
+      says: `${count} ${count === 1 ? 'row' : 'rows'}`,
+    }))
+}
+
+/** Sizes that it is begun with beside the seeds: two beads on the stem. */
+const SIZES = ['ball-6-mm', 'ball-3-mm'] as const
+function firstOf(work: Pick<Work, 'bead' | 'settings'>): number[][] {
+  const own = read(work.settings)
+  const wound = woundRows(
+    onStem(SIZES.map((id) => requireSpec(id))),
+    Array.from({ length: own.rows }, () => work.bead),
+    gaugesOf(own),
+  )
+  return [[1, 2], ...wound.map(({ count }) => Array<number>(2 * Math.max(1, count)).fill(0))]
+}
+
+export const woundRowsOnWire = wireWork({
+  id: 'wound-rows',
+  name: 'Rows wound round a centre',
+  summary: 'Beads on a stem, and rows of beads wound round them on wire: rounds, leaves, drops, in graded sizes.',
+  settings,
+  fields: [
+    { key: 'rows', label: 'Rows', help: 'Up to four; more of them clump.', kind: 'number' },
+    gaugeField('stem', 'Stem, gauge', '22 is 0.64 mm.'),
+    gaugeField('winding', 'Rows, gauge', '26 is 0.4 mm, 28 is 0.32 mm.'),
+    hardnessField,
+    {
+      ...{ key: 'above', label: 'Loop above', help: 'A wrapped loop cannot open.', kind: 'choice' as const },
+      choices: LOOPS.map((value) => ({ value, label: value })),
+    },
+    {
+      ...{ key: 'below', label: 'Loop below', help: 'For something that hangs from it.', kind: 'choice' as const },
+      choices: ['none', ...LOOPS].map((value) => ({ value, label: value })),
+    },
+    { key: 'pliers', label: 'Pliers', help: 'Where loops are turned.', kind: 'length' },
+    { key: 'wraps', label: 'Turns of a wrap', help: 'Round the neck of a wrapped loop.', kind: 'count' },
+  ],
+  plan: z.strictObject({}),
+  material: { ...BEADS, usualSpec: 'round-11' },
+  kinds: ['earrings', 'pendant'],
+  closure: 'ear-wire',
+  words: {
+    line: 'line',
+    place: 'bead',
+    across: 'in the longest row',
+    acrossTitle: 'Longest row',
+    thing: 'Pendant',
+    sample: {
+      name: 'sample',
+      how: 'Work one and measure from the middle of its loop to its lowest bead.',
+      counted: 'Worked',
+      where: 'From the loop down.',
+      wide: true,
+    },
+  },
+  first: {
+    sizes: SIZES,
+    edge: 0,
+    period: ({ settings: own }) => 1 + read(own).rows,
+    parts: (r, _count, work) => firstOf(work)[r] ?? [],
+  },
+  shape(work, rows) {
+    const all = measure(work, rows)
+    const { lengthMm, widthMm, above, body } = sizeOf(all)
+    return {
+      layout: layoutOf(work, all),
+      ...{
+        lengthMm,
+        widthMm,
+        thicknessMm: Math.max(highOfRow(all.stem), ...all.rows.map(({ row }) => highOfRow(row))),
+      },
+      lengthFormula:
+        `${mm(longOfRow(all.stem))} on the stem + 2 × ${mm(all.outMm)} of rows` +
+        (above > 0 ? ` + ${mm(above)} to the middle of the loop` : '') +
+        (lengthMm > above + body ? ` + ${mm(lengthMm - above - body)} to the loop below` : ''),
+      widthFormula: `${mm(highOfRow(all.stem))} across the stem’s beads + 2 × ${mm(all.outMm)}`,
+      wires: wiresOf(all),
+      guides: guidesOf(all),
+      findings: findings(all),
+    }
+  },
+  program(work, lines) {
+    const { own, rows } = measure(work, lines)
+    const { stemMm, wireMm } = gaugesOf(own)
+    const lacings: Lacing[][] = [
+      [
+        { do: 'pick', by: 'stem', at: places(0, lines[0]?.length ?? 0), note: 'from the head down' },
+        {
+          do: 'say',
+          text:
+            own.below === 'none'
+              ? 'bend the end of the stem so that nothing slides off'
+              : `turn the ${own.below} loop below`,
+        },
+      ],
+      ...rows.map(({ row, sides, turns }, k): Lacing[] => [
+        { do: 'wrap', by: 'winding', round: 'stem', turns, note: 'at the head, close together' },
+        { do: 'pick', by: 'winding', at: places(0, sides[0].length), note: 'down the right side' },
+        { do: 'wrap', by: 'winding', round: 'stem', turns, note: 'at the foot' },
+        {
+          ...{ do: 'pick', by: 'winding', at: places(sides[0].length, row.length).reverse(), turned: true },
+          note: 'up the left side',
+        },
+        ...(k === rows.length - 1
+          ? ([
+              { do: 'wrap', by: 'winding', round: 'stem', turns: 2, note: 'ends the winding' },
+              { do: 'say', text: `cut the winding wire, press its end in, and turn the ${own.above} loop above` },
+            ] as const)
+          : []),
+      ]),
+    ]
+    return laced(lines, lacings, {
+      unit: 'row',
+      carriers: [
+        { id: 'stem', name: 'stem', kind: 'wire', mm: stemMm },
+        { id: 'winding', name: 'winding wire', kind: 'wire', mm: wireMm },
+      ],
+      fixtures: { stem: { name: 'stem', d: stemMm, holes: 1, pitch: 0 } },
+      cut: { folded: false, each: 'piece' },
+    })
+  },
+  side: { full, sizedTo },
+  lengthOf: (work) => (work.lineLength ? sizeOf(measure(work)).lengthMm : 20),
+  rowsFor: (_mm, work) => 1 + read(work.settings).rows,
+  firstLines: (count, work) => Array.from({ length: count }, (_, r) => (firstOf(work)[r] ?? [0]).length),
+  workplace: () => ({
+    tools: ['Round-nose pliers', 'Chain-nose pliers', 'Nylon-jaw pliers', 'Flush cutter', 'File', 'Eye protection'],
+    needs: [],
+    ready: [{ id: 'straighten', text: 'Draw the stem through nylon jaws until it is straight', minutes: 1 }],
+    cautions: [...WIRE_CAUTIONS, EAR_CAUTION],
+    fasten: {
+      title: 'Press in and look',
+      says: [
+        'Press the cut end of the winding flat against the stem, behind the work.',
+        'Sizes of a set: lay them beside each other by size, loops facing the same way.',
+      ],
+      minutes: 4,
+    },
+    glued: false,
+  }),
+  check: () => [],
+})
