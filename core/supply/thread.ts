@@ -15,7 +15,7 @@ import type { CarrierId, Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
 import type { ThreadPath, ThreadRun, Work } from '../technique/technique'
 import { wireDiameterMm } from '../units/wire-gauge'
-import { passTogether, roomInHoleMm } from '../wire/shared-hole'
+import { nextGauge, passTogether, roomInHoleMm } from '../wire/shared-hole'
 import { linksNeeded } from './links'
 import { EAR_WIRE_MM } from './wire'
 import { NEEDLES, requireNeedle, requireThread, THREADS } from '../thread/catalogue'
@@ -526,26 +526,6 @@ function wireChecks(piece: Piece, part: Part, wiresAt: NonNullable<ThreadPath['w
             : [{ kind: 'wire', gauge, verdict: 'easy' }],
     }
   })
-}
-
-/** Gauges in which wire is mostly sold, thickest first (common practice). */
-const SOLD_GAUGES = [16, 18, 20, 21, 22, 24, 26, 28, 30, 32, 34] as const
-
-/** The thickest wire that is sold and would go through easily, in place of the thickest of these. */
-function nextGauge(holeMm: number, wires: readonly number[]): number | null {
-  const thickest = Math.max(...wires)
-  return (
-    SOLD_GAUGES.find((gauge) => {
-      const mm = wireDiameterMm(gauge)
-      return (
-        mm < thickest - 1e-9 &&
-        passTogether(
-          holeMm,
-          wires.map((wire) => Math.min(wire, mm)),
-        ) === 'easy'
-      )
-    }) ?? null
-  )
 }
 
 /**

@@ -13,18 +13,25 @@ const WALK = 720
 export function freeSpanMm(curve: MeasuredCurve, y: number, high: number, thickMm: number): number {
   const [from, to] = [y - high / 2, y + high / 2]
   let least = Infinity
+  // Kinks lie on the axis: what is on the wire there blocks it on both sides.
+  for (const { at } of curve.kinks) {
+    const kink = curve.at(at)
+    if (Math.abs(kink.x) < 1e-6 && kink.y + thickMm / 2 > from && kink.y - thickMm / 2 < to) return 0
+  }
   let before: { x: number; y: number } | null = null
   for (let k = 0; k <= WALK; k++) {
     const at = curve.at((curve.lengthMm * Math.min(k, WALK - 1e-6)) / WALK)
     const turn = (at.turnDegrees * Math.PI) / 180
-    // Clockwise as it is seen, y down: inside lies to the right of the way.
-    const here = { x: at.x - (thickMm / 2) * Math.sin(turn), y: at.y + (thickMm / 2) * Math.cos(turn) }
-    if (here.y >= from && here.y <= to) least = Math.min(least, Math.abs(here.x))
+    // Clockwise as it is seen, y down: inside lies to the right of the way. What has crossed the middle leaves no room.
+    const side = k <= WALK / 2 ? 1 : -1
+    const x = side * (at.x - (thickMm / 2) * Math.sin(turn))
+    const here = { x: Math.max(0, x), y: at.y + (thickMm / 2) * Math.cos(turn) }
+    if (here.y >= from && here.y <= to) least = Math.min(least, here.x)
     if (before)
       for (const edge of [from, to])
         if ((before.y - edge) * (here.y - edge) < 0) {
           const share = (edge - before.y) / (here.y - before.y)
-          least = Math.min(least, Math.abs(before.x + share * (here.x - before.x)))
+          least = Math.min(least, before.x + share * (here.x - before.x))
         }
     before = here
   }

@@ -1,4 +1,5 @@
 import { bundleDiameter } from '../bead/hole'
+import { wireDiameterMm } from '../units/wire-gauge'
 
 /** Wires and threads of different thickness in one hole. Wire does not flatten. Lengths in mm. */
 
@@ -51,4 +52,44 @@ export function roomInHoleMm(diameters: readonly number[]): RoomMm {
 export function passTogether(holeMm: number, diameters: readonly number[]): 'easy' | 'tight' | 'no' {
   const { least, surely } = roomInHoleMm(diameters)
   return surely <= HOLE_SHARE * holeMm + 1e-9 ? 'easy' : least > WIDEST_SHARE * holeMm + 1e-9 ? 'no' : 'tight'
+}
+
+/** Gauges in which wire is mostly sold, thickest first (common practice). */
+const SOLD_GAUGES = [16, 18, 20, 22, 24, 26, 28, 30, 32, 34] as const
+
+/**
+ * The thickest wire that is sold, no thicker than a gauge, that goes easily through every one of these holes: each with
+ * how often it is passed by it and what else lies in it. The thinnest of all where none does.
+ */
+export function thickestThrough(
+  noThicker: number,
+  holes: readonly { readonly holeMm: number; readonly passes: number; readonly others?: readonly number[] }[],
+): number {
+  const thin = SOLD_GAUGES.filter((gauge) => gauge >= noThicker)
+  return (
+    thin.find((gauge) => {
+      const a = wireDiameterMm(gauge)
+      return holes.every(
+        ({ holeMm, passes, others = [] }) =>
+          passTogether(holeMm, [...Array.from({ length: passes }, () => a), ...others]) === 'easy',
+      )
+    }) ?? thin.at(-1)!
+  )
+}
+
+/** The thickest wire that is sold and would go through easily, in place of all that are thicker; null if none. */
+export function nextGauge(holeMm: number, wires: readonly number[]): number | null {
+  const thickest = Math.max(...wires)
+  return (
+    SOLD_GAUGES.find((gauge) => {
+      const a = wireDiameterMm(gauge)
+      return (
+        a < thickest - 1e-9 &&
+        passTogether(
+          holeMm,
+          wires.map((wire) => Math.min(wire, a)),
+        ) === 'easy'
+      )
+    }) ?? null
+  )
 }

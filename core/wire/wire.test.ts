@@ -6,7 +6,7 @@ import { measured, type Curve } from './curve'
 import { beadsOnFrame, fellowGap, frameWireMm, placesOnFrame, wrapsMm } from './frame'
 import { kinkOffMm, sectionOf, supportMm, tightestBendMm, wedge, wireTakenMm } from './section'
 import { boxOf, drop, FRAME_SHAPES, frameOfLength, frameOfWidth, heart, polygon, type FrameForm } from './shape'
-import { passTogether, roomInHoleMm, threeInHoleMm } from './shared-hole'
+import { nextGauge, passTogether, roomInHoleMm, thickestThrough, threeInHoleMm } from './shared-hole'
 
 const SPECS = [
   'round-8',
@@ -147,6 +147,24 @@ describe('wires in one hole', () => {
   })
 })
 
+describe('the gauge that goes through', () => {
+  // The thickest for one, two and three passes, worked by hand with nine tenths of the hole; even gauges are sold.
+  it.each([
+    ['round-11', [22, 28, 28]],
+    ['round-8', [20, 26, 26]],
+    ['round-15', [24, 30, 32]],
+  ])('%s', (id, gauges) => {
+    expect([1, 2, 3].map((passes) => thickestThrough(16, [{ holeMm: spec(id).h, passes }]))).toEqual(gauges)
+  })
+  it('is no thicker than asked for, and counts what else is in the hole', () => {
+    expect(thickestThrough(20, [{ holeMm: 2, passes: 1 }])).toBe(20)
+    expect(thickestThrough(20, [{ holeMm: 0.8, passes: 1, others: [0.4] }])).toBe(30)
+    expect(thickestThrough(20, [{ holeMm: 0.1, passes: 1 }])).toBe(34)
+    expect(nextGauge(0.8, [wireDiameterMm(20)])).toBe(22)
+    expect(nextGauge(0.8, [0.4, 0.4, 0.4])).toBe(28)
+    expect(nextGauge(0.05, [0.4])).toBeNull()
+  })
+})
 describe('frames', () => {
   const lengthOf = (curve: Curve) => measured(curve).lengthMm
   it('are as long as their formulas say', () => {

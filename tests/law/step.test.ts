@@ -27,7 +27,7 @@ const wishes = fc.array(anyWish, { minLength: 1, maxLength: 8 })
 describe('steps', () => {
   it('are made of every kind, both ways, by what makes them here', () => {
     const reached = new Set<string>()
-    for (const [piece, list] of fc.sample(fc.tuple(anyPiece, wishes), { numRuns: 2000, seed: 12 }))
+    for (const [piece, list] of fc.sample(fc.tuple(anyPiece, wishes), { numRuns: 3000, seed: 12 }))
       for (const step of play(piece, list).flatMap((p) => p.steps))
         reached.add(
           'do' in step ? `${step.type} ${step.do}` : step.type === 'set' ? `set ${step.path.at(-1)}` : step.type,

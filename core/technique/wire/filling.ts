@@ -14,6 +14,8 @@ export interface FilledSpan {
   /** What it takes along the span, and how high it is, mm. */
   readonly longMm: number
   readonly highMm: number
+  /** How high it is where, from its ends inward: a part of it, and how much of it lies outside that on each side. */
+  readonly profile: readonly { readonly highMm: number; readonly outerMm: number }[]
   /** In the order of the line. */
   readonly poses: readonly Pose[]
   /** The way of each of its wires between the walls, as it is seen, and what it takes beyond the straight way, mm. */
@@ -30,6 +32,8 @@ export interface Filling {
   readonly says: string
   /** Wires side by side in each of its gaps. */
   readonly wires: number
+  /** How often its small beads and its large ones are passed at most. */
+  readonly passes: { readonly small: number; readonly large: number }
   /** Beads for so much room: 0 a small one, 1 a large one. */
   propose(freeMm: number, small: BeadSpec, large: BeadSpec): number[]
   lay(row: Row, freeMm: number): FilledSpan
@@ -47,6 +51,19 @@ export function lineOf(row: Row, from: number, to: number): Pose[] {
     x += slack + l
     return { x: x - l / 2, y: 0, turnDegrees: 0 }
   })
+}
+
+/** The profile of a straight run: each thickness where it comes nearest to an end. */
+export function profileOf(row: Row): FilledSpan['profile'] {
+  const whole = longOfRow(row)
+  const outer = new Map<number, number>()
+  let before = 0
+  for (const { d, l } of row) {
+    const near = Math.min(before, whole - before - l)
+    outer.set(d, Math.min(outer.get(d) ?? Infinity, near))
+    before += l
+  }
+  return [...outer].map(([highMm, outerMm]) => ({ highMm, outerMm }))
 }
 
 /** The large bead of a row: the first of its thickest. */

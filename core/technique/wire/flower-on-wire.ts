@@ -107,7 +107,8 @@ const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
     const longest = rest
       .slice(0, round)
       .reduce((most, petal) => Math.max(most, petal.length > 0 ? loopCurve(petal, 0.4).tallMm : 0), 0)
-    const below = reachMm + (round > 0 ? longest + 2 : 3) + Math.floor(leaf / 2) * (1.2 * highOfRow(row) + 6)
+    const up = (tallMm + twist) * Math.cos(LEAF_WAY) + highOfRow(row)
+    const below = reachMm + (round > 0 ? longest + twist : 2) + up + Math.floor(leaf / 2) * (up + highOfRow(row))
     return { row, curve, tallMm, isLeaf, way: side * LEAF_WAY, at: { x: side * twist, y: below } }
   })
   return { own, ring, centre, ringMm, reachMm, loops }
@@ -361,12 +362,13 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
 }
 
 /** Sizes that a flower is begun with beside its petals’ beads: a middle, and beads of leaves. */
-const SIZES = ['ball-4-mm', 'round-11'] as const
+const SIZES = ['ball-3-mm', 'round-11'] as const
 function firstOf({ bead, settings: own }: Pick<Work, 'bead' | 'settings'>): number[][] {
   const { petals, leaves } = read(own)
   const { count } = petalsRound(bead, requireSpec(SIZES[0]).d)
   return [
-    [...Array<number>(Math.max(3, count)).fill(0), 1],
+    // An even ring: its wire leaves on the axis.
+    [...Array<number>(Math.max(4, count - (count % 2))).fill(0), 1],
     ...Array.from({ length: petals }, () => Array<number>(11).fill(0)),
     ...Array.from({ length: leaves }, () => Array<number>(15).fill(2)),
   ]

@@ -1,7 +1,7 @@
 import { centreOfPetals, petalsRound, RATTLES } from '../../wire/cross'
 import type { Row } from '../../recipe/rows'
 import { tenths } from '../carrier/line'
-import { highOfRow, largeIn, lineOf, longOfRow, places, straightWay, type Filling } from './filling'
+import { highOfRow, largeIn, lineOf, longOfRow, places, profileOf, straightWay, type Filling } from './filling'
 
 /** How a line is made up: beads to the flower, its petals, its middle, and beads on, as many as before. */
 export function flowerIn(row: Row): { readonly lead: number; readonly petals: number; readonly centre: number } {
@@ -36,6 +36,7 @@ export const flower: Filling = {
   name: 'Flower',
   says: 'A ring of petals, closed through the first, and a middle locked across it.',
   wires: 1,
+  passes: { small: 2, large: 1 },
   propose(freeMm, small, large) {
     const { count } = petalsRound(small, large.d)
     const lead = Math.max(0, Math.floor((freeMm - large.d - 2 * small.d) / (2 * small.l) + 1e-9))
@@ -48,6 +49,7 @@ export const flower: Filling = {
     if (!big || petals < 3)
       return {
         ...{ longMm: longOfRow(row), highMm: highOfRow(row), poses: lineOf(row, -freeMm / 2, freeMm / 2), says: [] },
+        profile: profileOf(row),
         wires: [{ points: straightWay(freeMm), moreMm: 0 }],
         lacing: ([wire]) => [{ do: 'pick', by: wire!, at: places(0, row.length) }],
       }
@@ -63,6 +65,10 @@ export const flower: Filling = {
     return {
       longMm: longOfRow(left) + 2 * half + longOfRow(right),
       highMm: 2 * half,
+      profile: [
+        { highMm: highOfRow([...left, ...right]), outerMm: 0 },
+        { highMm: 2 * half, outerMm: Math.min(longOfRow(left), longOfRow(right)) },
+      ],
       // The first petal lies on the left, where the wire comes in; they go over the top.
       poses: [
         ...lineOf(left, -end, -half),

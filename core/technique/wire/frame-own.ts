@@ -2,13 +2,14 @@ import { z } from 'zod'
 import { loopWireMm } from '../../hang/pin'
 import { boxOf, frameOfLength, frameOfWidth, FRAME_SHAPES, type FrameForm } from '../../wire/shape'
 import type { MeasuredCurve } from '../../wire/curve'
+import { thickestThrough } from '../../wire/shared-hole'
 import { beadsOnFrame, frameForBeads, wrapsMm } from '../../wire/frame'
 import { wireDiameterMm } from '../../units/wire-gauge'
 import type { Row } from '../../recipe/rows'
 import type { Plan, Settings } from '../technique'
 import type { Cross } from '../wire-side'
 import { fillingOf, FILLING_IDS } from './fillings'
-import { highOfRow } from './filling'
+import { highOfRow, type Filling } from './filling'
 import { HARDNESS } from './wire-work'
 
 /** Settings and plan of a frame of wire, and the curve that it is bent to. Lengths in mm. */
@@ -22,7 +23,7 @@ export const frameSettings = z.strictObject({
   corners: z.int().min(3).max(10).default(4),
   rounded: z.number().min(0.05).max(0.45).default(0.15).describe('Corners of a polygon, as a share of a side'),
   source: z.enum(['bent', 'bought']).default('bent').describe('Bent from wire, or a bought hoop'),
-  gauge: z.int().min(14).max(26).default(20).describe('Wire of the frame, by its gauge number'),
+  gauge: z.int().min(0).max(26).default(0).describe('Wire of the frame, by its gauge number; 0: as its holes allow'),
   hardness: z.enum(HARDNESS).default('half'),
   loops: z.int().min(0).max(2).default(2).describe('Loops where its ends meet'),
   pliers: z.number().min(1).max(6).default(1.75).describe('Round-nose pliers where the loops are turned, mm'),
@@ -30,11 +31,45 @@ export const frameSettings = z.strictObject({
   room: z.number().min(0).max(5).default(1).describe('Room left free, in beads; wraps take more where they must'),
   crosses: z.int().min(0).max(12).default(3).describe('Wires across, when it is begun'),
   filling: z.enum(FILLING_IDS).default('straight').describe('What fills a wire across where nothing else is said'),
-  cross: z.int().min(20).max(34).default(26).describe('Wires across, by their gauge number'),
+  cross: z.int().min(0).max(34).default(0).describe('Wires across, by their gauge number; 0: as their holes allow'),
   turns: z.int().min(1).max(4).default(2).describe('Turns of each wrap round the frame'),
 })
 export type OwnFrame = z.infer<typeof frameSettings>
 export const readFrame = (own: Settings): OwnFrame => frameSettings.parse(own)
+
+/** The thickest wire that a frame and its wires across are made of, by gauge (common practice). */
+const FRAME_GAUGE = 20
+const CROSS_GAUGE = 26
+
+/** Settings with the gauges that are left open chosen by the holes that the wires pass. */
+export function gauged(own: OwnFrame, lines: readonly Row[], fillings: readonly string[]): OwnFrame {
+  const [frame = [], ...crosses] = lines
+  const gauge =
+    own.gauge ||
+    thickestThrough(
+      FRAME_GAUGE,
+      holesOf([frame], () => ONCE),
+    )
+  const cross =
+    own.cross ||
+    thickestThrough(
+      CROSS_GAUGE,
+      holesOf(crosses, (k) => fillingOf(fillings[k] ?? '').passes),
+    )
+  return { ...own, gauge, cross }
+}
+
+const ONCE: Filling['passes'] = { small: 1, large: 1 }
+
+/** Holes of some lines, and how often each is passed: one entry for each size of a line. */
+const holesOf = (lines: readonly Row[], passesOf: (line: number) => Filling['passes']) =>
+  lines.flatMap((row, k) => {
+    const { small, large } = passesOf(k)
+    const thick = highOfRow(row)
+    return [...new Map(row.map((bead) => [bead.id, bead])).values()].map(({ h, d }) => ({
+      ...{ holeMm: h, passes: d === thick ? large : small },
+    }))
+  })
 
 const MOST_CROSSES = 24
 const framePlan = z.strictObject({

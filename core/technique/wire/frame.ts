@@ -26,6 +26,7 @@ import {
   frameSettings,
   frameSize,
   freeMmOf,
+  gauged,
   readFrame,
   topLoop,
   type OwnFrame,
@@ -76,9 +77,14 @@ function gapPoint(curve: MeasuredCurve, places: readonly FramePlace[], gap: numb
 }
 
 const measure = keptByShape((work: Work, rows: readonly Row[]): Measured => {
-  const own = readFrame(work.settings)
+  const asked = readFrame(work.settings)
   const [beads = [], ...lines] = rows
-  const plan = crossesOf(own, work.plan, lines.length, beads.length)
+  const plan = crossesOf(asked, work.plan, lines.length, beads.length)
+  const own = gauged(
+    asked,
+    rows,
+    plan.map(({ filling }) => filling),
+  )
   const freeMm = freeMmOf(own, beads, plan)
   const curve = frameCurve(own, beads, freeMm)
   const { places } = placesOnFrame(curve, beads)
@@ -134,9 +140,12 @@ function layCross(bent: Bent, cross: Cross, row: Row): LaidCross {
   const [to, from] = [gapPoint(curve, places, gaps.right), gapPoint(curve, places, gaps.left)]
   const filling = fillingOf(cross.filling)
   const y = (from.y + to.y) / 2
-  // How high it is follows from its beads, and the room from that.
-  const { highMm } = filling.lay(row, 100)
-  const freeMm = freeAt(bent, y, highMm)
+  // How high it is where follows from its beads, and the room from that: its ends come nearest to the frame.
+  const { profile } = filling.lay(row, 100)
+  const freeMm = Math.min(
+    freeAt(bent, y, 0),
+    ...profile.map(({ highMm, outerMm }) => freeAt(bent, y, highMm) + 2 * outerMm),
+  )
   return { ...cross, row, filled: filling.lay(row, freeMm), freeMm, from, to }
 }
 
@@ -253,13 +262,15 @@ function findings(all: Measured): Finding[] {
       (bead) => sectionOf(bead) === 'box' && (wireTakenMm(bead, tight) ?? Infinity) > bead.l * (1 + GAPES),
     )
     if (gaping) add('frame-gapes', 'note', `${gaping.name} gapes on this bend. Round beads or a wider curve close it.`)
-    const stiff = beads.find((bead) => tightestBendMm(bead, wireDiameterMm(own.gauge)) > tight)
+    // A hole that the wire fills is said by the check of holes.
+    const needs = (bead: Work['bead']) => tightestBendMm(bead, wireDiameterMm(own.gauge))
+    const stiff = beads.find((bead) => Number.isFinite(needs(bead)) && needs(bead) > tight)
     if (stiff)
       add(
         'frame-stiff',
         'stops',
         `${stiff.name} is too long for this bend: its hole needs a curve of radius ` +
-          `${tenths(tightestBendMm(stiff, wireDiameterMm(own.gauge)))} mm or more, and the tightest here has ` +
+          `${tenths(needs(stiff))} mm or more, and the tightest here has ` +
           `${tenths(tight)} mm. Thinner wire, shorter beads, or a wider curve.`,
       )
     if (beads.length % 2 === 1)
@@ -435,10 +446,15 @@ const lineBead = (work: Work, line: readonly number[], r: number, lines: readonl
 
 function full(lines: readonly (readonly number[])[], work: Work): number[][] {
   const rows = lines.map((line, r) => lineBead(work, line, r, lines))
-  const own = readFrame(work.settings)
+  const asked = readFrame(work.settings)
   const [first = [], ...rest] = lines
   const cycle = rows[0] ?? []
-  const plan = crossesOf(own, work.plan, rest.length, first.length)
+  const plan = crossesOf(asked, work.plan, rest.length, first.length)
+  const own = gauged(
+    asked,
+    rows,
+    plan.map(({ filling }) => filling),
+  )
   const freeMm = freeMmOf(own, cycle, plan)
   const count =
     own.by === 'size' && cycle.length > 0 ? beadsFor(own, frameCurve(own, cycle, freeMm), cycle, freeMm) : cycle.length
@@ -520,17 +536,17 @@ const specOf = (id: string) => requireSpec(id)
 
 /** Lines that a frame begins with: its beads, and its wires across. */
 function firstParts(work: Pick<Work, 'bead' | 'settings' | 'plan'>, specs: readonly Work['bead'][]): number[][] {
-  const own = readFrame(work.settings)
-  const frame = own.by === 'size' ? own : { ...own, by: 'size' as const }
+  const asked = readFrame(work.settings)
   const [bead, small, large] = specs as [Work['bead'], Work['bead'], Work['bead']]
-  const freeMm = freeMmOf(frame, [bead], crossesOf(frame, work.plan, own.crosses, 2))
-  const curve = frameCurve(frame, [], freeMm)
-  const count = beadsFor(frame, curve, [bead], freeMm)
+  const own = gauged({ ...asked, by: 'size' }, [[bead], [small, large]], [asked.filling])
+  const freeMm = freeMmOf(own, [bead], crossesOf(own, work.plan, own.crosses, 2))
+  const curve = frameCurve(own, [], freeMm)
+  const count = beadsFor(own, curve, [bead], freeMm)
   const beads = Array.from({ length: count }, () => bead)
   const bent = { curve, beads, places: placesOnFrame(curve, beads).places }
   return [
     Array<number>(count).fill(0),
-    ...crossesOf(frame, work.plan, own.crosses, count).map((cross) =>
+    ...crossesOf(own, work.plan, own.crosses, count).map((cross) =>
       proposed(bent, cross, small, large).map((part) => part + 1),
     ),
   ]
@@ -583,13 +599,13 @@ export const frame = wireWork({
         { value: 'bought', label: 'bought' },
       ],
     },
-    gaugeField('gauge', 'Frame, gauge', '20 is 0.81 mm; a larger number is thinner.'),
+    gaugeField('gauge', 'Frame, gauge', '20 is 0.81 mm, a larger number is thinner; 0: as its holes allow.'),
     hardnessField,
     { key: 'loops', label: 'Loops', help: 'Turned on its ends where they meet.', kind: 'number' },
     { key: 'pliers', label: 'Pliers', help: 'Round nose where the loops are turned.', kind: 'length' },
     { key: 'even', label: 'Even count', help: 'Leaves a gap at the bottom, on the axis.', kind: 'flag' },
     { key: 'room', label: 'Room left, in beads', help: 'For wraps; about one.', kind: 'number' },
-    gaugeField('cross', 'Wires across, gauge', '26 is 0.4 mm.'),
+    gaugeField('cross', 'Wires across, gauge', '26 is 0.4 mm; 0: as their holes allow.'),
     { key: 'turns', label: 'Turns of a wrap', help: 'Round the frame at both ends of a wire.', kind: 'count' },
   ],
   plan: framePlanSchema,

@@ -21,6 +21,7 @@ export const hugged: Filling = {
   name: 'Bead with a curve',
   says: 'A large bead, small ones curved over and under it; the wire passes it three times.',
   wires: 1,
+  passes: { small: 1, large: 3 },
   propose(freeMm, small, large) {
     const round = roundBead(small, large.d / 2, 'half')
     const wide = Math.max(large.l, large.d + 2 * small.d)
@@ -33,7 +34,14 @@ export const hugged: Filling = {
     const big = row[large]
     if (!big)
       return {
-        ...{ longMm: 0, highMm: 0, poses: [], wires: [{ points: straightWay(freeMm), moreMm: 0 }], says: [] },
+        ...{
+          longMm: 0,
+          highMm: 0,
+          profile: [],
+          poses: [],
+          wires: [{ points: straightWay(freeMm), moreMm: 0 }],
+          says: [],
+        },
         lacing: (): Lacing[] => [],
       }
     const above = row.slice(lead, lead + round)
@@ -63,6 +71,10 @@ export const hugged: Filling = {
     return {
       longMm: longOfRow(left) + 2 * half + longOfRow(right),
       highMm: round > 0 ? 2 * half : highOfRow(row),
+      profile: [
+        { highMm: highOfRow([...left, ...right]), outerMm: 0 },
+        { highMm: round > 0 ? 2 * half : big.d, outerMm: Math.min(longOfRow(left), longOfRow(right)) },
+      ],
       poses: [
         ...lineOf(left, -end, -half),
         ...arc(1, above),

@@ -47,7 +47,7 @@ const settings = z.strictObject({
   turned: z.boolean().default(false).describe('Its last row first'),
   gauge: z.int().min(20).max(34).default(28).describe('Wire, by its gauge number'),
   hardness: z.enum(HARDNESS).default('soft'),
-  twist: z.int().min(0).max(20).default(6).describe('Turns that both ends are twisted together'),
+  twist: z.int().min(0).max(20).default(4).describe('Turns that both ends are twisted together'),
   loop: z.enum(['simple', 'wrapped']).default('wrapped'),
   wraps: z.int().min(1).max(8).default(3).describe('Turns of a wrapped loop round its neck'),
   pliers: z.number().min(1).max(6).default(2.5).describe('Round-nose pliers at the mark where the loop is turned, mm'),

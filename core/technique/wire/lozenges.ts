@@ -2,7 +2,17 @@ import { lozengeOfThree, lozengeOfTwo } from '../../wire/cross'
 import type { BeadSpec } from '../../bead/spec'
 import type { Lacing } from '../../recipe/laced'
 import type { Row } from '../../recipe/rows'
-import { highOfRow, lineOf, longOfRow, places, straightWay, type FilledSpan, type Filling, type Pose } from './filling'
+import {
+  highOfRow,
+  lineOf,
+  longOfRow,
+  places,
+  profileOf,
+  straightWay,
+  type FilledSpan,
+  type Filling,
+  type Pose,
+} from './filling'
 
 /** Bands of lozenges: wires part, carry a bead or two each, and meet in one. */
 
@@ -22,6 +32,7 @@ function run(row: Row, freeMm: number, wires: number): FilledSpan {
   return {
     longMm: longOfRow(row),
     highMm: highOfRow(row),
+    profile: profileOf(row),
     poses: lineOf(row, -freeMm / 2, freeMm / 2),
     wires: Array.from({ length: wires }, () => ({ points: straightWay(freeMm), moreMm: 0 })),
     lacing: (names) => together(places(0, row.length), names),
@@ -66,9 +77,14 @@ function band(row: Row, freeMm: number, wires: number, lay: (beads: Row, x: numb
   }
   const first: Pose = { x: -long / 2 + joints / 2, y: 0, turnDegrees: 0 }
   const end = freeMm / 2
+  const highMm = laid.reduce((most, one) => Math.max(most, one.highMm), highOfRow(rest))
   return {
     longMm: long,
-    highMm: laid.reduce((most, { highMm }) => Math.max(most, highMm), highOfRow(rest)),
+    highMm,
+    profile: [
+      { highMm: row[0]!.d, outerMm: 0 },
+      { highMm, outerMm: rest.length > 0 ? 0 : Math.min(joints, row.at(-1)!.l) },
+    ],
     poses: [first, ...laid.flatMap(({ poses }) => poses), ...lineOf(rest, x, x + longOfRow(rest))],
     wires: Array.from({ length: wires }, (_, w) => ({
       points: [{ x: -end, y: 0 }, ...laid.flatMap(({ ways }) => ways[w]!), { x: end, y: 0 }],
@@ -105,6 +121,7 @@ export const lozengesOfThree: Filling = {
   name: 'Lozenges on three wires',
   says: 'One bead above, two in the middle, one below; then all three wires through one seed.',
   wires: 3,
+  passes: { small: 3, large: 1 },
   propose: (freeMm, small, large) =>
     proposed(
       Math.max(1, Math.floor((freeMm - small.l) / lozengeOfThree(large, small.l).pitchMm + 1e-9)),
@@ -145,6 +162,7 @@ export const lozengesOfTwo: Filling = {
   name: 'Lozenges on two wires',
   says: 'One on both wires, two on each, one on both: the wires part and meet.',
   wires: 2,
+  passes: { small: 2, large: 2 },
   propose: (freeMm, _small, large) =>
     proposed(Math.max(1, Math.floor((freeMm - large.l) / lozengeOfTwo(large, large).pitchMm + 1e-9)), [1, 1, 1, 1], 1),
   lay: (row, freeMm) =>

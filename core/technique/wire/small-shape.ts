@@ -228,7 +228,9 @@ function findings({ own, curve, beads, playMm }: Measured): Finding[] {
     })
   const a = wireDiameterMm(own.gauge)
   const bend = own.shape === 'bar' ? 0 : Math.abs(curve.at(curve.lengthMm / 4).bend)
-  const stiff = bend > 0 ? beads.find((bead) => tightestBendMm(bead, a) > 1 / bend) : undefined
+  const stiff = beads.find(
+    (bead) => bend > 0 && Number.isFinite(tightestBendMm(bead, a)) && tightestBendMm(bead, a) > 1 / bend,
+  )
   if (stiff)
     out.push({
       code: 'shape-stiff',

@@ -306,7 +306,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const each = rows.length > 0 ? 2 * beadOf(rows.at(-1)!.row).d : 4
   const exact = rows.length + (lengthMm - now) / each
   return [...new Set([Math.floor(exact), Math.ceil(exact)])]
-    .filter((count) => count >= 1 && count <= 8 && count !== rows.length)
+    .filter((count) => count >= 1 && count <= MOST_ROWS && count !== rows.length)
     .map((count) => ({
       settings: settings.parse({ ...own, rows: count }),
       says: `${count} ${count === 1 ? 'row' : 'rows'}`,
