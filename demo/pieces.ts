@@ -9,6 +9,7 @@ import { FLAT_PEYOTE } from './shelf'
 import { HANGING_PIECES } from './hanging'
 import { JOINED_PIECES } from './joined'
 import { STITCH_PIECES } from './stitches'
+import { WIRE_PIECES } from './wire'
 
 /**
  * The demo workshop: pieces of an invented small workshop that prepares for a fair. All names and designs are made up.
@@ -107,4 +108,5 @@ export const DEMO_PIECES: readonly Piece[] = [
   ...CARRIER_PIECES,
   ...CHAIN_PIECES,
   ...HANGING_PIECES,
+  ...WIRE_PIECES,
 ]

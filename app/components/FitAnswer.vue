@@ -6,7 +6,8 @@ import { fitKindOf } from '#core/wear/kind'
 import { fitOf, mustPassMm } from '#core/fit/reckon'
 import { partsWith } from '#core/piece/joint'
 import { pairWords } from '#core/piece/pair'
-import { fittedPart, rowsOf, type Piece } from '#core/piece/piece'
+import { fittedPart, rowsOf, techniqueOf, type Piece } from '#core/piece/piece'
+import { tallyPart, totalOf } from '#core/tally/tally'
 
 import { ringSize } from '#core/units/ring-size'
 import { showNumber } from '#core/units/length'
@@ -20,6 +21,8 @@ const kind = computed(() => fitKindOf(props.piece.fit.kind))
 const part = computed(() => fittedPart(props.piece))
 /** Parts that are measured together. */
 const joined = computed(() => partsWith(props.piece.parts, part.value).length)
+/** Whether it is bent to a size, and does not grow by repeats. */
+const bent = computed(() => techniqueOf(part.value).wire?.sizedTo !== undefined)
 /** Small things need the tenth of a millimetre. */
 const fine = computed(() => (fit.value.wantedMm < 100 ? 1 : 0))
 const spread = computed(() => (fit.value.finishedMm.most - fit.value.finishedMm.least) / 2)
@@ -70,6 +73,10 @@ const swatches = (count: number) => (count === 1 ? 'one swatch' : `${count} swat
       >
       <template v-else-if="joined > 1"
         >{{ joined }} joined parts = {{ length(fit.beadworkMm.nominal, fine) }} of beadwork.</template
+      >
+      <template v-else-if="bent"
+        >{{ showNumber(totalOf(tallyPart(part))) }} beads on wire =
+        {{ length(fit.beadworkMm.nominal, fine) }}.</template
       >
       <template v-else
         >{{ part.times }} {{ part.times === 1 ? 'repeat' : 'repeats' }} and ends =

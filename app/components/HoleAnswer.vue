@@ -4,12 +4,13 @@ import type { Supply } from '#core/piece/schema'
 import { requireNeedle, requireThread } from '#core/thread/catalogue'
 import type { Help, SpecHoleCheck } from '#core/supply/thread'
 import { showNumber } from '#core/units/length'
+import { wireDiameterMm } from '#core/units/wire-gauge'
 
 /**
  * Will it go through? The hole drawn to scale with what passes it, the figures, and what would help: one press takes
  * the advice.
  */
-defineProps<{ check: SpecHoleCheck; supply: Supply; letters: readonly string[] }>()
+const props = defineProps<{ check: SpecHoleCheck; supply: Supply; letters: readonly string[] }>()
 const emit = defineEmits<{ help: [help: Help] }>()
 const WHERE = {
   work: { title: '', says: '' },
@@ -17,12 +18,20 @@ const WHERE = {
   strands: { title: 'where strands hang', says: 'with the strands that hang from it' },
 } as const
 const VERDICT = { easy: 'Goes through easily', tight: 'Tight', no: 'Will not go through' } as const
+/** How thick what lies in the hole is, mm. */
+const thickOf = ({ wireMm }: SpecHoleCheck) =>
+  wireMm === undefined ? requireThread(props.supply.thread).diameterMm : wireMm
+/** How far from the middle of the drawn hole it lies: wires against its wall, one alone in the middle. */
+const asideOf = (check: SpecHoleCheck) =>
+  check.wireMm === undefined ? 20 : check.passes === 1 ? 0 : Math.max(0, 34 * (1 - check.wireMm / check.holeMm))
 const helpWords = (h: Help) => {
   switch (h.kind) {
     case 'needle':
       return `Needle ${requireNeedle(h.id).name}`
     case 'thread':
       return requireThread(h.id).name
+    case 'wire':
+      return `Wire of ${h.gauge} gauge (${showNumber(wireDiameterMm(h.gauge), 2)} mm)`
     case 'single':
       return 'Single thread'
     case 'fewer passes':
@@ -39,14 +48,15 @@ const helpWords = (h: Help) => {
       <circle r="46" class="glass" />
       <circle :r="34" class="opening" />
       <circle
-        v-for="k in check.passes - 1"
+        v-for="k in check.wireMm === undefined ? check.passes - 1 : check.passes"
         :key="k"
-        :r="(34 * requireThread(supply.thread).diameterMm) / check.holeMm"
-        :cx="20 * Math.cos(k * 2.1)"
-        :cy="20 * Math.sin(k * 2.1)"
+        :r="34 * (thickOf(check) / check.holeMm)"
+        :cx="asideOf(check) * Math.cos(k * 2.1)"
+        :cy="asideOf(check) * Math.sin(k * 2.1)"
         class="thread"
       />
       <ellipse
+        v-if="check.wireMm === undefined"
         :rx="(34 * requireNeedle(supply.needle).eyeMm) / check.holeMm"
         :ry="(12 * requireNeedle(supply.needle).eyeMm) / check.holeMm"
         class="needle"
@@ -68,6 +78,7 @@ const helpWords = (h: Help) => {
         Would help:
         <template v-for="(h, k) in check.helps" :key="k"
           ><span v-if="h.kind === 'larger hole'">{{ helpWords(h) }}; cull the beads with the smallest holes.</span
+          ><span v-else-if="h.kind === 'wire'">{{ helpWords(h) }} goes through easily.</span
           ><button v-else type="button" class="link" @click="emit('help', h)">
             {{ helpWords(h) }}<span class="quiet"> ({{ h.verdict }})</span>
           </button></template

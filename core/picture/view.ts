@@ -26,12 +26,12 @@ export interface Lying {
   readonly flip?: Flip
 }
 
-/** What hangs is seen as it hangs: its first lines above. */
+/** What hangs, or is worn from its top down, is seen so: its first lines above. */
 const HANGING: Lying = { lie: 'upright', flip: flipOf({ wrongSide: false, turned: true }) }
 
 /** How a piece is looked at where nobody says how: level, or as it hangs. */
 export const usualLying = (parts: readonly Part[]): Lying =>
-  parts.some((p) => techniqueOf(p).hangs === true) ? HANGING : { lie: 'level' }
+  parts.some((p) => techniqueOf(p).hangs === true || techniqueOf(p).wire?.upright) ? HANGING : { lie: 'level' }
 
 /** How the work is seen: pixels a millimetre and where the work's corner lies, px. */
 export interface View {

@@ -65,6 +65,8 @@ export interface CrossBeads {
 
 /** What is asked of work on wire beyond what is asked of all work. */
 export interface WireSide {
+  /** Whether it is looked at as it is worn, from its top down. */
+  readonly upright?: boolean
   /** Drawings at true size by which it is bent. */
   guides(work: Work): readonly Guide[]
   /**

@@ -22,7 +22,7 @@ export function freeSpanMm(curve: MeasuredCurve, y: number, high: number, thickM
   for (let k = 0; k <= WALK; k++) {
     const at = curve.at((curve.lengthMm * Math.min(k, WALK - 1e-6)) / WALK)
     const turn = (at.turnDegrees * Math.PI) / 180
-    // Clockwise as it is seen, y down: inside lies to the right of the way. What has crossed the middle leaves no room.
+    // Clockwise as it is seen, y down: inside lies to the right of the way. What crossed the middle leaves no room.
     const side = k <= WALK / 2 ? 1 : -1
     const x = side * (at.x - (thickMm / 2) * Math.sin(turn))
     const here = { x: Math.max(0, x), y: at.y + (thickMm / 2) * Math.cos(turn) }

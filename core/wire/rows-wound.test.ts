@@ -24,7 +24,7 @@ describe('rows wound round a stem', () => {
     expect(counts(two, Array<string>(4).fill('round-11'))).toEqual([9, 14, 19, 24])
     expect(counts(['ball-6-mm'], Array<string>(4).fill('round-11'))).toEqual([8, 13, 17, 22])
   })
-  it('each row is longer than the last by π times half of both rows (Steiner), whatever stands there (property)', () => {
+  it('each row is longer than the last by π times half of both (Steiner), whatever stands there (property)', () => {
     const any = fc.array(fc.constantFrom('ball-6-mm', 'ball-3-mm', 'ball-4-mm', 'round-8', 'bicone-4-mm'), {
       ...{ minLength: 1, maxLength: 5 },
     })

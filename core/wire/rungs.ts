@@ -32,9 +32,12 @@ function heightAt(row: Rung, x: number): number {
 export const safePitchMm = (a: Rung, b: Rung): number => (thickest(a) + thickest(b)) / 2
 
 const STEPS = 480
+const LEAST_PITCH_MM = 0.3
 
 /** The same where their beads nest: the most that both reach towards each other anywhere. */
 export function pitchMm(a: Rung, b: Rung): number {
+  // A row without beads is a wire: the other lies beside it.
+  if (a.length === 0 || b.length === 0) return Math.max(LEAST_PITCH_MM, safePitchMm(a, b))
   const wide = Math.min(widthOf(a), widthOf(b))
   let most = 0
   for (let k = 0; k <= STEPS; k++) {
@@ -112,8 +115,8 @@ const OFF_COST = 0.5
 const BEAD_COST = 0.01
 
 /**
- * Rows of two sizes that follow an outline with the least bare wire at the sides: a dynamic programme over all mirrored
- * rows. Each row as 0 and 1, the smaller and the larger bead.
+ * Rows of two sizes that follow an outline with the least bare wire at the sides: a dynamic programme over all
+ * mirrored rows. Each row as 0 and 1, the smaller and the larger bead.
  */
 export function rowsFollowing(widths: readonly number[], small: Bent, large: Bent): number[][] {
   const specs = [small, large]

@@ -58,8 +58,8 @@ export function passTogether(holeMm: number, diameters: readonly number[]): 'eas
 const SOLD_GAUGES = [16, 18, 20, 22, 24, 26, 28, 30, 32, 34] as const
 
 /**
- * The thickest wire that is sold, no thicker than a gauge, that goes easily through every one of these holes: each with
- * how often it is passed by it and what else lies in it. The thinnest of all where none does.
+ * The thickest wire that is sold, no thicker than a gauge, that goes easily through every one of these holes: each
+ * with how often it is passed by it and what else lies in it. The thinnest of all where none does.
  */
 export function thickestThrough(
   noThicker: number,

@@ -8,7 +8,7 @@ const ring = (tiles: number, seed = 'round-8', seeds = 2, jointMm = 0) =>
   roundOfTiles({ tiles, tile: HALF, seeds, seed: spec(seed), jointMm })
 
 describe('a ring of tiles', () => {
-  it('ten half tiles with two seeds 8/0 between fit a middle finger on 20 cm of wire doubled (common practice)', () => {
+  it('ten half tiles with two seeds 8/0 between fit a middle finger, on 20 cm doubled (common practice)', () => {
     const ten = ring(10)
     expect(ten.insideMm).toBeCloseTo(56.5, 1)
     expect(ten.radiusMm).toBeCloseTo(10.55, 2)

@@ -15,9 +15,18 @@ import type { Point } from '../lattice'
 import { BEADS } from '../material'
 import type { Finding, Settings, Work } from '../technique'
 import type { Guide, Sizing } from '../wire-side'
-import { highOfRow, longOfRow, places } from './filling'
+import { highOfRow, lineOf, longOfRow, places } from './filling'
 import { flowerSays } from './flower'
-import { gaugeField, HARDNESS, hardnessField, keptByShape, markedWire, WIRE_CAUTIONS, wireWork } from './wire-work'
+import {
+  gaugeField,
+  gaugeSetting,
+  HARDNESS,
+  hardnessField,
+  keptByShape,
+  markedWire,
+  WIRE_CAUTIONS,
+  wireWork,
+} from './wire-work'
 
 /**
  * A flower on wire: a ring of beads closed through its first, a middle locked across it; further lines are petals and
@@ -33,11 +42,14 @@ const settings = z.strictObject({
   leaves: z.int().min(0).max(8).default(2),
   twist: z.int().min(1).max(12).default(3).describe('Turns that close each loop'),
   stem: z.number().min(5).max(200).default(25).describe('Stem of both ends, twisted, mm'),
-  gauge: z.int().min(22).max(34).default(28).describe('Wire, by its gauge number'),
+  gauge: gaugeSetting.default('28').describe('Wire, by its gauge number'),
   hardness: z.enum(HARDNESS).default('soft'),
 })
-type Own = z.infer<typeof settings>
-const read = (own: Settings): Own => settings.parse(own)
+type Own = Omit<z.infer<typeof settings>, 'gauge'> & { readonly gauge: number }
+function read(given: Settings): Own {
+  const own = settings.parse(given)
+  return { ...own, gauge: Number(own.gauge) }
+}
 
 /** Held at each end, mm (from memory). */
 const HELD_MM = 50
@@ -61,7 +73,7 @@ interface LaidLoop {
 interface Measured {
   readonly own: Own
   readonly ring: Row
-  readonly centre: Row[number] | null
+  readonly middle: Row
   /** Middle line of the ring, and how far it reaches. */
   readonly ringMm: number
   readonly reachMm: number
@@ -78,16 +90,18 @@ function loopCurve(row: Row, halfAngle: number): { readonly curve: MeasuredCurve
   return { curve: measured(drop(radius, above * radius)), tallMm: radius * (above + 1) }
 }
 
-/** The ring of a first line, and its middle. */
-function ringOf(row: Row): { readonly ring: Row; readonly centre: Row[number] | null } {
-  return row.length < 4 ? { ring: [], centre: row[0] ?? null } : { ring: row.slice(0, -1), centre: row.at(-1)! }
-}
+/** The ring of a first line, and what lies in its middle: too few beads for a ring lie there side by side. */
+const ringOf = (row: Row): { readonly ring: Row; readonly middle: Row } =>
+  row.length < 4 ? { ring: [], middle: row } : { ring: row.slice(0, -1), middle: row.slice(-1) }
 
 const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
   const own = read(work.settings)
-  const { ring, centre } = ringOf(lines[0] ?? [])
+  const { ring, middle } = ringOf(lines[0] ?? [])
   const thick = highOfRow(ring)
-  const inner = Math.max(centre?.d ?? 0, ring.length > 2 ? centreOfPetals(ring[0]!, ring.length) : 0)
+  const inner = Math.max(
+    ring.length > 0 ? highOfRow(middle) : longOfRow(middle),
+    ring.length > 2 ? centreOfPetals(ring[0]!, ring.length) : 0,
+  )
   const ringMm = ring.length > 0 ? (inner + thick) / 2 : 0
   const reachMm = ring.length > 0 ? ringMm + thick / 2 : inner / 2
   const rest = lines.slice(1)
@@ -111,7 +125,7 @@ const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
     const below = reachMm + (round > 0 ? longest + twist : 2) + up + Math.floor(leaf / 2) * (up + highOfRow(row))
     return { row, curve, tallMm, isLeaf, way: side * LEAF_WAY, at: { x: side * twist, y: below } }
   })
-  return { own, ring, centre, ringMm, reachMm, loops }
+  return { own, ring, middle, ringMm, reachMm, loops }
 })
 
 /** How leaves lean from straight up, radians. */
@@ -130,7 +144,7 @@ function turned({ at, way, curve }: LaidLoop, { x, y }: Point): Point {
 
 /** All that is laid, from the middle of the flower. */
 function laid(all: Measured) {
-  const { ring, centre, ringMm, loops } = all
+  const { ring, middle, ringMm, loops } = all
   const first = ring.map((bead, i) => {
     const angle = (2 * Math.PI * i) / ring.length
     return {
@@ -142,7 +156,11 @@ function laid(all: Measured) {
       bead,
     }
   })
-  const middle = centre ? [{ c: ring.length, r: 0, x: 0, y: 0, turnDegrees: 90, bead: centre }] : []
+  // A middle is laid across the ring; beads that are no ring lie from side to side.
+  const inner = lineOf(middle, -longOfRow(middle) / 2, longOfRow(middle) / 2).map((pose, k) => ({
+    ...{ c: ring.length + k, r: 0, bead: middle[k]!, ...pose },
+    ...(ring.length > 0 ? { turnDegrees: 90 } : {}),
+  }))
   const rest = loops.flatMap((loop, k) => {
     const thick = highOfRow(loop.row)
     const room = { from: thick / 2, to: Math.max(thick / 2 + 0.1, loop.curve.lengthMm - thick / 2) }
@@ -152,7 +170,7 @@ function laid(all: Measured) {
       turnDegrees: place.turnDegrees + 180 + (loop.way * 180) / Math.PI,
     }))
   })
-  return [...first, ...middle, ...rest]
+  return [...first, ...inner, ...rest]
 }
 
 function boxOfAll(all: Measured) {
@@ -240,9 +258,9 @@ function layoutOf(work: Work, all: Measured) {
   }
 }
 
-function wiresOf({ own, ring, centre, ringMm, reachMm, loops }: Measured) {
+function wiresOf({ own, ring, middle, ringMm, reachMm, loops }: Measured) {
   const a = wireDiameterMm(own.gauge)
-  const round = ring.length > 0 ? 2 * Math.PI * ringMm + ring[0]!.l + 2 * ringMm : (centre?.l ?? 0)
+  const round = ring.length > 0 ? 2 * Math.PI * ringMm + ring[0]!.l + 2 * ringMm : longOfRow(middle)
   const twist = twistWireMm(own.twist, a, twistLong(own))
   const petals = loops.reduce((sum, { row }) => sum + (row.length > 0 ? longOfRow(row) + 2 * twist : 0), 0)
   const step =
@@ -260,12 +278,12 @@ function wiresOf({ own, ring, centre, ringMm, reachMm, loops }: Measured) {
   ]
 }
 
-function findings({ own, ring, centre, loops }: Measured): Finding[] {
+function findings({ own, ring, middle, loops }: Measured): Finding[] {
   const out: Finding[] = []
-  if (ring.length > 0 && centre)
-    for (const says of flowerSays(ring[0]!, ring.length, centre.d))
+  if (ring.length > 0 && middle[0])
+    for (const says of flowerSays(ring[0]!, ring.length, middle[0].d))
       out.push({ code: 'flower-centre', weight: 'note', says })
-  if (ring.length === 0 && loops.length === 0 && !centre)
+  if (ring.length === 0 && loops.length === 0 && middle.length === 0)
     out.push({
       code: 'flower-empty',
       weight: 'stops',
@@ -275,7 +293,9 @@ function findings({ own, ring, centre, loops }: Measured): Finding[] {
     out.push({
       code: 'flower-leans',
       weight: 'note',
-      says: `With ${ring.length} beads in the ring the middle leans by ${Math.round(180 / ring.length)}°: the wire leaves beside the axis.`,
+      says:
+        `With ${ring.length} beads in the ring the middle leans by ${Math.round(180 / ring.length)}°: the wire ` +
+        'leaves beside the axis.',
     })
   const counts = [false, true].flatMap((isLeaf) => {
     const of = loops.filter((loop) => loop.isLeaf === isLeaf && loop.row.length > 0)
@@ -355,7 +375,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const all = measure(work)
   const box = boxOfAll(all)
   const stem = Math.round((lengthMm + box.top - all.reachMm) * 10) / 10
-  const next = settings.safeParse({ ...all.own, stem })
+  const next = settings.safeParse({ ...work.settings, stem })
   return next.success && all.reachMm + stem >= boxOfAll({ ...all, own: { ...all.own, stem: 5 } }).bottom - 1e-6
     ? [{ settings: next.data, says: `a stem of ${mm(stem)}` }]
     : []
@@ -384,7 +404,7 @@ export const flowerOnWire = wireWork({
     { key: 'leaves', label: 'Leaves', help: 'Loops on the stem.', kind: 'number' },
     { key: 'twist', label: 'Twist', help: 'Turns that close a loop.', kind: 'count' },
     { key: 'stem', label: 'Stem', help: 'Both ends twisted, to fix it by.', kind: 'length' },
-    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm: it passes 11/0 twice.'),
+    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm: it passes 11/0 twice.', [22, 34]),
     hardnessField,
   ],
   plan: z.strictObject({}),
@@ -467,7 +487,7 @@ export const flowerOnWire = wireWork({
       },
     )
   },
-  side: { full, sizedTo },
+  side: { upright: true, full, sizedTo },
   lengthOf: (work) => {
     if (!work.lineLength) return read(work.settings).stem
     const box = boxOfAll(measure(work))

@@ -10,7 +10,7 @@ import type { Plan, Settings } from '../technique'
 import type { Cross } from '../wire-side'
 import { fillingOf, FILLING_IDS } from './fillings'
 import { highOfRow, type Filling } from './filling'
-import { HARDNESS } from './wire-work'
+import { AS_HOLES_ALLOW, gaugeOrHoles, HARDNESS } from './wire-work'
 
 /** Settings and plan of a frame of wire, and the curve that it is bent to. Lengths in mm. */
 
@@ -23,7 +23,7 @@ export const frameSettings = z.strictObject({
   corners: z.int().min(3).max(10).default(4),
   rounded: z.number().min(0.05).max(0.45).default(0.15).describe('Corners of a polygon, as a share of a side'),
   source: z.enum(['bent', 'bought']).default('bent').describe('Bent from wire, or a bought hoop'),
-  gauge: z.int().min(0).max(26).default(0).describe('Wire of the frame, by its gauge number; 0: as its holes allow'),
+  gauge: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wire of the frame, by its gauge number'),
   hardness: z.enum(HARDNESS).default('half'),
   loops: z.int().min(0).max(2).default(2).describe('Loops where its ends meet'),
   pliers: z.number().min(1).max(6).default(1.75).describe('Round-nose pliers where the loops are turned, mm'),
@@ -31,11 +31,19 @@ export const frameSettings = z.strictObject({
   room: z.number().min(0).max(5).default(1).describe('Room left free, in beads; wraps take more where they must'),
   crosses: z.int().min(0).max(12).default(3).describe('Wires across, when it is begun'),
   filling: z.enum(FILLING_IDS).default('straight').describe('What fills a wire across where nothing else is said'),
-  cross: z.int().min(0).max(34).default(0).describe('Wires across, by their gauge number; 0: as their holes allow'),
+  cross: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wires across, by their gauge number'),
   turns: z.int().min(1).max(4).default(2).describe('Turns of each wrap round the frame'),
 })
-export type OwnFrame = z.infer<typeof frameSettings>
-export const readFrame = (own: Settings): OwnFrame => frameSettings.parse(own)
+/** Settings with gauges as numbers; 0 where they are left to the holes (`gauged`). */
+export type OwnFrame = Omit<z.infer<typeof frameSettings>, 'gauge' | 'cross'> & {
+  readonly gauge: number
+  readonly cross: number
+}
+export function readFrame(settings: Settings): OwnFrame {
+  const own = frameSettings.parse(settings)
+  const number = (gauge: string) => (gauge === AS_HOLES_ALLOW ? 0 : Number(gauge))
+  return { ...own, gauge: number(own.gauge), cross: number(own.cross) }
+}
 
 /** The thickest wire that a frame and its wires across are made of, by gauge (common practice). */
 const FRAME_GAUGE = 20

@@ -247,8 +247,8 @@ function findings(all: Measured): Finding[] {
       add(
         'frame-full',
         'stops',
-        `The frame takes ${most} beads and has ${beads.length}: take ${counted(beads.length - most, 'bead')} off, or ` +
-          'bend it larger.',
+        `The frame takes ${most} beads and has ${beads.length}: take ${counted(beads.length - most, 'bead')} ` +
+          'off, or bend it larger.',
       )
     else if (beads.length < most)
       add(
@@ -337,7 +337,9 @@ function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number):
     out.push({
       code: 'cross-short',
       weight: 'note',
-      says: `On wire ${number} ${mm(-over / 2)} of wire would show on each side: add ${counted(Math.floor(-over / 2 / small), 'bead')} a side.`,
+      says:
+        `On wire ${number} ${mm(-over / 2)} of wire would show on each side: add ` +
+        `${counted(Math.floor(-over / 2 / small), 'bead')} a side.`,
     })
   return out
 }
@@ -383,7 +385,8 @@ function wiresOf(all: Measured) {
         hardness: 'soft' as const,
         lengthMm: straight + moreMm + wraps + 2 * HELD_MM,
         formula:
-          `${mm(straight)} across${moreMm > 0.05 ? ` + ${mm(moreMm)} round its beads` : ''} + 2 × ${own.turns} turns ` +
+          `${mm(straight)} across${moreMm > 0.05 ? ` + ${mm(moreMm)} round its beads` : ''} + ` +
+          `2 × ${own.turns} turns ` +
           `× π × ${tenths(a + c)} mm + 2 × ${HELD_MM} mm to hold`,
       }))
     }),
@@ -599,13 +602,13 @@ export const frame = wireWork({
         { value: 'bought', label: 'bought' },
       ],
     },
-    gaugeField('gauge', 'Frame, gauge', '20 is 0.81 mm, a larger number is thinner; 0: as its holes allow.'),
+    gaugeField('gauge', 'Frame, gauge', 'A larger number is thinner.', [16, 26], true),
     hardnessField,
     { key: 'loops', label: 'Loops', help: 'Turned on its ends where they meet.', kind: 'number' },
     { key: 'pliers', label: 'Pliers', help: 'Round nose where the loops are turned.', kind: 'length' },
     { key: 'even', label: 'Even count', help: 'Leaves a gap at the bottom, on the axis.', kind: 'flag' },
     { key: 'room', label: 'Room left, in beads', help: 'For wraps; about one.', kind: 'number' },
-    gaugeField('cross', 'Wires across, gauge', '26 is 0.4 mm; 0: as their holes allow.'),
+    gaugeField('cross', 'Wires across, gauge', 'All of them; they wrap round the frame.', [22, 34], true),
     { key: 'turns', label: 'Turns of a wrap', help: 'Round the frame at both ends of a wire.', kind: 'count' },
   ],
   plan: framePlanSchema,
@@ -701,7 +704,7 @@ export const frame = wireWork({
       },
     )
   },
-  side: { full, sizedTo, crosses: crossSide },
+  side: { upright: true, full, sizedTo, crosses: crossSide },
   lengthOf(work) {
     if (!work.lineLength) return readFrame(work.settings).long
     const { own, curve, beads } = measure(work)

@@ -26,6 +26,7 @@ import { resizedAbout } from './about'
 import {
   EAR_CAUTION,
   gaugeField,
+  gaugeSetting,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -45,15 +46,18 @@ const settings = z.strictObject({
   rows: z.int().min(2).max(60).default(11).describe('Rows that follow the outline'),
   widest: z.number().min(2).max(120).default(14).describe('Where the outline is widest, mm'),
   turned: z.boolean().default(false).describe('Its last row first'),
-  gauge: z.int().min(20).max(34).default(28).describe('Wire, by its gauge number'),
+  gauge: gaugeSetting.default('28').describe('Wire, by its gauge number'),
   hardness: z.enum(HARDNESS).default('soft'),
   twist: z.int().min(0).max(20).default(4).describe('Turns that both ends are twisted together'),
   loop: z.enum(['simple', 'wrapped']).default('wrapped'),
   wraps: z.int().min(1).max(8).default(3).describe('Turns of a wrapped loop round its neck'),
   pliers: z.number().min(1).max(6).default(2.5).describe('Round-nose pliers at the mark where the loop is turned, mm'),
 })
-type Own = z.infer<typeof settings>
-const read = (own: Settings): Own => settings.parse(own)
+type Own = Omit<z.infer<typeof settings>, 'gauge'> & { readonly gauge: number }
+function read(given: Settings): Own {
+  const own = settings.parse(given)
+  return { ...own, gauge: Number(own.gauge) }
+}
 
 /** Held at each end while it is worked, mm (from memory). */
 const HELD_MM = 40
@@ -149,7 +153,8 @@ function findings({ rows }: Measured): Finding[] {
       })
     if (!before || before.length === 0) return out
     const { offMm, bareMm } = sideOf(before, row)
-    const half = Math.min(...[...before, ...row].map(({ l }) => l)) / 2
+    // More than half a bead, as thick as the thinner of them.
+    const half = Math.min(highOfRow(before), highOfRow(row)) / 2
     if (offMm > half + 1e-9) {
       const put = between(before, row)
       const gone = widthOf(row) > widthOf(before) ? 'wider' : 'narrower'
@@ -300,7 +305,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const exact = (lengthMm - topMm(own)) / Math.max(0.5, each)
   return [...new Set([Math.round(exact), Math.floor(exact), Math.ceil(exact)])]
     .filter((rows) => rows >= 2 && rows <= 60)
-    .map((rows) => ({ settings: settings.parse({ ...own, rows }), says: `${rows} rows` }))
+    .map((rows) => ({ settings: settings.parse({ ...work.settings, rows }), says: `${rows} rows` }))
 }
 
 export const wireLadder = wireWork({
@@ -339,7 +344,7 @@ export const wireLadder = wireWork({
       kind: 'flag',
       counts: (own) => read(own).outline !== 'own',
     },
-    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm, for 11/0; 26 is 0.4 mm, for 8/0.'),
+    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm, for 11/0; 26 is 0.4 mm, for 8/0.', [22, 34]),
     hardnessField,
     { key: 'twist', label: 'Twist', help: 'Turns of both ends before the loop.', kind: 'number' },
     {
@@ -392,7 +397,8 @@ export const wireLadder = wireWork({
       lengthMm: longMm(all),
       widthMm: all.wideMm,
       thicknessMm: all.thickMm,
-      lengthFormula: `${rows.length} rows, each nested in the one before: ${mm(all.tallMm)} + twist and loop ${mm(topMm(all.own))}`,
+      lengthFormula:
+        `${rows.length} rows, each nested in the one before: ${mm(all.tallMm)} + twist and loop ` + mm(topMm(all.own)),
       widthFormula: `widest row ${mm(all.wideMm)}`,
       wires: wiresOf(all),
       guides: guidesOf(all),
@@ -433,7 +439,7 @@ export const wireLadder = wireWork({
       cut: { folded: true, each: 'piece' },
     })
   },
-  side: { full, sizedTo },
+  side: { upright: true, full, sizedTo },
   lengthOf: (work) => (work.lineLength ? longMm(measure(work)) : work.rows * safePitchMm([work.bead], [work.bead])),
   rowsFor: (_mm, work) => read(work.settings).rows,
   firstLines: (count, work) => Array.from({ length: count }, (_, r) => (partsOf(work)[r] ?? [0]).length),

@@ -20,6 +20,7 @@ import { highOfRow, longOfRow } from './filling'
 import {
   EAR_CAUTION,
   gaugeField,
+  gaugeSetting,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -39,15 +40,18 @@ const settings = z.strictObject({
   size: z.number().min(4).max(120).default(14).describe('Length of a bar, width of a heart, inside of a hoop, mm'),
   lie: z.enum(['down', 'across']).default('down').describe('How a bar lies'),
   open: z.number().min(0).max(20).default(3).describe('What a circle leaves open at its top, mm'),
-  gauge: z.int().min(18).max(24).default(20).describe('Wire, by its gauge number: it goes through the ear'),
+  gauge: gaugeSetting.default('20').describe('Wire, by its gauge number: it goes through the ear'),
   hardness: z.enum(HARDNESS).default('half'),
   post: z.number().min(8).max(14).default(POST_MM).describe('Post through the ear and its butterfly, mm'),
   jaw: z.number().min(0.2).max(3).default(0.5).describe('Radius of the jaw that bends are made on, mm'),
   bare: z.number().min(BARE_HOOP_MM).max(60).default(BARE_HOOP_MM).describe('Bare wire of a hoop, mm'),
   pliers: z.number().min(1).max(4).default(1.5).describe('Round-nose pliers for the loop of a hoop, mm'),
 })
-type Own = z.infer<typeof settings>
-const read = (own: Settings): Own => settings.parse(own)
+type Own = Omit<z.infer<typeof settings>, 'gauge'> & { readonly gauge: number }
+function read(given: Settings): Own {
+  const own = settings.parse(given)
+  return { ...own, gauge: Number(own.gauge) }
+}
 
 const mm = (value: number): string => `${tenths(value)} mm`
 
@@ -296,7 +300,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   if (own.shape === 'bar' && own.lie === 'across') return []
   const tall = now.box.bottom - now.box.top
   const size = Math.round(((own.size * (lengthMm - (now.lengthMm - tall))) / Math.max(0.1, tall)) * 10) / 10
-  const next = settings.safeParse({ ...own, size })
+  const next = settings.safeParse({ ...work.settings, size })
   return next.success ? [{ settings: next.data, says: `a ${own.shape} of ${mm(size)}` }] : []
 }
 
@@ -339,7 +343,7 @@ export const smallShape = wireWork({
       kind: 'length',
       counts: (own) => read(own).shape === 'circle',
     },
-    gaugeField('gauge', 'Wire, gauge', '20 is 0.81 mm, 22 is 0.64 mm: what an ear bears.'),
+    gaugeField('gauge', 'Wire, gauge', '20 is 0.81 mm, 22 is 0.64 mm: what an ear bears.', [18, 24]),
     hardnessField,
     {
       key: 'post',
@@ -441,7 +445,7 @@ export const smallShape = wireWork({
       },
     )
   },
-  side: { full, sizedTo },
+  side: { upright: true, full, sizedTo },
   lengthOf: (work) => (work.lineLength ? sizeOf(measure(work)).lengthMm : read(work.settings).size),
   rowsFor: () => 1,
   firstLines: (count, work) =>

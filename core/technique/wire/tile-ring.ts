@@ -13,6 +13,7 @@ import { meeting, type Finding, type Settings, type Work } from '../technique'
 import type { Guide } from '../wire-side'
 import {
   gaugeField,
+  gaugeSetting,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -29,14 +30,19 @@ import {
 const settings = z.strictObject({
   seeds: z.int().min(0).max(4).default(2).describe('Seeds between two tiles on each wire'),
   joint: z.number().min(0).max(6).default(0).describe('What the closing leaves open, mm'),
-  gauge: z.int().min(18).max(30).default(24).describe('Wire, by its gauge number'),
+  gauge: gaugeSetting.default('24').describe('Wire, by its gauge number'),
   hardness: z.enum(HARDNESS).default('soft'),
 })
-type Own = z.infer<typeof settings>
-const read = (own: Settings): Own => settings.parse(own)
+type Own = Omit<z.infer<typeof settings>, 'gauge'> & { readonly gauge: number }
+function read(given: Settings): Own {
+  const own = settings.parse(given)
+  return { ...own, gauge: Number(own.gauge) }
+}
 
 const USUAL_TILE = 'half-tile-5-x-2-3-mm'
 const USUAL_SEED = 'round-8'
+const CLOSING =
+  'bring both legs through the first tile, draw the ring close on the mandrel, and wrap the ends between seeds'
 /** What is left of each leg to close the ring with, mm (common practice: 20 cm doubled for a ring of ten). */
 const CLOSE_MM = 33
 
@@ -114,8 +120,8 @@ function findings({ own, rows, round, tile, seed }: Measured): Finding[] {
       code: 'ring-seeds',
       weight: 'note',
       says:
-        `Behind tile ${unlike + 1} lie ${(rows[unlike]!.length - 1) / 2} seeds on each wire, elsewhere ${own.seeds}: ` +
-        'meant so, it tunes the size by about a seed.',
+        `Behind tile ${unlike + 1} lie ${(rows[unlike]!.length - 1) / 2} seeds on each wire, elsewhere ` +
+        `${own.seeds}: meant so, it tunes the size by about a seed.`,
     })
   if (round.seedsFirst && rows.length > 0)
     out.push({
@@ -233,7 +239,7 @@ export const tileRing = wireWork({
   fields: [
     { key: 'seeds', label: 'Seeds between', help: 'On each wire, between two tiles.', kind: 'number' },
     { key: 'joint', label: 'Left open', help: 'Where the ring is closed.', kind: 'length' },
-    gaugeField('gauge', 'Wire, gauge', '24 is 0.51 mm; 20 (0.81 mm) is tight in a hole of 0.8 mm.'),
+    gaugeField('gauge', 'Wire, gauge', '24 is 0.51 mm; 20 (0.81 mm) is tight in a hole of 0.8 mm.', [18, 30]),
     hardnessField,
   ],
   plan: z.strictObject({}),
@@ -297,7 +303,7 @@ export const tileRing = wireWork({
             ? [
                 {
                   do: 'say',
-                  text: 'bring both legs through the first tile, draw the ring close on the mandrel, and wrap the ends between seeds',
+                  text: CLOSING,
                 } as const,
               ]
             : []),

@@ -1,3 +1,4 @@
+import { z } from 'zod'
 import { wireDiameterMm } from '../../units/wire-gauge'
 import { plainNumber } from '../../units/length'
 import { tenths } from '../carrier/line'
@@ -15,7 +16,7 @@ import {
 } from '../technique'
 import type { Guide, WireSide } from '../wire-side'
 
-/** Work on wire: everything follows from one shape, which is worked out once for the lengths and sizes of its lines. */
+/** Work on wire: everything follows from one shape, worked out once for the lengths and sizes of its lines. */
 
 /** Hardness of the wire that is asked for. */
 export const HARDNESS = ['soft', 'half', 'hard'] as const
@@ -28,7 +29,8 @@ export const HARDNESS_NAMES: Readonly<Record<Hardness, string>> = {
 
 /** A wire by its gauge: “Wire, 22 gauge (0.64 mm), half hard”. */
 export const wireName = (gauge: number, hardness: Hardness): string =>
-  `Wire, ${gauge} gauge (${plainNumber(Math.round(wireDiameterMm(gauge) * 100) / 100)} mm), ${HARDNESS_NAMES[hardness]}`
+  `Wire, ${gauge} gauge (${plainNumber(Math.round(wireDiameterMm(gauge) * 100) / 100)} mm), ` +
+  HARDNESS_NAMES[hardness]
 
 /** Cut lengths of wire are rounded up to this, mm. */
 const CUT_STEP_MM = 5
@@ -74,8 +76,27 @@ export interface WireWork extends Omit<RowWork, Inherited> {
   readonly side?: Omit<WireSide, 'guides'>
 }
 
-export const gaugeField = (key: string, label: string, help: string): SettingField => ({
-  ...{ key, label, help, kind: 'number' as const },
+/** Gauges that are offered, by their numbers as they are kept; the first may be left to the holes. */
+export const GAUGE_NUMBERS = ['16', '18', '20', '21', '22', '24', '26', '28', '30', '32', '34'] as const
+export const AS_HOLES_ALLOW = 'holes'
+export const gaugeSetting = z.enum(GAUGE_NUMBERS)
+export const gaugeOrHoles = z.enum([AS_HOLES_ALLOW, ...GAUGE_NUMBERS])
+
+/** A choice of gauge, between two of them; or as the holes allow. */
+export const gaugeField = (
+  key: string,
+  label: string,
+  help: string,
+  [thick, thin]: readonly [number, number],
+  byHoles = false,
+): SettingField => ({
+  ...{ key, label, help, kind: 'choice' as const },
+  choices: [
+    ...(byHoles ? [{ value: AS_HOLES_ALLOW, label: 'as the holes allow' }] : []),
+    ...GAUGE_NUMBERS.filter((gauge) => Number(gauge) >= thick && Number(gauge) <= thin).map((value) => ({
+      ...{ value, label: `${value} · ${plainNumber(Math.round(wireDiameterMm(Number(value)) * 100) / 100)} mm` },
+    })),
+  ],
 })
 
 export const hardnessField: SettingField = {
@@ -88,8 +109,10 @@ export const hardnessField: SettingField = {
 
 /** Eyes, ends and ears, for all work on wire (usual cautions). */
 export const WIRE_CAUTIONS = [
-  'Wear eye protection and hold both ends when you cut: pieces of wire fly. Keep a long wire under your palm, it springs.',
-  'Tuck every end in between beads or file it smooth: run a finger and a piece of cloth over the work before it is worn.',
+  'Wear eye protection and hold both ends when you cut: pieces of wire fly. A long wire springs: keep it under your ' +
+    'palm.',
+  'Tuck every end in between beads or file it smooth: run a finger and a piece of cloth over the work before it is ' +
+    'worn.',
 ] as const
 export const EAR_CAUTION =
   'What goes through an ear should be made for it: many people bear no nickel. Clean it, and follow the advice of ' +
@@ -177,7 +200,7 @@ export function markedWire(
 ): Guide {
   // Longer wire is drawn in rows, one below the other.
   const rows = Math.max(1, Math.ceil(lengthMm / STRAIGHT_MM - 1e-9))
-  const pitch = 16
+  const pitch = 20
   const at = (mm: number) => {
     const row = Math.min(rows - 1, Math.floor(mm / STRAIGHT_MM))
     return { x: mm - row * STRAIGHT_MM, y: 6 + row * pitch }
@@ -207,9 +230,10 @@ export function markedWire(
         }
       }),
     ],
-    labels: marks.map(({ at: mm, says }) => {
+    // Words of marks that stand close together lie below each other.
+    labels: marks.map(({ at: mm, says }, k) => {
       const { x, y } = at(mm)
-      return { x, y: y + 5.5, says: `${tenths(mm)} ${says}` }
+      return { x, y: y + 5.5 + (k % 3) * 3.6, says: `${tenths(mm)} ${says}` }
     }),
     says: [`Cut ${tenths(lengthMm)} mm, and mark it where the lines stand.`],
   }

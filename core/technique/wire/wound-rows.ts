@@ -18,6 +18,7 @@ import { highOfRow, longOfRow, places } from './filling'
 import {
   EAR_CAUTION,
   gaugeField,
+  gaugeSetting,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -34,8 +35,8 @@ import {
 const LOOPS = ['simple', 'wrapped'] as const
 const settings = z.strictObject({
   rows: z.int().min(0).max(8).default(2).describe('Rows round the stem'),
-  stem: z.int().min(16).max(26).default(22).describe('Stem, by its gauge number'),
-  winding: z.int().min(22).max(32).default(26).describe('Wire of the rows, by its gauge number'),
+  stem: gaugeSetting.default('22').describe('Stem, by its gauge number'),
+  winding: gaugeSetting.default('26').describe('Wire of the rows, by its gauge number'),
   hardness: z.enum(HARDNESS).default('half'),
   above: z.enum(LOOPS).default('wrapped').describe('Loop at the head'),
   below: z
@@ -45,8 +46,11 @@ const settings = z.strictObject({
   pliers: z.number().min(1).max(6).default(2.5).describe('Round-nose pliers where loops are turned, mm'),
   wraps: z.int().min(1).max(8).default(3).describe('Turns of a wrapped loop'),
 })
-type Own = z.infer<typeof settings>
-const read = (own: Settings): Own => settings.parse(own)
+type Own = Omit<z.infer<typeof settings>, 'stem' | 'winding'> & { readonly stem: number; readonly winding: number }
+function read(given: Settings): Own {
+  const own = settings.parse(given)
+  return { ...own, stem: Number(own.stem), winding: Number(own.winding) }
+}
 
 /** Held at each end of the winding wire, and of the stem, mm (from memory). */
 const HELD_MM = 100
@@ -73,6 +77,9 @@ const halves = <T>(list: readonly T[]): [T[], T[]] => {
   return [list.slice(0, half), list.slice(half)]
 }
 
+/** What rows are wound round where nothing stands on the stem yet. */
+const BARE = { y: 0, r: 1 }
+
 const gaugesOf = (own: Own) => ({ stemMm: wireDiameterMm(own.stem), wireMm: wireDiameterMm(own.winding) })
 
 /** The bead that a row is reckoned with: its first; a seed where it has none. */
@@ -81,7 +88,7 @@ const beadOf = (row: Row): Row[number] => row[0] ?? requireSpec('round-11')
 const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
   const own = read(work.settings)
   const [stem = [], ...rest] = lines
-  const circles = onStem(stem)
+  const circles = stem.length > 0 ? onStem(stem) : [BARE]
   const beads = rest.map(beadOf)
   const wound = woundRows(circles, beads, gaugesOf(own))
   const outs = outOf(beads.map(({ d }) => d))
@@ -308,7 +315,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   return [...new Set([Math.floor(exact), Math.ceil(exact)])]
     .filter((count) => count >= 1 && count <= MOST_ROWS && count !== rows.length)
     .map((count) => ({
-      settings: settings.parse({ ...own, rows: count }),
+      settings: settings.parse({ ...work.settings, rows: count }),
       says: `${count} ${count === 1 ? 'row' : 'rows'}`,
     }))
 }
@@ -332,8 +339,8 @@ export const woundRowsOnWire = wireWork({
   settings,
   fields: [
     { key: 'rows', label: 'Rows', help: 'Up to four; more of them clump.', kind: 'number' },
-    gaugeField('stem', 'Stem, gauge', '22 is 0.64 mm.'),
-    gaugeField('winding', 'Rows, gauge', '26 is 0.4 mm, 28 is 0.32 mm.'),
+    gaugeField('stem', 'Stem, gauge', '22 is 0.64 mm.', [16, 26]),
+    gaugeField('winding', 'Rows, gauge', '26 is 0.4 mm, 28 is 0.32 mm.', [22, 32]),
     hardnessField,
     {
       ...{ key: 'above', label: 'Loop above', help: 'A wrapped loop cannot open.', kind: 'choice' as const },
@@ -430,7 +437,7 @@ export const woundRowsOnWire = wireWork({
       cut: { folded: false, each: 'piece' },
     })
   },
-  side: { full, sizedTo },
+  side: { upright: true, full, sizedTo },
   lengthOf: (work) => (work.lineLength ? sizeOf(measure(work)).lengthMm : 20),
   rowsFor: (_mm, work) => 1 + read(work.settings).rows,
   firstLines: (count, work) => Array.from({ length: count }, (_, r) => (firstOf(work)[r] ?? [0]).length),

@@ -34,6 +34,7 @@ import { showNumber } from '#core/units/length'
 import BenchBegin from '../../../components/BenchBegin.vue'
 import BenchBoard from '../../../components/BenchBoard.vue'
 import BenchChanged from '../../../components/BenchChanged.vue'
+import BendingGuide from '../../../components/BendingGuide.vue'
 import BenchChore from '../../../components/BenchChore.vue'
 import BenchMeasure from '../../../components/BenchMeasure.vue'
 import BenchMistake from '../../../components/BenchMistake.vue'
@@ -369,6 +370,7 @@ function keepNote() {
               :copies="making.head.copies"
               @tick="tick"
             >
+              <BendingGuide v-if="choreTask.chore.kind === 'prepare'" :piece="piece" />
               <BenchMeasure
                 v-if="choreTask.chore.kind === 'measure'"
                 :piece="piece"

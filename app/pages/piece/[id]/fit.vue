@@ -14,6 +14,7 @@ import { acrossWords } from '#core/technique/technique'
 import { becomes, conversionNotes, recipeSteps, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
 import type { Step } from '#core/piece/step'
+import { fillSteps } from '#core/piece/wire'
 import { isoFromGb, isoFromUs, ringSize } from '#core/units/ring-size'
 import { mmFromInch, showNumber } from '#core/units/length'
 import { shortened } from '#core/units/text'
@@ -29,7 +30,9 @@ import { useSpecs } from '../../../composables/specs'
 import { useAccount } from '../../../stores/account'
 import { useLearned } from '../../../stores/learned'
 import { usePiece } from '../../../stores/piece'
+import BendingGuide from '../../../components/BendingGuide.vue'
 import ClosureFields from '../../../components/ClosureFields.vue'
+import CrossWires from '../../../components/CrossWires.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
 import FitChart from '../../../components/FitChart.vue'
 import FitReasons from '../../../components/FitReasons.vue'
@@ -86,6 +89,8 @@ const setting = (key: string, value: string | number | boolean) => {
   const next = { ...part.value.settings, [key]: value }
   commit('How the stitch is worked', settingSteps(piece.value, part.value, next, ground.value))
 }
+/** What fills the lines of work on wire. */
+const filled = computed(() => fillSteps(piece.value, part.value))
 /** What the last move to another stitch changed. */
 const moved = ref<readonly string[]>([])
 function moveTo(technique: string) {
@@ -317,6 +322,21 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
             :part="part"
             @steps="(label, steps) => commit(label, [...steps])"
           />
+          <CrossWires
+            v-if="techniqueOf(part).wire?.crosses"
+            :piece="piece"
+            :part="part"
+            @steps="(label, steps) => commit(label, [...steps])"
+          />
+          <button
+            v-if="techniqueOf(part).wire?.full"
+            type="button"
+            class="button fill"
+            :disabled="filled.length === 0"
+            @click="commit('Lines filled', filled)"
+          >
+            {{ filled.length === 0 ? 'Every line is full' : 'Fill every line' }}
+          </button>
           <VSelect
             :model-value="part.spec"
             :items="specs"
@@ -334,6 +354,7 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
         <FitAnswer :piece="piece" />
         <FitReasons :piece="piece" />
       </section>
+      <BendingGuide class="under" :piece="piece" />
       <GaugeFields class="under gauge" :piece="piece" @steps="commit" />
       <section v-if="isCounted(part)" class="under match" aria-labelledby="match">
         <h2 id="match">To match</h2>

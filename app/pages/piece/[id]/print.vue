@@ -44,6 +44,7 @@ import { strandCards } from '#core/piece/strands'
 import { shownRows } from '#core/tally/strips'
 import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
+import BendingGuide from '../../../components/BendingGuide.vue'
 import StepStrip from '../../../components/StepStrip.vue'
 import GlyphMark from '../../../components/GlyphMark.vue'
 import { useLengths } from '../../../composables/lengths'
@@ -446,6 +447,8 @@ async function readIn(event: Event) {
         </svg>
         <p>Lay a rule on this bar: if it is not 50 mm long, print again at 100 %.</p>
       </section>
+
+      <BendingGuide class="guide" :piece="piece" paper />
 
       <section v-for="chart in charts" :key="chart.part.id" class="chart">
         <template v-for="s in chart.sections" :key="s.section">

@@ -17,11 +17,13 @@ import { closureIn, contests, freeFor, reservedBy, spoolOf, takenBy } from '#cor
 import { NEEDLES, requireThread, THREADS } from '#core/thread/catalogue'
 import { costOf, weightOf } from '#core/supply/cost'
 import { linksNeeded } from '#core/supply/links'
+import { settingSteps } from '#core/piece/recast'
 import { cutList, holeChecks, lengthsOf, pathOf, type Help } from '#core/supply/thread'
 import { EAR_WIRE_GAUGES } from '#core/supply/wire'
 import { closureName } from '#core/wear/closure'
 import { showNumber } from '#core/units/length'
 import { saying } from '../../../composables/saying'
+import { wireList } from '#core/supply/wire-list'
 import { useLengths } from '../../../composables/lengths'
 import { useAccount } from '../../../stores/account'
 import { useBox } from '../../../stores/box'
@@ -78,6 +80,7 @@ const made = computed(() => timesMade(piece.value))
 const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const cuts = computed(() => cutList(reckoned.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
+const wires = computed(() => wireList(reckoned.value, made.value))
 const lengths = computed(() => lengthsOf(reckoned.value, made.value))
 const checks = computed(() =>
   piece.value.parts
@@ -154,8 +157,10 @@ function setCost<K extends keyof Cost>(field: K, value: Cost[K]) {
     problem.value = store.commit('Cost', [setStep(piece.value, ['cost', field], value as never)]) ?? ''
 }
 function setSetting(part: Part, key: string, value: string | number | boolean) {
-  if (part.settings[key] !== value)
-    problem.value = store.commit('Stitch', [setStep(piece.value, ['parts', part.id, 'settings', key], value)]) ?? ''
+  if (part.settings[key] === value) return
+  const next = { ...part.settings, [key]: value }
+  const steps = settingSteps(piece.value, part, next, piece.value.tray[0]?.number ?? 0)
+  problem.value = store.commit('Stitch', steps) ?? ''
 }
 function takeHelp(help: Help) {
   if (help.kind === 'needle') set('needle', help.id as Supply['needle'])
@@ -449,6 +454,14 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           </span>
         </li>
       </ul>
+      <div v-for="wire in wires" :key="wire.name" class="cap" data-test="wire">
+        <b>{{ wire.name }}: {{ long(wire.totalMm) }} in all</b>
+        <span class="quiet"
+          >{{ wire.cuts.reduce((sum, c) => sum + c.count, 0) }}
+          {{ wire.cuts.reduce((sum, c) => sum + c.count, 0) === 1 ? 'length' : 'lengths' }}; a spool of
+          {{ long(wire.spoolMm) }}{{ wire.spools > 1 ? `, ${wire.spools} of them,` : '' }} holds it.</span
+        >
+      </div>
       <div v-for="ring in rings" :key="ring.name" class="cap">
         <b>{{ ring.count * made }} × {{ ring.name.toLowerCase() }}, to join the parts</b>
       </div>
