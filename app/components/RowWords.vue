@@ -57,6 +57,9 @@ p.as {
   color: var(--soft);
 }
 .which {
+  position: sticky;
+  top: 0;
+  align-self: safe center;
   display: grid;
   flex: none;
   min-width: 108px;

@@ -33,6 +33,13 @@ const way = computed(() => props.picture.way.map(({ x, y }) => `${x.toFixed(2)},
 
 <template>
   <svg class="step-picture" :viewBox="box.view" :style="{ aspectRatio: box.ratio }" aria-hidden="true">
+    <polyline
+      v-for="(line, k) in picture.lines"
+      :key="`l${k}`"
+      :points="line.points.map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`).join(' ')"
+      :stroke-width="line.thickMm"
+      class="line"
+    />
     <circle v-for="ring in picture.rings" :key="`r${ring.node}`" :cx="ring.x" :cy="ring.y" :r="ring.r" class="ring" />
     <path
       v-for="bead in beads"
@@ -59,6 +66,12 @@ const way = computed(() => props.picture.way.map(({ x, y }) => `${x.toFixed(2)},
   width: 100%;
   height: 100%;
   overflow: visible;
+}
+.line {
+  fill: none;
+  stroke: var(--edge);
+  stroke-linecap: round;
+  opacity: 0.55;
 }
 .ring {
   fill: none;

@@ -3,7 +3,7 @@ import { axesOf, screenPoint, sizeOnScreen, workPoint, type Lie, type View } fro
 import { boxOfWhole } from '#core/picture/whole'
 import type { Place } from '#core/technique/lattice'
 import type { Whole } from '#core/piece/joint'
-import type { Part } from '#core/piece/piece'
+import { techniqueOf, type Part } from '#core/piece/piece'
 
 /** The view transform: an immutable value. Lengths in CSS px; `scale` is px a millimetre. */
 export interface Size {
@@ -59,7 +59,8 @@ export function viewToBegin(seen: Seen, lying: Lying, size: Size): View {
   const { part } = seen
   const { lie } = lying
   const all = viewOfAll(seen, lying, size)
-  if (seen.whole && all.scale >= LEAST_BEGIN_SCALE)
+  // What hangs together, or is bent to a size, is looked at as a whole.
+  if ((seen.whole || techniqueOf(part).wire?.upright) && all.scale >= LEAST_BEGIN_SCALE)
     return all.scale <= BEGIN_SCALE ? all : centred(seen, lying, BEGIN_SCALE, size)
   const unit = sizeOnScreen(part, { lie, scale: 1 })
   const across =

@@ -157,6 +157,18 @@ function drawPicture(ground: Ground, { page }: Sheet, { piece, part, picture, x,
     ...{ x: x * PT, y: (ground.height - y - FRAME_MM) * PT, width: room * PT, height: FRAME_MM * PT },
     ...{ color: rgb(0.965, 0.95, 0.925), borderWidth: 0 },
   })
+  for (const { points, thickMm } of picture.lines) {
+    const line = points.map(at)
+    line.slice(1).forEach((end, k) => {
+      page.drawLine({
+        start: line[k]!,
+        end,
+        thickness: Math.max(0.3, thickMm * scale * PT),
+        color: SOFT,
+        opacity: 0.5,
+      })
+    })
+  }
   for (const ring of picture.rings)
     page.drawCircle({ ...at(ring), size: ring.r * scale * PT, borderColor: SOFT, borderWidth: 1 })
   const numbers = numbersIn(part, picture)

@@ -349,7 +349,10 @@ export function rowWork(own: RowWork): Strung {
     pictures(i, work) {
       const told = toldOf(work)
       const { run, keys, layout } = told
-      const of = { run, keys, poseOf: layout.poseOf ?? posesOf(told) }
+      const of = {
+        ...{ run, keys, poseOf: layout.poseOf ?? posesOf(told) },
+        ...(own.wire?.upright ? { upright: true, lines: carrying(layout.carriers) } : {}),
+      }
       return (told.steps[i] ?? []).map((k) => {
         const picture = stepPicture(of, k)
         // Of work that is shown unrolled the thread leads nowhere that is seen.
@@ -357,6 +360,12 @@ export function rowWork(own: RowWork): Strung {
       })
     },
   }
+}
+
+/** What carries a work as a whole: its thickest lines. */
+function carrying(carriers: readonly Carrier[]): Carrier[] {
+  const most = carriers.reduce((thick, { thickMm }) => Math.max(thick, thickMm), 0)
+  return carriers.filter(({ thickMm }) => thickMm === most)
 }
 
 /** Sums of a run under the names of its beads and carriers. */

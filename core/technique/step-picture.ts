@@ -25,10 +25,15 @@ export interface PicturedRing {
   readonly r: number
 }
 
-/** What a step looks like: the work so far, what is new, and the way of the thread in it. The work runs along x. */
+/**
+ * What a step looks like: the work so far, what is new, and the way of the thread in it. The work runs along x, or down
+ * the page as it is worn.
+ */
 export interface StepPicture {
   readonly beads: readonly PicturedBead[]
   readonly rings: readonly PicturedRing[]
+  /** What carries the work as a whole, where that is seen: a frame, a stem. */
+  readonly lines: readonly { readonly points: readonly Point[]; readonly thickMm: number }[]
   /** The thread of this step, from where it last came out to where the needle is. */
   readonly way: readonly Point[]
   /** Where the needle is, and which way it points; null where nothing is gone through. */
@@ -52,22 +57,31 @@ const level = ({ x, y, turnDegrees, flip = 1 }: Pose): Required<Pose> => ({
   flip: flip > 0 ? -1 : 1,
 })
 
+/** A pose of work that is looked at as it is worn. */
+const asWorn = ({ flip = 1, ...pose }: Pose): Required<Pose> => ({ ...pose, flip })
+
+/** How the poses of a work lie in its pictures. */
+const lain = ({ upright }: Pictured, pose: Pose): Required<Pose> => (upright ? asWorn(pose) : level(pose))
+
 /** What a run and the places of its beads, which run down the page, say of a picture. */
 export interface Pictured {
   readonly run: Run
   poseOf(node: Node): Pose | null
   /** Cells of the beads, by node. */
   readonly keys: readonly number[]
+  /** Whether it is looked at as it is worn, all of it, from its top down; its lines are seen with it. */
+  readonly upright?: boolean
+  readonly lines?: StepPicture['lines']
 }
 
 /** Half of the greatest measure of a bead. */
 const reachOf = ({ l, d, hangs = 0 }: BeadSpec): number => Math.max(l, d, hangs) / 2
 
 /** Where an end of a hole lies in the picture. */
-function portIn({ run, poseOf }: Pictured, port: Port): Point | null {
-  const node = run.nodes[port.node]!
-  const pose = poseOf(node)
-  return pose ? portAt(port, node, level(pose)) : null
+function portIn(of: Pictured, port: Port): Point | null {
+  const node = of.run.nodes[port.node]!
+  const pose = of.poseOf(node)
+  return pose ? portAt(port, node, lain(of, pose)) : null
 }
 
 /** Beads and rings of what is seen. */
@@ -83,7 +97,7 @@ export function shownNodes(
     if (!seen(node)) continue
     const pose = poseOf(node)
     if (!pose) continue
-    const { x, y, turnDegrees, flip } = level(pose)
+    const { x, y, turnDegrees, flip } = lain(of, pose)
     if (node.isFixture) rings.push({ node: node.id, x, y, r: (run.head.fixtures[node.slot]?.d ?? 0) / 2 })
     else if (node.spec)
       beads.push({
@@ -150,6 +164,19 @@ function seenBy(of: Pictured, { motif, spans }: Done): Pictured {
   }
 }
 
+/** A box that reaches over some lines as well. */
+function over(box: Pick<StepPicture, 'left' | 'top' | 'right' | 'bottom'>, lines: StepPicture['lines']) {
+  const out = { ...box }
+  for (const { points, thickMm } of lines)
+    for (const { x, y } of points) {
+      out.left = Math.min(out.left, x - thickMm / 2)
+      out.right = Math.max(out.right, x + thickMm / 2)
+      out.top = Math.min(out.top, y - thickMm / 2)
+      out.bottom = Math.max(out.bottom, y + thickMm / 2)
+    }
+  return out
+}
+
 /** The picture of the k-th step of a run; null where nothing of it has a place. */
 export function stepPicture(whole: Pictured, k: number): StepPicture | null {
   const { run } = whole
@@ -158,7 +185,8 @@ export function stepPicture(whole: Pictured, k: number): StepPicture | null {
   const { motif, act, goes, nodes: until } = done
   const from = run.done[k - 1]?.nodes ?? 0
   const through = new Set(goes.map((g) => g.node))
-  const isNear = (node: Node): boolean => node.motif >= motif - SEEN_BEFORE && node.motif <= motif
+  const isNear = (node: Node): boolean =>
+    of.upright === true || (node.motif >= motif - SEEN_BEFORE && node.motif <= motif)
   const seen = shownNodes(
     of,
     (node) => node.id < until && (isNear(node) || through.has(node.id)),
@@ -171,7 +199,8 @@ export function stepPicture(whole: Pictured, k: number): StepPicture | null {
   const [first] = goes
   return {
     ...seen,
-    ...box,
+    ...over(box, of.lines ?? []),
+    lines: of.lines ?? [],
     way,
     needle:
       before && last

@@ -147,13 +147,16 @@ export function frameForBeads(
   let high = Math.max(low, Math.min(PERIMETER.most, 2 * low))
   const fits = (mm: number): boolean => {
     const curve = ofLength(mm)
-    return stretchesOf(curve).every((stretch, k, all) => {
-      const own = sharedOut(curve, all, beads)[k]!
-      if (own.length === 0) return true
+    const stretches = stretchesOf(curve)
+    const on = sharedOut(curve, stretches, beads)
+    // All stretches together: where one bead more lies on one side of a kink, its fellows give way a little.
+    const left = stretches.reduce((sum, stretch, k) => {
+      const own = on[k]!
+      if (own.length === 0) return sum + stretch.to - stretch.from
       const room = roomOf(stretch, own[0]!, own.at(-1)!)
-      const share = (freeMm * (stretch.to - stretch.from)) / curve.lengthMm
-      return walk(curve, own, room.from, 0).end <= room.to - share + 1e-9
-    })
+      return sum + room.to - walk(curve, own, room.from, 0).end
+    }, 0)
+    return left >= freeMm - 1e-9
   }
   if (fits(low)) return ofLength(low)
   for (let turn = 0; turn < 24; turn++) {

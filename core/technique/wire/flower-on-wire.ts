@@ -18,8 +18,11 @@ import type { Guide, Sizing } from '../wire-side'
 import { highOfRow, lineOf, longOfRow, places } from './filling'
 import { flowerSays } from './flower'
 import {
+  AS_HOLES_ALLOW,
   gaugeField,
-  gaugeSetting,
+  gaugeNumber,
+  gaugeOrHoles,
+  gaugeThrough,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -42,15 +45,17 @@ const settings = z.strictObject({
   leaves: z.int().min(0).max(8).default(2),
   twist: z.int().min(1).max(12).default(3).describe('Turns that close each loop'),
   stem: z.number().min(5).max(200).default(25).describe('Stem of both ends, twisted, mm'),
-  gauge: gaugeSetting.default('28').describe('Wire, by its gauge number'),
+  gauge: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wire, by its gauge number'),
   hardness: z.enum(HARDNESS).default('soft'),
 })
 type Own = Omit<z.infer<typeof settings>, 'gauge'> & { readonly gauge: number }
 function read(given: Settings): Own {
   const own = settings.parse(given)
-  return { ...own, gauge: Number(own.gauge) }
+  return { ...own, gauge: gaugeNumber(own.gauge) }
 }
 
+/** The thickest wire of flowers, by gauge (from memory). */
+const FLOWER_GAUGE = 26
 /** Held at each end, mm (from memory). */
 const HELD_MM = 50
 /** A turn of a twist takes so many thicknesses of the wire. */
@@ -95,7 +100,9 @@ const ringOf = (row: Row): { readonly ring: Row; readonly middle: Row } =>
   row.length < 4 ? { ring: [], middle: row } : { ring: row.slice(0, -1), middle: row.slice(-1) }
 
 const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
-  const own = read(work.settings)
+  const asked = read(work.settings)
+  // Petals of the ring are passed twice.
+  const own = { ...asked, gauge: gaugeThrough(asked.gauge, FLOWER_GAUGE, lines, 2) }
   const { ring, middle } = ringOf(lines[0] ?? [])
   const thick = highOfRow(ring)
   const inner = Math.max(
@@ -404,7 +411,7 @@ export const flowerOnWire = wireWork({
     { key: 'leaves', label: 'Leaves', help: 'Loops on the stem.', kind: 'number' },
     { key: 'twist', label: 'Twist', help: 'Turns that close a loop.', kind: 'count' },
     { key: 'stem', label: 'Stem', help: 'Both ends twisted, to fix it by.', kind: 'length' },
-    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm: it passes 11/0 twice.', [22, 34]),
+    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm: it passes 11/0 twice.', [22, 34], true),
     hardnessField,
   ],
   plan: z.strictObject({}),

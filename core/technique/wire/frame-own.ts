@@ -28,7 +28,7 @@ export const frameSettings = z.strictObject({
   loops: z.int().min(0).max(2).default(2).describe('Loops where its ends meet'),
   pliers: z.number().min(1).max(6).default(1.75).describe('Round-nose pliers where the loops are turned, mm'),
   even: z.boolean().default(true).describe('As many beads on the left as on the right'),
-  room: z.number().min(0).max(5).default(1).describe('Room left free, in beads; wraps take more where they must'),
+  room: z.number().min(0).max(5).default(0.8).describe('Room left free, in beads; wraps take more where they must'),
   crosses: z.int().min(0).max(12).default(3).describe('Wires across, when it is begun'),
   filling: z.enum(FILLING_IDS).default('straight').describe('What fills a wire across where nothing else is said'),
   cross: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wires across, by their gauge number'),

@@ -447,6 +447,27 @@ const lineBead = (work: Work, line: readonly number[], r: number, lines: readonl
   return line.map((number) => known.get(number) ?? work.beadAt?.(0, r) ?? work.bead)
 }
 
+/** A line with as many beads as its frame takes, grown about its middle so that it stays its own mirror. */
+function fullFrame(
+  own: OwnFrame,
+  line: readonly number[],
+  freeMm: number,
+  rowOf: (line: readonly number[]) => Row,
+): number[] {
+  const curve = frameCurve(own, rowOf(line), freeMm)
+  const fits = (count: number): boolean => {
+    const row = rowOf(resizedAbout(line, count))
+    return row.length === count && beadsFor({ ...own, even: false }, curve, row, freeMm) >= count
+  }
+  const step = own.even ? 2 : 1
+  const first = beadsFor(own, curve, rowOf(line), freeMm)
+  let count = Math.max(step, first - (first % step))
+  while (count > step && !fits(count)) count -= step
+  while (count < MOST_ON_FRAME && fits(count + step)) count += step
+  return resizedAbout(line, count)
+}
+const MOST_ON_FRAME = 400
+
 function full(lines: readonly (readonly number[])[], work: Work): number[][] {
   const rows = lines.map((line, r) => lineBead(work, line, r, lines))
   const asked = readFrame(work.settings)
@@ -459,9 +480,10 @@ function full(lines: readonly (readonly number[])[], work: Work): number[][] {
     plan.map(({ filling }) => filling),
   )
   const freeMm = freeMmOf(own, cycle, plan)
-  const count =
-    own.by === 'size' && cycle.length > 0 ? beadsFor(own, frameCurve(own, cycle, freeMm), cycle, freeMm) : cycle.length
-  const frame = resizedAbout(first, count)
+  const frame =
+    own.by === 'size' && first.length > 0
+      ? fullFrame(own, first, freeMm, (line) => lineBead(work, line, 0, lines))
+      : [...first]
   const beads = lineBead(work, frame, 0, lines)
   const bent = bentOf(own, beads, freeMm)
   const crosses = crossesOf(own, work.plan, rest.length, frame.length)

@@ -24,9 +24,12 @@ import type { Guide, Sizing } from '../wire-side'
 import { highOfRow } from './filling'
 import { resizedAbout } from './about'
 import {
+  AS_HOLES_ALLOW,
   EAR_CAUTION,
   gaugeField,
-  gaugeSetting,
+  gaugeNumber,
+  gaugeOrHoles,
+  gaugeThrough,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -46,7 +49,7 @@ const settings = z.strictObject({
   rows: z.int().min(2).max(60).default(11).describe('Rows that follow the outline'),
   widest: z.number().min(2).max(120).default(14).describe('Where the outline is widest, mm'),
   turned: z.boolean().default(false).describe('Its last row first'),
-  gauge: gaugeSetting.default('28').describe('Wire, by its gauge number'),
+  gauge: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wire, by its gauge number'),
   hardness: z.enum(HARDNESS).default('soft'),
   twist: z.int().min(0).max(20).default(4).describe('Turns that both ends are twisted together'),
   loop: z.enum(['simple', 'wrapped']).default('wrapped'),
@@ -56,9 +59,11 @@ const settings = z.strictObject({
 type Own = Omit<z.infer<typeof settings>, 'gauge'> & { readonly gauge: number }
 function read(given: Settings): Own {
   const own = settings.parse(given)
-  return { ...own, gauge: Number(own.gauge) }
+  return { ...own, gauge: gaugeNumber(own.gauge) }
 }
 
+/** The thickest wire that ladders are worked with, by gauge (from memory). */
+const LADDER_GAUGE = 26
 /** Held at each end while it is worked, mm (from memory). */
 const HELD_MM = 40
 /** Length of a twist for each of its turns, in thicknesses of the wire: loose enough to lie evenly. */
@@ -76,13 +81,16 @@ interface Measured {
 
 const measure = keptByShape((work: Work, rows: readonly Row[]): Measured => {
   const at: number[] = []
+  const asked = read(work.settings)
+  // Both ends go through every row.
+  const own = { ...asked, gauge: gaugeThrough(asked.gauge, LADDER_GAUGE, rows, 2) }
   rows.forEach((row, i) => {
     const before = rows[i - 1]
     at.push(before ? at[i - 1]! + pitchMm(before, row) : highOfRow(row) / 2)
   })
   const last = rows.at(-1)
   return {
-    own: read(work.settings),
+    own,
     rows,
     at,
     tallMm: last ? at.at(-1)! + highOfRow(last) / 2 : 0,
@@ -298,9 +306,9 @@ function full(lines: readonly (readonly number[])[], work: Work, from?: Settings
 }
 
 function sizedTo(lengthMm: number, work: Work): Sizing[] {
-  const own = read(work.settings)
-  if (own.outline === 'own') return []
   const all = measure(work)
+  const { own } = all
+  if (own.outline === 'own') return []
   const each = all.tallMm / Math.max(1, all.rows.length)
   const exact = (lengthMm - topMm(own)) / Math.max(0.5, each)
   return [...new Set([Math.round(exact), Math.floor(exact), Math.ceil(exact)])]
@@ -344,7 +352,7 @@ export const wireLadder = wireWork({
       kind: 'flag',
       counts: (own) => read(own).outline !== 'own',
     },
-    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm, for 11/0; 26 is 0.4 mm, for 8/0.', [22, 34]),
+    gaugeField('gauge', 'Wire, gauge', '28 is 0.32 mm, for 11/0; 26 is 0.4 mm, for 8/0.', [22, 34], true),
     hardnessField,
     { key: 'twist', label: 'Twist', help: 'Turns of both ends before the loop.', kind: 'number' },
     {

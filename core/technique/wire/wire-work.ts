@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { wireDiameterMm } from '../../units/wire-gauge'
+import { thickestThrough } from '../../wire/shared-hole'
 import { plainNumber } from '../../units/length'
 import { tenths } from '../carrier/line'
 import type { Row, RowProgram } from '../../recipe/rows'
@@ -81,6 +82,17 @@ export const GAUGE_NUMBERS = ['16', '18', '20', '21', '22', '24', '26', '28', '3
 export const AS_HOLES_ALLOW = 'holes'
 export const gaugeSetting = z.enum(GAUGE_NUMBERS)
 export const gaugeOrHoles = z.enum([AS_HOLES_ALLOW, ...GAUGE_NUMBERS])
+
+/** A gauge as a number; 0 where it is left to the holes. */
+export const gaugeNumber = (gauge: string): number => (gauge === AS_HOLES_ALLOW ? 0 : Number(gauge))
+
+/** A gauge, or the thickest that goes easily through every bead of some lines so many times. */
+export const gaugeThrough = (gauge: number, noThicker: number, lines: readonly Row[], passes = 1): number =>
+  gauge ||
+  thickestThrough(
+    noThicker,
+    [...new Map(lines.flat().map((bead) => [bead.id, bead])).values()].map(({ h }) => ({ holeMm: h, passes })),
+  )
 
 /** A choice of gauge, between two of them; or as the holes allow. */
 export const gaugeField = (

@@ -16,9 +16,12 @@ import type { Guide, Sizing } from '../wire-side'
 import { resizedAbout } from './about'
 import { highOfRow, longOfRow, places } from './filling'
 import {
+  AS_HOLES_ALLOW,
   EAR_CAUTION,
   gaugeField,
-  gaugeSetting,
+  gaugeNumber,
+  gaugeOrHoles,
+  gaugeThrough,
   HARDNESS,
   hardnessField,
   keptByShape,
@@ -35,8 +38,8 @@ import {
 const LOOPS = ['simple', 'wrapped'] as const
 const settings = z.strictObject({
   rows: z.int().min(0).max(8).default(2).describe('Rows round the stem'),
-  stem: gaugeSetting.default('22').describe('Stem, by its gauge number'),
-  winding: gaugeSetting.default('26').describe('Wire of the rows, by its gauge number'),
+  stem: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Stem, by its gauge number'),
+  winding: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wire of the rows, by its gauge number'),
   hardness: z.enum(HARDNESS).default('half'),
   above: z.enum(LOOPS).default('wrapped').describe('Loop at the head'),
   below: z
@@ -49,7 +52,7 @@ const settings = z.strictObject({
 type Own = Omit<z.infer<typeof settings>, 'stem' | 'winding'> & { readonly stem: number; readonly winding: number }
 function read(given: Settings): Own {
   const own = settings.parse(given)
-  return { ...own, stem: Number(own.stem), winding: Number(own.winding) }
+  return { ...own, stem: gaugeNumber(own.stem), winding: gaugeNumber(own.winding) }
 }
 
 /** Held at each end of the winding wire, and of the stem, mm (from memory). */
@@ -77,8 +80,20 @@ const halves = <T>(list: readonly T[]): [T[], T[]] => {
   return [list.slice(0, half), list.slice(half)]
 }
 
+/** From this share of a bead on, wire that is left at the ends of a row is said. */
+const SHOWS = 0.4
+
 /** What rows are wound round where nothing stands on the stem yet. */
 const BARE = { y: 0, r: 1 }
+
+/** The thickest wires of a stem and of rows, by gauge (from memory). */
+const STEM_GAUGE = 22
+const ROW_GAUGE = 26
+const gauged = (own: Own, stem: Row, rows: readonly Row[]): Own => ({
+  ...own,
+  stem: gaugeThrough(own.stem, STEM_GAUGE, [stem]),
+  winding: gaugeThrough(own.winding, ROW_GAUGE, rows),
+})
 
 const gaugesOf = (own: Own) => ({ stemMm: wireDiameterMm(own.stem), wireMm: wireDiameterMm(own.winding) })
 
@@ -86,8 +101,8 @@ const gaugesOf = (own: Own) => ({ stemMm: wireDiameterMm(own.stem), wireMm: wire
 const beadOf = (row: Row): Row[number] => row[0] ?? requireSpec('round-11')
 
 const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
-  const own = read(work.settings)
   const [stem = [], ...rest] = lines
+  const own = gauged(read(work.settings), stem, rest)
   const circles = stem.length > 0 ? onStem(stem) : [BARE]
   const beads = rest.map(beadOf)
   const wound = woundRows(circles, beads, gaugesOf(own))
@@ -95,14 +110,17 @@ const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
   let lift = 0
   const rows = rest.map((row, k): LaidRow => {
     const sides = halves(row)
-    const own = wound[k]!
+    const mine = wound[k]!
     // What is too long lifts the row by a πth part of it, and all rows outside it.
     const over = Math.max(
       0,
-      ...sides.map((side) => side.reduce((sum, { l }) => sum + (own.takenMm * l) / beads[k]!.l, 0) - own.fillMm),
+      ...sides.map((side) => side.reduce((sum, { l }) => sum + (mine.takenMm * l) / beads[k]!.l, 0) - mine.fillMm),
     )
     lift += over / Math.PI
-    return { ...own, row, sides, lies: halfHull(circles, outs[k]! + lift) }
+    // Ends of holes lie on the wire, so that it runs a little outside the middles of its beads.
+    const least = Math.min(...circles.map(({ r }) => r)) + outs[k]! + lift
+    const outside = Math.hypot(least, beads[k]!.l / 2) - least
+    return { ...mine, row, sides, lies: halfHull(circles, outs[k]! + lift + outside) }
   })
   return { own, stem, rows, outMm: beads.reduce((sum, { d }) => sum + d, 0) + lift }
 })
@@ -180,7 +198,7 @@ function findings({ own, stem, rows }: Measured): Finding[] {
               ? `it would stand off by ${mm(over / Math.PI)}.`
               : `${mm(-over)} of wire shows on each side.`),
         )
-      else if (slackMm > 0.6 * row[0]!.l)
+      else if (slackMm > SHOWS * row[0]!.l)
         add(
           'row-slack',
           'note',
@@ -295,7 +313,18 @@ function full(lines: readonly (readonly number[])[], work: Work, from?: Settings
   const any = rest.at(-1) ?? stem
   const wanted = Array.from({ length: count }, (_, k) => rest[k] ?? [...any])
   const specs = wanted.map((line) => (line[0] === undefined ? work.bead : (beads.get(line[0]) ?? work.bead)))
-  const wound = woundRows(onStem(stem.map((number) => beads.get(number)!)), specs, gaugesOf(own))
+  const standing = stem.map((number) => beads.get(number)!)
+  const wound = woundRows(
+    onStem(standing),
+    specs,
+    gaugesOf(
+      gauged(
+        own,
+        standing,
+        specs.map((one) => [one]),
+      ),
+    ),
+  )
   return [
     [...stem],
     ...wanted.map((line, k) => {
@@ -323,12 +352,10 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
 /** Sizes that it is begun with beside the seeds: two beads on the stem. */
 const SIZES = ['ball-6-mm', 'ball-3-mm'] as const
 function firstOf(work: Pick<Work, 'bead' | 'settings'>): number[][] {
-  const own = read(work.settings)
-  const wound = woundRows(
-    onStem(SIZES.map((id) => requireSpec(id))),
-    Array.from({ length: own.rows }, () => work.bead),
-    gaugesOf(own),
-  )
+  const rowBeads = Array.from({ length: read(work.settings).rows }, () => work.bead)
+  const standing = SIZES.map((id) => requireSpec(id))
+  const own = gauged(read(work.settings), standing, [[work.bead]])
+  const wound = woundRows(onStem(standing), rowBeads, gaugesOf(own))
   return [[1, 2], ...wound.map(({ count }) => Array<number>(2 * Math.max(1, count)).fill(0))]
 }
 
@@ -339,8 +366,8 @@ export const woundRowsOnWire = wireWork({
   settings,
   fields: [
     { key: 'rows', label: 'Rows', help: 'Up to four; more of them clump.', kind: 'number' },
-    gaugeField('stem', 'Stem, gauge', '22 is 0.64 mm.', [16, 26]),
-    gaugeField('winding', 'Rows, gauge', '26 is 0.4 mm, 28 is 0.32 mm.', [22, 32]),
+    gaugeField('stem', 'Stem, gauge', '22 is 0.64 mm.', [16, 26], true),
+    gaugeField('winding', 'Rows, gauge', '26 is 0.4 mm, 28 is 0.32 mm.', [22, 32], true),
     hardnessField,
     {
       ...{ key: 'above', label: 'Loop above', help: 'A wrapped loop cannot open.', kind: 'choice' as const },

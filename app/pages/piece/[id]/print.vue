@@ -92,6 +92,10 @@ const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
 const times = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
+/** What carries the beads, in a word. */
+const carried = computed(
+  () => ['thread', 'wire', 'cord'].find((m) => cuts.value.some((c) => c.material === m)) ?? 'what holds them',
+)
 const hanging = computed(() => piece.value.parts.filter((p) => p.on))
 /** All of what hangs together, as large as the sheet is wide at most. */
 const wholePicture = computed(() => {
@@ -367,7 +371,7 @@ async function readIn(event: Event) {
       <p v-if="piece.notes" class="notes">{{ piece.notes }}</p>
 
       <section>
-        <h2>{{ cuts.some((c) => c.material === 'thread') ? 'Beads and thread' : 'Beads and cord' }}</h2>
+        <h2>Beads and {{ carried }}</h2>
         <table v-if="buy.length">
           <thead>
             <tr>
