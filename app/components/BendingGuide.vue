@@ -35,7 +35,7 @@ const save = () =>
 </script>
 
 <template>
-  <section v-if="all.length" class="bend" :class="{ paper }" aria-labelledby="bend">
+  <section v-if="all.length" class="bend" :class="{ printed: paper }" aria-labelledby="bend">
     <h2 id="bend">Bend it</h2>
     <div v-for="{ part, guides } in all" :key="part.id">
       <h3 v-if="piece.parts.length > 1">{{ part.name }}</h3>
@@ -105,13 +105,13 @@ figcaption {
   border-width: 0 1.5px;
   background: linear-gradient(var(--ink), var(--ink)) center / 100% 1.5px no-repeat;
 }
-.paper .sheet {
+.printed .sheet {
   border: 0;
   padding: 0;
   background: none;
   overflow: visible;
 }
-.paper figure {
+.printed figure {
   break-inside: avoid;
 }
 .button {

@@ -72,7 +72,8 @@ const helpWords = (h: Help) => {
         {{ showNumber(check.holeMm, 2) }} mm, passed {{ check.passes === 1 ? 'once' : `${check.passes} times`
         }}{{ WHERE[check.where].says && ` ${WHERE[check.where].says}`
         }}<template v-if="check.at"> ({{ check.where === 'ends' ? 'as at' : 'most at' }} {{ check.at.says }})</template
-        >: needs {{ showNumber(check.leastMm, 2) }} to {{ showNumber(check.surelyMm, 2) }} mm.
+        >: needs {{ showNumber(check.leastMm, 2)
+        }}{{ check.surelyMm - check.leastMm > 0.005 ? ` to ${showNumber(check.surelyMm, 2)}` : '' }} mm.
       </p>
       <p v-if="check.helps.length" class="helps">
         Would help:

@@ -14,7 +14,7 @@ const tray = computed(() => trayByNumber(props.piece.tray))
 </script>
 
 <template>
-  <div class="words" :class="{ large }">
+  <div class="words" :class="{ large, brief }">
     <div class="which">
       <strong
         >{{ rowTitle(words) }}
@@ -52,14 +52,17 @@ const tray = computed(() => trayByNumber(props.piece.tray))
   align-items: center;
   min-width: 0;
 }
+/* Of a long list the head stays in sight. */
+.brief .which {
+  position: sticky;
+  top: 0;
+  align-self: start;
+}
 p.as {
   margin: 0;
   color: var(--soft);
 }
 .which {
-  position: sticky;
-  top: 0;
-  align-self: safe center;
   display: grid;
   flex: none;
   min-width: 108px;

@@ -26,7 +26,9 @@ const isOver = (k: number) =>
 <template>
   <ol class="strip" :class="{ large }">
     <li v-for="({ words, picture }, k) in steps" :key="k" :class="{ over: isOver(k) }">
-      <div v-if="picture" class="frame"><StepPictureView :part="part" :picture="picture" :tray="tray" /></div>
+      <div v-if="picture" class="frame" :class="{ tall: picture.lines.length }">
+        <StepPictureView :part="part" :picture="picture" :tray="tray" />
+      </div>
       <p>
         <b class="nth" aria-hidden="true">{{ k + 1 }}</b>
         <span class="says">
@@ -66,6 +68,10 @@ li {
   border-radius: 8px;
   background: color-mix(in srgb, var(--mat) 34%, var(--paper));
   padding: 6px;
+}
+/* A whole frame is seen at once. */
+.frame.tall {
+  height: 170px;
 }
 p {
   display: flex;

@@ -10,6 +10,7 @@ import {
   lengthOfLine,
   partRow,
   rowsOf,
+  techniqueOf,
   trayByNumber,
   voidsOf,
   type Part,
@@ -229,11 +230,13 @@ export function chartSvg(
     `<text x="${round(p.x)}" y="${EDGE - 1.5}" text-anchor="middle">${text}</text>`
   // Of what hangs side by side every line has its number above.
   const each = hanging && freeOf(part) ? 1 : 5
+  // What is bent to a shape has no lines beside each other that numbers could name.
+  const numbered = !techniqueOf(part).wire?.upright
   for (let r = from; r < to; r++)
-    if ((r + 1) % each === 0 && lengthOfLine(part, r) > 0)
+    if (numbered && (r + 1) % each === 0 && lengthOfLine(part, r) > 0)
       labels.push((level || each === 1 ? above : besideRow)(at(middle(0, r)), countedRows(part, r + 1)))
   // On a rope strands are scattered round the surface: a number beside the chart would name none of its lines.
-  for (let c = 4; c < columns && !isScattered(part) && each > 1; c += 5)
+  for (let c = 4; numbered && c < columns && !isScattered(part) && each > 1; c += 5)
     labels.push((level ? besideRow : above)(at(middle(c, from)), c + 1))
   const [right, bottom] = level ? [long + EDGE, wide + EDGE] : [wide + EDGE, long + EDGE]
   if (note !== '') labels.push(`<text x="${EDGE}" y="${round(bottom + 4)}">${escape(note)}</text>`)

@@ -26,8 +26,8 @@ export interface PicturedRing {
 }
 
 /**
- * What a step looks like: the work so far, what is new, and the way of the thread in it. The work runs along x, or down
- * the page as it is worn.
+ * What a step looks like: the work so far, what is new, and the way of the thread in it. The work runs along x, or
+ * down the page as it is worn.
  */
 export interface StepPicture {
   readonly beads: readonly PicturedBead[]

@@ -426,8 +426,8 @@ describe('a wire ladder', () => {
   it('says which row stands off, and the row that mends it', () => {
     const one = on('wire-ladder', [many(3, 2), many(7, 2)], { outline: 'own' })
     expect(says(one)).toContain(
-      'Row 2 is 5.6 mm wider than row 1: its ends stand off by 2.8 mm, with 1.4 mm of bare wire on each side. Put a row ' +
-        'of 5 × round 11/0 between them.',
+      'Row 2 is 5.6 mm wider than row 1: its ends stand off by 2.8 mm, with 1.4 mm of bare wire on each side. Put a ' +
+        'row of 5 × round 11/0 between them.',
     )
     const mended = on('wire-ladder', [many(3, 2), many(5, 2), many(7, 2)], { outline: 'own' })
     expect(says(mended)).not.toContain('5.6 mm wider')

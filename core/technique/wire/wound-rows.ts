@@ -337,7 +337,7 @@ function full(lines: readonly (readonly number[])[], work: Work, from?: Settings
 
 function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const all = measure(work)
-  const { own, rows } = all
+  const { rows } = all
   const now = sizeOf(all).lengthMm
   const each = rows.length > 0 ? 2 * beadOf(rows.at(-1)!.row).d : 4
   const exact = rows.length + (lengthMm - now) / each

@@ -34,6 +34,7 @@ import {
 } from '#core/piece/piece'
 import { beadsToBuy, timesMade } from '#core/supply/beads'
 import { requireNeedle, requireThread } from '#core/thread/catalogue'
+import { guidesOf } from '#core/piece/wire'
 import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, asWords, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
@@ -92,6 +93,8 @@ const kind = computed(() => fitKindOf(piece.value.fit.kind))
 const buy = computed(() => beadsToBuy(piece.value))
 const times = computed(() => timesMade(piece.value))
 const cuts = computed(() => cutList(piece.value))
+/** Whether there is wire to bend: its guide brings a bar of 50 mm of its own. */
+const bends = computed(() => guidesOf(piece.value).length > 0)
 /** What carries the beads, in a word. */
 const carried = computed(
   () => ['thread', 'wire', 'cord'].find((m) => cuts.value.some((c) => c.material === m)) ?? 'what holds them',
@@ -444,7 +447,7 @@ async function readIn(event: Event) {
         </ul>
       </section>
 
-      <section class="scale">
+      <section v-if="!bends" class="scale">
         <svg width="52mm" height="9mm" viewBox="0 0 52 9" role="img" aria-label="Scale bar of 50 mm">
           <path d="M1 1v4M51 1v4M1 3h50M11 2v2M21 2v2M31 2v2M41 2v2" stroke="#111" stroke-width="0.35" fill="none" />
           <text x="26" y="8.4" font-size="3" text-anchor="middle" fill="#111">50 mm</text>

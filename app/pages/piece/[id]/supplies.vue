@@ -108,6 +108,12 @@ const threadMm = computed(() => lengths.value.find((l) => l.material === 'thread
 const cord = computed(() =>
   threadMm.value === 0 ? piece.value.parts.map((p) => pathOf(p).cord).find((c) => c !== undefined) : undefined,
 )
+/** Of work on wire alone how many lengths are cut; null where thread or cord carries beads. */
+const wiredOf = computed(() => {
+  if (threadMm.value > 0 || wires.value.length === 0 || cord.value) return null
+  const lengths = wires.value.flatMap((wire) => wire.cuts).reduce((sum, cut) => sum + cut.count, 0)
+  return `${lengths} ${lengths === 1 ? 'length' : 'lengths'}`
+})
 const onlyCords = computed(() => piece.value.parts.every((p) => !isCounted(p)))
 /** What is cut most of, in words: thread, wire or cord. */
 const cutting = computed(() => {
@@ -119,6 +125,7 @@ const cutting = computed(() => {
     mm: totalMm,
     of:
       cord.value?.name ??
+      wiredOf.value ??
       `${piece.value.parts.reduce((sum, p) => sum + strandCords(p, piece.value.tray).length, 0)} strands`,
   }
 })
@@ -298,7 +305,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
       </div>
       <div v-if="!onlyCords" :class="{ wants: worst !== 'easy' }">
         <span class="quiet">Goes through</span><span class="figure word">{{ VERDICT[worst] }}</span
-        ><span class="quiet">{{ cord ? 'without a needle' : `needle ${supply.needle}` }}</span>
+        ><span class="quiet">{{ cord || wiredOf ? 'without a needle' : `needle ${supply.needle}` }}</span>
       </div>
       <div v-if="caps.length">
         <span class="quiet">End caps, inside</span
@@ -465,7 +472,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
       <div v-for="ring in rings" :key="ring.name" class="cap">
         <b>{{ ring.count * made }} × {{ ring.name.toLowerCase() }}, to join the parts</b>
       </div>
-      <p v-if="!cord && !onlyCords && (others.spool || others.clasp)" class="quiet">
+      <p v-if="!cord && !onlyCords && !wiredOf && (others.spool || others.clasp)" class="quiet">
         In the box:
         {{
           [
@@ -488,7 +495,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
           follow the glue’s own directions.</span
         >
       </div>
-      <div v-if="!cord && !onlyCords" class="fields">
+      <div v-if="!cord && !onlyCords && !wiredOf" class="fields">
         <VSelect
           :model-value="supply.thread"
           :items="threads"
