@@ -40,7 +40,7 @@ const save = () =>
     <div v-for="{ part, guides } in all" :key="part.id">
       <h3 v-if="piece.parts.length > 1">{{ part.name }}</h3>
       <figure v-for="guide in guides" :key="guide.title" :data-guide="guide.title">
-        <div class="sheet">
+        <div class="sheet" :tabindex="paper ? undefined : 0" role="group" :aria-label="`Guide: ${guide.title}`">
           <img :src="src(guide.svg)" :alt="`${guide.title}, at true size`" :style="size(guide.svg)" />
         </div>
         <figcaption>

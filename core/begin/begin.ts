@@ -113,7 +113,10 @@ export function sampleOf(technique: string, spec: string): Part {
 function sampleLines(technique: Technique, spec: string, settings: Settings): Part {
   const parts = technique.first ? Array.from(technique.first.sizes, (_, k) => (k === 0 ? 1 : k + 2)) : [1]
   const numbers = [2, ...parts]
-  const part = { ...linesPart(technique, spec, settings, SAMPLE_LINES, numbers), id: 'sample', name: 'Sample' }
+  // What is bent to a size is shown whole, once.
+  const work = { columns: 1, bead: requireSpec(spec), settings }
+  const count = technique.wire?.sizedTo ? Math.round(technique.growth.rowsFor(0, work)) : SAMPLE_LINES
+  const part = { ...linesPart(technique, spec, settings, count, numbers), id: 'sample', name: 'Sample' }
   return sized({ tray: sampleTray(technique.id, spec), parts: [part] }).parts[0]!
 }
 

@@ -155,8 +155,9 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
     minutes,
     cautions: [
       ...(['necklace', 'choker'].includes(piece.fit.kind) ? [CHILD_CAUTION] : []),
-      ...(carriers.has('wire') ? [WIRE_CAUTION] : []),
-      ...piece.parts.flatMap((part) => workplaceOf(piece, part)?.cautions ?? []),
+      // Work on wire brings cautions of its own.
+      ...(carriers.has('wire') && !piece.parts.some((part) => techniqueOf(part).wire) ? [WIRE_CAUTION] : []),
+      ...new Set(piece.parts.flatMap((part) => workplaceOf(piece, part)?.cautions ?? [])),
     ],
   })
 }

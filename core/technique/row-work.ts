@@ -351,7 +351,7 @@ export function rowWork(own: RowWork): Strung {
       const { run, keys, layout } = told
       const of = {
         ...{ run, keys, poseOf: layout.poseOf ?? posesOf(told) },
-        ...(own.wire?.upright ? { upright: true, lines: carrying(layout.carriers) } : {}),
+        ...(own.wire?.upright ? { upright: true, lines: own.wire.stands ? carrying(layout.carriers) : [] } : {}),
       }
       return (told.steps[i] ?? []).map((k) => {
         const picture = stepPicture(of, k)

@@ -67,6 +67,8 @@ export interface CrossBeads {
 export interface WireSide {
   /** Whether it is looked at as it is worn, from its top down. */
   readonly upright?: boolean
+  /** Whether what carries it stands before its beads: a frame, a stem. */
+  readonly stands?: boolean
   /** Drawings at true size by which it is bent. */
   guides(work: Work): readonly Guide[]
   /**

@@ -726,7 +726,7 @@ export const frame = wireWork({
       },
     )
   },
-  side: { upright: true, full, sizedTo, crosses: crossSide },
+  side: { upright: true, stands: true, full, sizedTo, crosses: crossSide },
   lengthOf(work) {
     if (!work.lineLength) return readFrame(work.settings).long
     const { own, curve, beads } = measure(work)

@@ -445,7 +445,7 @@ export const smallShape = wireWork({
       },
     )
   },
-  side: { upright: true, full, sizedTo },
+  side: { upright: true, stands: true, full, sizedTo },
   lengthOf: (work) => (work.lineLength ? sizeOf(measure(work)).lengthMm : read(work.settings).size),
   rowsFor: () => 1,
   firstLines: (count, work) =>

@@ -464,7 +464,7 @@ export const woundRowsOnWire = wireWork({
       cut: { folded: false, each: 'piece' },
     })
   },
-  side: { upright: true, full, sizedTo },
+  side: { upright: true, stands: true, full, sizedTo },
   lengthOf: (work) => (work.lineLength ? sizeOf(measure(work)).lengthMm : 20),
   rowsFor: (_mm, work) => 1 + read(work.settings).rows,
   firstLines: (count, work) => Array.from({ length: count }, (_, r) => (firstOf(work)[r] ?? [0]).length),
