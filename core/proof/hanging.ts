@@ -123,6 +123,9 @@ function facingIn(piece: Pick<Piece, 'fit' | 'parts'>, part: Part): Facing {
   return turns === null ? 'front' : turnedBy(above, turns + (across ? 1 : 0))
 }
 
+/** Whether it hangs from the loop of an ear wire. */
+const isWornByLoop = ({ fit }: Pick<Piece, 'fit'>): boolean => fit.closure.kind === 'ear-wire'
+
 /** What of a part and what it hangs on wants a look. */
 export function hangingFindings(part: Part, piece: Pick<Piece, 'fit' | 'parts'>): Finding[] {
   const out: Finding[] = []
@@ -134,7 +137,9 @@ export function hangingFindings(part: Part, piece: Pick<Piece, 'fit' | 'parts'>)
   }
   if (part.on && holder) out.push(...slantFindings(part, holder, part.on))
   out.push(...askewFindings(part, piece))
-  if (!isMade(part) && facingIn(piece, part) === 'side')
+  // Beadwork on thread turns freely; what is bent of wire does not, where it hangs by its own loop.
+  const turns = !isMade(part) || (part.on === null && techniqueOf(part).eyeAcross !== undefined && isWornByLoop(piece))
+  if (turns && facingIn(piece, part) === 'side')
     out.push({
       code: 'faces-side',
       weight: 'note',

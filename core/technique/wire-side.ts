@@ -63,8 +63,17 @@ export interface CrossBeads {
   specOf(number: number): Work['bead']
 }
 
+/** Figures of its lines, row by row. */
+export interface WireTable {
+  readonly title: string
+  readonly head: readonly string[]
+  readonly rows: readonly (readonly string[])[]
+}
+
 /** What is asked of work on wire beyond what is asked of all work. */
 export interface WireSide {
+  /** What is reckoned of its lines, to be looked at side by side; `wantedMm`: the measure that is wanted. */
+  tables?(work: Work, wantedMm: number): readonly WireTable[]
   /** Whether it is looked at as it is worn, from its top down. */
   readonly upright?: boolean
   /** Whether what carries it stands before its beads: a frame, a stem. */

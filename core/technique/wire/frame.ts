@@ -726,6 +726,8 @@ export const frame = wireWork({
       },
     )
   },
+  // Its eye lies in its plane.
+  eyeAcross: () => false,
   side: { upright: true, stands: true, full, sizedTo, crosses: crossSide },
   lengthOf(work) {
     if (!work.lineLength) return readFrame(work.settings).long

@@ -238,6 +238,22 @@ const helix = (x: number, from: number, to: number, turns: number, thick: number
     return { x: x + (thick / 2) * Math.cos(share * turns * Math.PI + phase * Math.PI), y: from + (to - from) * share }
   })
 
+/** Each row: how wide it is, and how far its ends stand off from the row before. */
+const tables = (work: Work) => {
+  const { rows } = measure(work)
+  return [
+    {
+      title: 'Row by row',
+      head: ['Row', 'Width, mm', 'Stands off, mm', 'Bare wire, mm'],
+      rows: rows.map((row, r) => {
+        const before = rows[r - 1]
+        const side = before ? sideOf(before, row) : null
+        return [String(r + 1), tenths(widthOf(row)), ...(side ? [tenths(side.offMm), tenths(side.bareMm)] : ['', ''])]
+      }),
+    },
+  ]
+}
+
 function guidesOf(all: Measured): Guide[] {
   const { own, rows } = all
   const [{ lengthMm }] = wiresOf(all) as [ReturnType<typeof wiresOf>[number]]
@@ -447,7 +463,9 @@ export const wireLadder = wireWork({
       cut: { folded: true, each: 'piece' },
     })
   },
-  side: { upright: true, full, sizedTo },
+  // Its eye lies in its plane.
+  eyeAcross: () => false,
+  side: { upright: true, full, sizedTo, tables },
   lengthOf: (work) => (work.lineLength ? longMm(measure(work)) : work.rows * safePitchMm([work.bead], [work.bead])),
   rowsFor: (_mm, work) => read(work.settings).rows,
   firstLines: (count, work) => Array.from({ length: count }, (_, r) => (partsOf(work)[r] ?? [0]).length),

@@ -5,7 +5,7 @@ import { laced, type Lacing } from '../../recipe/laced'
 import type { Row } from '../../recipe/rows'
 import { wireDiameterMm } from '../../units/wire-gauge'
 import { ringSize } from '../../units/ring-size'
-import { roundOfTiles, TILES, type RoundTiles } from '../../wire/tile-ring'
+import { roundOfTiles, TILES, tilesFor, type RoundTiles } from '../../wire/tile-ring'
 import { resized, tenths } from '../carrier/line'
 import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
@@ -182,6 +182,26 @@ function wiresOf({ own, round, rows }: Measured) {
       ]
 }
 
+/** Seeds between by one, two and three: the counts of tiles that come nearest to the size, and by how much. */
+function tables(work: Work, wantedMm: number) {
+  const { own, tile, seed } = measure(work)
+  return [
+    {
+      title: 'Seeds between, side by side',
+      head: ['Seeds', 'Tiles', 'ISO', 'US', 'Off, mm'],
+      rows: [1, 2, 3].flatMap((seeds) =>
+        tilesFor(wantedMm, { tile, seed, seeds, jointMm: own.joint }).map(({ tiles, insideMm }) => [
+          String(seeds),
+          String(tiles),
+          tenths(insideMm),
+          String(ringSize(insideMm).us),
+          `${insideMm >= wantedMm ? '+' : '−'}${tenths(Math.abs(insideMm - wantedMm))}`,
+        ]),
+      ),
+    },
+  ]
+}
+
 function guidesOf(all: Measured): Guide[] {
   const { own, round, rows } = all
   const wires = wiresOf(all)
@@ -317,7 +337,7 @@ export const tileRing = wireWork({
       },
     )
   },
-  side: { full },
+  side: { full, tables },
   lengthOf(work) {
     if (work.rows === 0) return 0
     if (!work.lineLength) return lengthFor(work.rows, work)

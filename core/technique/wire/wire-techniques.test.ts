@@ -303,6 +303,13 @@ describe('a frame of wire', () => {
     expect(wire.formula).toMatch(/2 × 2 turns × π × 1 mm \+ 2 × 50 mm to hold/)
     expect(wire.totalMm - wire.spareMm).toBeCloseTo(21.8 + 4 * Math.PI * (0.644 + 0.405) + 100, 0)
   })
+  it('hangs with its face to the front, where an even count of quarter turns leads to it', () => {
+    const one = begun('wire-frame', 'earrings', 50, 'ear-wire')
+    const seen = (loop: 'front' | 'side') =>
+      says({ ...one, fit: { ...one.fit, closure: { ...one.fit.closure, loop } } })
+    expect(seen('side')).not.toMatch(/edge/)
+    expect(seen('front')).toMatch(/edge/)
+  })
   it('takes no wire of its own where it is bought', () => {
     const one = on('wire-frame', [many(30, 1)], { shape: 'circle', wide: 25, source: 'bought' })
     expect(cuts(one)).toEqual([])
@@ -385,6 +392,22 @@ describe('rows wound round a centre', () => {
       { numRuns: 40 },
     )
   })
+  it('are shown row by row: what each takes, has, and its turns', () => {
+    const one = on(
+      'wound-rows',
+      [
+        [3, 9],
+        [4, 4],
+        [1, 1],
+      ],
+      gauges,
+    )
+    const [table] = techniqueOf(first(one)).wire!.tables!(workOf(first(one)), 0)
+    expect(table!.rows).toEqual([
+      ['1', 'round glass or stone 2 mm', '6', '1', '15', '2'],
+      ['2', 'round 8/0', '10', '1', '22.8', '6'],
+    ])
+  })
   it('one more row is as full as it is there, where it is asked for', () => {
     const one = begun('wound-rows', 'pendant', 30, 'own', { rows: 2 })
     const rows = Number(first(one).settings.rows)
@@ -422,6 +445,15 @@ describe('a wire ladder', () => {
     )
     expect(widths.map((mm) => Math.round(mm * 10) / 10)).toEqual([2.1, 4.2, 6.3, 8.4, 10.5, 12.6, 14.7, 16.8])
     expect(counts(set(triangle, { turned: true }))).toEqual(counts(triangle).toReversed())
+  })
+  it('shows how far each row stands off from the one before', () => {
+    const one = on('wire-ladder', [[2], [2, 2], [2, 2, 2, 2, 2]], { outline: 'own' })
+    const [table] = techniqueOf(first(one)).wire!.tables!(workOf(first(one)), 0)
+    expect(table!.rows).toEqual([
+      ['1', '1.4', '', ''],
+      ['2', '2.8', '0.7', '0.1'],
+      ['3', '7', '2.1', '0.9'],
+    ])
   })
   it('says which row stands off, and the row that mends it', () => {
     const one = on('wire-ladder', [many(3, 2), many(7, 2)], { outline: 'own' })
@@ -485,6 +517,13 @@ describe('a ring of tiles', () => {
     const ways = choicesFor(begun('tile-ring', 'ring', 53, 'none')).map(({ way }) => way)
     expect(ways).toContain('whole')
     expect(counts(set(begun('tile-ring', 'ring', 56, 'none'), { seeds: 3 })).every((n) => n === 7)).toBe(true)
+  })
+  it('one, two or three seeds between stand side by side, with what is left over', () => {
+    const one = begun('tile-ring', 'ring', 56, 'none')
+    const [table] = techniqueOf(first(one)).wire!.tables!(workOf(first(one)), 56)
+    expect(table!.rows.map(([seeds]) => seeds)).toEqual(['1', '1', '2', '2', '3', '3'])
+    // Ten tiles with two 8/0 between: 56.5.
+    expect(table!.rows[3]).toEqual(['2', '10', '56.5', '7.75', '+0.5'])
   })
   it('says what is no ring: too few tiles, one hole, unlike seeds', () => {
     expect(says(on('tile-ring', [tile(2, 1)]))).toContain('do not close round a finger')

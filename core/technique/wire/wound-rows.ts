@@ -284,6 +284,22 @@ function layoutOf(work: Work, all: Measured) {
   }
 }
 
+/** Each row: how long its wire is, what it takes and has, and its turns on the stem. */
+const tables = (work: Work) => [
+  {
+    title: 'Row by row',
+    head: ['Row', 'Beads', 'Takes a side', 'Has', 'Side, mm', 'Turns'],
+    rows: measure(work).rows.map(({ row, sides, count, curve, turns }, k) => [
+      String(k + 1),
+      row[0]?.name ?? '',
+      String(count),
+      sides[0].length === sides[1].length ? String(sides[0].length) : `${sides[0].length} and ${sides[1].length}`,
+      tenths(curve.lengthMm),
+      String(turns),
+    ]),
+  },
+]
+
 function guidesOf(all: Measured): Guide[] {
   const { own } = all
   const [stem] = wiresOf(all)
@@ -464,7 +480,9 @@ export const woundRowsOnWire = wireWork({
       cut: { folded: false, each: 'piece' },
     })
   },
-  side: { upright: true, stands: true, full, sizedTo },
+  // Its eye lies in its plane.
+  eyeAcross: () => false,
+  side: { upright: true, stands: true, full, sizedTo, tables },
   lengthOf: (work) => (work.lineLength ? sizeOf(measure(work)).lengthMm : 20),
   rowsFor: (_mm, work) => 1 + read(work.settings).rows,
   firstLines: (count, work) => Array.from({ length: count }, (_, r) => (firstOf(work)[r] ?? [0]).length),

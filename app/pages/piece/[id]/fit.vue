@@ -6,10 +6,11 @@ import { choiceSteps, widthChoices, widthChoiceSteps, type Choice } from '#core/
 import { closureOf } from '#core/wear/closure'
 import { boundsOf } from '#core/bounds'
 import { feelQuestion, feelShort } from '#core/fit/feel'
+import { fitOf } from '#core/fit/reckon'
 import { canWind, FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, type FitKind } from '#core/wear/kind'
 
 import { setStep } from '#core/piece/edit'
-import { columnsOf, fittedPart, techniqueOf, numberAt } from '#core/piece/piece'
+import { columnsOf, fittedPart, numberAt, techniqueOf, workOf } from '#core/piece/piece'
 import { acrossWords } from '#core/technique/technique'
 import { becomes, conversionNotes, recipeSteps, settingSteps, specSteps, stitchSteps } from '#core/piece/recast'
 import { fitSchema, type Fit } from '#core/piece/schema'
@@ -89,6 +90,10 @@ const setting = (key: string, value: string | number | boolean) => {
   const next = { ...part.value.settings, [key]: value }
   commit('How the stitch is worked', settingSteps(piece.value, part.value, next, ground.value))
 }
+/** Figures of work on wire, line by line. */
+const tables = computed(
+  () => techniqueOf(part.value).wire?.tables?.(workOf(part.value), fitOf(piece.value).wantedMm) ?? [],
+)
 /** What fills the lines of work on wire. */
 const filled = computed(() => fillSteps(piece.value, part.value))
 /** What the last move to another stitch changed. */
@@ -353,6 +358,23 @@ const across = computed(() => acrossWords(techniqueOf(part.value), columnsOf(par
         <h2 id="closes">{{ feelQuestion(piece.fit.kind) }}</h2>
         <FitAnswer :piece="piece" />
         <FitReasons :piece="piece" />
+      </section>
+      <section v-for="table in tables" :key="table.title" class="under reckoned" :aria-label="table.title">
+        <h2>{{ table.title }}</h2>
+        <div class="scroll" tabindex="0" role="group" :aria-label="`${table.title}, a table`">
+          <table>
+            <thead>
+              <tr>
+                <th v-for="name in table.head" :key="name" scope="col">{{ name }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(cells, k) in table.rows" :key="k">
+                <td v-for="(cell, c) in cells" :key="c">{{ cell }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
       </section>
       <BendingGuide class="under" :piece="piece" />
       <GaugeFields class="under gauge" :piece="piece" @steps="commit" />
@@ -626,5 +648,24 @@ li {
     grid-column: 2;
     justify-self: start;
   }
+}
+.reckoned .scroll {
+  overflow-x: auto;
+}
+.reckoned table {
+  border-collapse: collapse;
+  width: 100%;
+  font-variant-numeric: tabular-nums;
+}
+.reckoned th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--soft);
+  font-size: 14px;
+  padding: 4px 12px 4px 0;
+}
+.reckoned td {
+  border-top: 1px solid var(--line);
+  padding: 6px 12px 6px 0;
 }
 </style>
