@@ -514,5 +514,5 @@ export const flowerOnWire = wireWork({
     },
     glued: false,
   }),
-  check: () => [],
+  mostLines: 60,
 })

@@ -781,7 +781,7 @@ export const frame = wireWork({
       glued: false,
     }
   },
-  check: () => [],
+  mostLines: 60,
 })
 
 /** What a frame begins with, kept by its settings. */

@@ -492,5 +492,4 @@ export const wireLadder = wireWork({
     },
     glued: false,
   }),
-  check: () => [],
 })

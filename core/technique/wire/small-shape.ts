@@ -474,5 +474,5 @@ export const smallShape = wireWork({
       glued: false,
     }
   },
-  check: () => [],
+  mostLines: 60,
 })

@@ -382,5 +382,4 @@ export const tileRing = wireWork({
     },
     glued: false,
   }),
-  check: () => [],
 })

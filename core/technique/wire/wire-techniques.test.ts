@@ -148,6 +148,13 @@ describe('any work on wire', () => {
       { numRuns: 120 },
     )
   })
+  it('has no more lines than can be laid at once', () => {
+    const { check } = requireTechnique('wire-frame')
+    const of = (rows: number) => check({ columns: 5, rows, settings: {} })
+    expect(of(60)).toEqual([])
+    expect(of(61)[0]!.says).toContain('can have 60 lines, not 61')
+    expect(requireTechnique('tile-ring').check({ columns: 5, rows: 900, settings: {} })).toEqual([])
+  })
   it('begins in the size that is wanted, with nothing that stops the work', () => {
     for (const [id, kind, mm, closure, near] of [
       ['wire-frame', 'earrings', 50, 'ear-wire', 0.2],

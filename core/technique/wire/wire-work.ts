@@ -3,6 +3,7 @@ import { wireDiameterMm } from '../../units/wire-gauge'
 import { thickestThrough } from '../../wire/shared-hole'
 import { plainNumber } from '../../units/length'
 import { tenths } from '../carrier/line'
+import { problem } from '../../problem'
 import type { Row, RowProgram } from '../../recipe/rows'
 import type { Strung } from '../strung'
 import { rowsOfWork, rowWork, type RowLayout, type RowWork } from '../row-work'
@@ -68,13 +69,15 @@ const SPREAD = 0.05
 /** Brass, g/mm³ (handbook figure, about 8.5 g/cm³). */
 const BRASS_G_PER_MM3 = 8.5e-3
 
-type Inherited = 'layout' | 'runs' | 'extent' | 'program' | 'wire' | 'findings' | 'making' | 'grams'
+type Inherited = 'check' | 'layout' | 'runs' | 'extent' | 'program' | 'wire' | 'findings' | 'making' | 'grams'
 
 /** Work on wire as its file says it. */
 export interface WireWork extends Omit<RowWork, Inherited> {
   shape(work: Work, rows: readonly Row[]): WireShape
   program(work: Work, rows: readonly Row[], shape: WireShape): RowProgram
   readonly side?: Omit<WireSide, 'guides'>
+  /** Lines that it can have at most, where each costs much to lay; far more than anyone works. */
+  readonly mostLines?: number
 }
 
 /** Gauges that are offered, by their numbers as they are kept; the first may be left to the holes. */
@@ -187,6 +190,16 @@ export function wireWork(own: WireWork): Strung {
       )
     },
     findings: (work) => [...shapeOf(work).findings],
+    check: ({ rows }) =>
+      rows > (own.mostLines ?? Infinity)
+        ? [
+            problem(
+              'wire-lines',
+              'lines',
+              `${own.name} can have ${own.mostLines} lines, not ${rows}. Take some out, or make two parts of it.`,
+            ),
+          ]
+        : [],
     wire: { ...own.side, guides: (work) => shapeOf(work).guides },
   })
 }

@@ -501,5 +501,5 @@ export const woundRowsOnWire = wireWork({
     },
     glued: false,
   }),
-  check: () => [],
+  mostLines: 60,
 })
