@@ -9,7 +9,6 @@ import { measured, type MeasuredCurve } from '../../wire/curve'
 import { placesBetween } from '../../wire/frame'
 import { twistWireMm } from '../../wire/rungs'
 import { drop } from '../../wire/shape'
-import { tenths } from '../carrier/line'
 import type { Carrier, PlacedBead } from '../drawing'
 import type { Point } from '../lattice'
 import { BEADS } from '../material'
@@ -29,6 +28,7 @@ import {
   markedWire,
   WIRE_CAUTIONS,
   wireWork,
+  inMm,
 } from './wire-work'
 
 /**
@@ -61,7 +61,6 @@ const HELD_MM = 50
 /** A turn of a twist takes so many thicknesses of the wire. */
 const TWIST_PITCH = 4
 
-const mm = (value: number): string => `${tenths(value)} mm`
 const twistLong = (own: Own, turns = own.twist): number => turns * TWIST_PITCH * wireDiameterMm(own.gauge)
 
 /** A loop of beads as it lies: where it begins, which way it points, and the curve from there. */
@@ -279,8 +278,9 @@ function wiresOf({ own, ring, middle, ringMm, reachMm, loops }: Measured) {
       ...{ key: 'wire', name: 'Wire of the flower', gauge: own.gauge, hardness: own.hardness },
       lengthMm: round + petals + step + stem + 2 * HELD_MM,
       formula:
-        `ring and middle ${mm(round)} + loops with their twists ${mm(petals)} + from one to the next ${mm(step)} + ` +
-        `stem of both ends ${mm(stem)} + 2 × ${HELD_MM} mm to hold`,
+        `ring and middle ${inMm(round)} + loops with their twists ${inMm(petals)} + ` +
+        `from one to the next ${inMm(step)} + ` +
+        `stem of both ends ${inMm(stem)} + 2 × ${HELD_MM} mm to hold`,
     },
   ]
 }
@@ -384,7 +384,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const stem = Math.round((lengthMm + box.top - all.reachMm) * 10) / 10
   const next = settings.safeParse({ ...work.settings, stem })
   return next.success && all.reachMm + stem >= boxOfAll({ ...all, own: { ...all.own, stem: 5 } }).bottom - 1e-6
-    ? [{ settings: next.data, says: `a stem of ${mm(stem)}` }]
+    ? [{ settings: next.data, says: `a stem of ${inMm(stem)}` }]
     : []
 }
 
@@ -446,8 +446,8 @@ export const flowerOnWire = wireWork({
       lengthMm: box.bottom - box.top,
       widthMm: box.right - box.left,
       thicknessMm: Math.max(0.1, ...lines.map(highOfRow)),
-      lengthFormula: `${mm(-box.top)} above the middle of the ring, ${mm(box.bottom)} below it`,
-      widthFormula: `from its outermost bead to the other: ${mm(box.right - box.left)}`,
+      lengthFormula: `${inMm(-box.top)} above the middle of the ring, ${inMm(box.bottom)} below it`,
+      widthFormula: `from its outermost bead to the other: ${inMm(box.right - box.left)}`,
       wires: wiresOf(all),
       guides: guidesOf(all),
       findings: findings(all),

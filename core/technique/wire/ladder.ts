@@ -37,6 +37,7 @@ import {
   ringPoints,
   WIRE_CAUTIONS,
   wireWork,
+  inMm,
 } from './wire-work'
 
 /**
@@ -117,13 +118,12 @@ function wiresOf({ own, rows }: Measured) {
       ...{ key: 'wire', name: 'Wire of the ladder', gauge: own.gauge, hardness: own.hardness },
       lengthMm: first + 2 * others + 2 * sides + 2 * twist + loop + 2 * HELD_MM,
       formula:
-        `first row ${mm(first)} + 2 × ${mm(others)} of the others + 2 × ${mm(sides)} from row to row + 2 × ` +
-        `${mm(twist)} of twist + loop ${mm(loop)} + 2 × ${HELD_MM} mm to hold`,
+        `first row ${inMm(first)} + 2 × ${inMm(others)} of the others + 2 × ${inMm(sides)} from row to row + 2 × ` +
+        `${inMm(twist)} of twist + loop ${inMm(loop)} + 2 × ${HELD_MM} mm to hold`,
     },
   ]
 }
 
-const mm = (value: number): string => `${tenths(value)} mm`
 const nameOf = (beads: readonly BeadSpec[]): string => {
   const counts = new Map<string, number>()
   for (const { name } of beads) counts.set(name, (counts.get(name) ?? 0) + 1)
@@ -171,8 +171,8 @@ function findings({ rows }: Measured): Finding[] {
         code: 'row-stands-off',
         weight: 'note',
         says:
-          `Row ${i + 1} is ${mm(2 * offMm)} ${gone} than row ${i}: its ends stand off by ${mm(offMm)}, with ` +
-          `${mm(bareMm)} of bare wire on each side. ` +
+          `Row ${i + 1} is ${inMm(2 * offMm)} ${gone} than row ${i}: its ends stand off by ${inMm(offMm)}, with ` +
+          `${inMm(bareMm)} of bare wire on each side. ` +
           (mends ? `Put a row of ${nameOf(put)} between them.` : 'Let them differ by less.'),
       })
     }
@@ -422,8 +422,9 @@ export const wireLadder = wireWork({
       widthMm: all.wideMm,
       thicknessMm: all.thickMm,
       lengthFormula:
-        `${rows.length} rows, each nested in the one before: ${mm(all.tallMm)} + twist and loop ` + mm(topMm(all.own)),
-      widthFormula: `widest row ${mm(all.wideMm)}`,
+        `${rows.length} rows, each nested in the one before: ${inMm(all.tallMm)} + twist and loop ` +
+        inMm(topMm(all.own)),
+      widthFormula: `widest row ${inMm(all.wideMm)}`,
       wires: wiresOf(all),
       guides: guidesOf(all),
       findings: findings(all),

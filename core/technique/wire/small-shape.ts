@@ -28,6 +28,7 @@ import {
   ringPoints,
   WIRE_CAUTIONS,
   wireWork,
+  inMm,
 } from './wire-work'
 
 /**
@@ -52,8 +53,6 @@ function read(given: Settings): Own {
   const own = settings.parse(given)
   return { ...own, gauge: Number(own.gauge) }
 }
-
-const mm = (value: number): string => `${tenths(value)} mm`
 
 /** The curve that a shape is bent to, and from where to where its beads can lie, mm along it. */
 interface Bent {
@@ -152,8 +151,8 @@ function wiresOf({ own, curve }: Measured) {
         ? studWireMm(shape, { wireMm: a, jawMm: own.jaw, postMm: own.post })
         : hoopWireMm(own.size, a, loop),
       formula: isStud(own)
-        ? `post ${mm(own.post)} + 2 bends × ${mm(bend)} + ${own.shape} ${mm(shape)} + end 3 mm`
-        : `π × (${mm(own.size)} + ${mm(a)}) + loop ${mm(loop)} + hook 5 mm`,
+        ? `post ${inMm(own.post)} + 2 bends × ${inMm(bend)} + ${own.shape} ${inMm(shape)} + end 3 mm`
+        : `π × (${inMm(own.size)} + ${inMm(a)}) + loop ${inMm(loop)} + hook 5 mm`,
     },
   ]
 }
@@ -221,8 +220,8 @@ function findings({ own, curve, beads, playMm }: Measured): Finding[] {
       code: 'shape-tight',
       weight: 'stops',
       says:
-        `${beads.length} beads leave ${mm(Math.max(0, playMm))} of play: bends beside them cannot be set. Leave ` +
-        `${mm(PLAY_MM)} at least: take a bead out${even ? `, ${most} fit` : ''}, or bend it larger.`,
+        `${beads.length} beads leave ${inMm(Math.max(0, playMm))} of play: bends beside them cannot be set. Leave ` +
+        `${inMm(PLAY_MM)} at least: take a bead out${even ? `, ${most} fit` : ''}, or bend it larger.`,
     })
   else if (even && beads.length < most)
     out.push({
@@ -268,7 +267,7 @@ function guidesOf(all: Measured): Guide[] {
       labels: [],
       says: [
         'Bend the wire until it lies on the line; both of a pair against each other.',
-        ...(tool > 0 ? [`A mandrel of ${mm(tool)} bends it.`] : []),
+        ...(tool > 0 ? [`A mandrel of ${inMm(tool)} bends it.`] : []),
       ],
     },
     markedWire(
@@ -301,7 +300,7 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const tall = now.box.bottom - now.box.top
   const size = Math.round(((own.size * (lengthMm - (now.lengthMm - tall))) / Math.max(0.1, tall)) * 10) / 10
   const next = settings.safeParse({ ...work.settings, size })
-  return next.success ? [{ settings: next.data, says: `a ${own.shape} of ${mm(size)}` }] : []
+  return next.success ? [{ settings: next.data, says: `a ${own.shape} of ${inMm(size)}` }] : []
 }
 
 export const smallShape = wireWork({
@@ -405,9 +404,9 @@ export const smallShape = wireWork({
       layout: layoutOf(work, all),
       ...{ lengthMm, widthMm, thicknessMm: thick },
       lengthFormula:
-        `${own.shape} of ${mm(own.size)}${beads.length > 0 ? `; ${mm(longOfRow(beads))} of beads` : ''}` +
-        (Number.isFinite(playMm) ? `, ${mm(Math.max(0, playMm))} of play` : ''),
-      widthFormula: `${mm(widthMm)} with its beads`,
+        `${own.shape} of ${inMm(own.size)}${beads.length > 0 ? `; ${inMm(longOfRow(beads))} of beads` : ''}` +
+        (Number.isFinite(playMm) ? `, ${inMm(Math.max(0, playMm))} of play` : ''),
+      widthFormula: `${inMm(widthMm)} with its beads`,
       wires: wiresOf(all),
       guides: guidesOf(all),
       findings: findings(all),
@@ -420,7 +419,7 @@ export const smallShape = wireWork({
       rows,
       rows.map((row, r) => [
         ...(r === 0 && stud
-          ? [{ do: 'say', text: `bend the post, ${mm(own.post)} long, square to the back` } as const]
+          ? [{ do: 'say', text: `bend the post, ${inMm(own.post)} long, square to the back` } as const]
           : []),
         ...(r === 0 && !stud
           ? [{ do: 'say', text: 'bend the hoop round a mandrel and turn the loop at one end' } as const]

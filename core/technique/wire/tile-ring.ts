@@ -21,6 +21,7 @@ import {
   ringPoints,
   WIRE_CAUTIONS,
   wireWork,
+  inMm,
 } from './wire-work'
 
 /**
@@ -90,8 +91,6 @@ const measure = keptByShape((work: Work, rows: readonly Row[]): Measured => {
 
 /** The length that the fit reckons with: the inside, and the way of its middle beyond that. */
 const lengthOf = (round: RoundTiles, thickMm: number): number => round.insideMm + Math.PI * thickMm
-
-const mm = (value: number): string => `${tenths(value)} mm`
 
 function findings({ own, rows, round, tile, seed }: Measured): Finding[] {
   const out: Finding[] = []
@@ -177,7 +176,7 @@ function wiresOf({ own, round, rows }: Measured) {
         {
           ...{ key: 'wire', name: 'Wire of the ring, folded in two', gauge: own.gauge, hardness: own.hardness },
           lengthMm: 2 * (round.wireMm + CLOSE_MM),
-          formula: `2 legs × (once round ${mm(round.wireMm)} + ${CLOSE_MM} mm to close with)`,
+          formula: `2 legs × (once round ${inMm(round.wireMm)} + ${CLOSE_MM} mm to close with)`,
         },
       ]
 }
@@ -295,9 +294,9 @@ export const tileRing = wireWork({
       widthMm: rows.length === 0 ? 0 : tile.d,
       thicknessMm: thickMm,
       lengthFormula:
-        `${rows.length} tiles and their seeds lie as chords of a circle of ${mm(round.radiusMm)} radius: inside ` +
-        `${mm(round.insideMm)} + π × ${mm(thickMm)}`,
-      widthFormula: `a tile, ${mm(tile.d)}`,
+        `${rows.length} tiles and their seeds lie as chords of a circle of ${inMm(round.radiusMm)} radius: inside ` +
+        `${inMm(round.insideMm)} + π × ${inMm(thickMm)}`,
+      widthFormula: `a tile, ${inMm(tile.d)}`,
       wires: wiresOf(all),
       guides: guidesOf(all),
       findings: findings(all),

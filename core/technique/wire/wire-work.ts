@@ -122,6 +122,9 @@ export const hardnessField: SettingField = {
   choices: HARDNESS.map((value) => ({ value, label: HARDNESS_NAMES[value] })),
 }
 
+/** A length in words, to a tenth: “24.3 mm”. */
+export const inMm = (value: number): string => `${tenths(value)} mm`
+
 /** Eyes, ends and ears, for all work on wire (usual cautions). */
 export const WIRE_CAUTIONS = [
   'Wear eye protection and hold both ends when you cut: pieces of wire fly. A long wire springs: keep it under your ' +

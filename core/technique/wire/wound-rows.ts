@@ -29,6 +29,7 @@ import {
   ringPoints,
   WIRE_CAUTIONS,
   wireWork,
+  inMm,
 } from './wire-work'
 
 /**
@@ -145,8 +146,6 @@ function sizeOf({ own, stem, outMm }: Measured) {
   }
 }
 
-const mm = (value: number): string => `${tenths(value)} mm`
-
 function wiresOf(all: Measured) {
   const { own, rows } = all
   const { body } = sizeOf(all)
@@ -156,8 +155,9 @@ function wiresOf(all: Measured) {
     ...{ key: 'stem', name: 'Stem', gauge: own.stem, hardness: own.hardness },
     lengthMm: body + loopWire(own, own.above) + loopWire(own, own.below) + 2 * STEM_HELD_MM,
     formula:
-      `its beads and the turns at both ends ${mm(body)} + loop ${mm(loopWire(own, own.above))} + ` +
-      `${own.below === 'none' ? 'bent end' : 'loop'} ${mm(loopWire(own, own.below))} + 2 × ${STEM_HELD_MM} mm to hold`,
+      `its beads and the turns at both ends ${inMm(body)} + loop ${inMm(loopWire(own, own.above))} + ` +
+      `${own.below === 'none' ? 'bent end' : 'loop'} ${inMm(loopWire(own, own.below))} + ` +
+      `2 × ${STEM_HELD_MM} mm to hold`,
   }
   return rows.length === 0
     ? [stem]
@@ -168,7 +168,7 @@ function wiresOf(all: Measured) {
           lengthMm: winding + 2 * HELD_MM,
           formula:
             `both sides of ${rows.length} ${rows.length === 1 ? 'row' : 'rows'} and ${turns} turns on the stem ` +
-            `${mm(winding)} + 2 × ${HELD_MM} mm to hold`,
+            `${inMm(winding)} + 2 × ${HELD_MM} mm to hold`,
         },
       ]
 }
@@ -195,15 +195,15 @@ function findings({ own, stem, rows }: Measured): Finding[] {
           each > count ? 'stops' : 'note',
           `${name} takes ${count} a side and has ${each}: ` +
             (each > count
-              ? `it would stand off by ${mm(over / Math.PI)}.`
-              : `${mm(-over)} of wire shows on each side.`),
+              ? `it would stand off by ${inMm(over / Math.PI)}.`
+              : `${inMm(-over)} of wire shows on each side.`),
         )
       else if (slackMm > SHOWS * row[0]!.l)
         add(
           'row-slack',
           'note',
-          `${mm(slackMm / 2)} of wire shows at each end of row ${k + 1}: ${count + 1} beads stand off by ` +
-            `${mm((takenMm - slackMm) / Math.PI)}, ${count} leave it.`,
+          `${inMm(slackMm / 2)} of wire shows at each end of row ${k + 1}: ${count + 1} beads stand off by ` +
+            `${inMm((takenMm - slackMm) / Math.PI)}, ${count} leave it.`,
         )
     }
   })
@@ -431,10 +431,10 @@ export const woundRowsOnWire = wireWork({
         thicknessMm: Math.max(highOfRow(all.stem), ...all.rows.map(({ row }) => highOfRow(row))),
       },
       lengthFormula:
-        `${mm(longOfRow(all.stem))} on the stem + 2 × ${mm(all.outMm)} of rows` +
-        (above > 0 ? ` + ${mm(above)} to the middle of the loop` : '') +
-        (lengthMm > above + body ? ` + ${mm(lengthMm - above - body)} to the loop below` : ''),
-      widthFormula: `${mm(highOfRow(all.stem))} across the stem’s beads + 2 × ${mm(all.outMm)}`,
+        `${inMm(longOfRow(all.stem))} on the stem + 2 × ${inMm(all.outMm)} of rows` +
+        (above > 0 ? ` + ${inMm(above)} to the middle of the loop` : '') +
+        (lengthMm > above + body ? ` + ${inMm(lengthMm - above - body)} to the loop below` : ''),
+      widthFormula: `${inMm(highOfRow(all.stem))} across the stem’s beads + 2 × ${inMm(all.outMm)}`,
       wires: wiresOf(all),
       guides: guidesOf(all),
       findings: findings(all),

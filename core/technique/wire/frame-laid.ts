@@ -1,0 +1,199 @@
+import { keyOf } from '../../grid/key'
+import type { Row } from '../../recipe/rows'
+import { wireDiameterMm } from '../../units/wire-gauge'
+import { freeSpanMm } from '../../wire/cross'
+import type { MeasuredCurve } from '../../wire/curve'
+import { fellowGap, placesOnFrame, type FramePlace } from '../../wire/frame'
+import type { Carrier, PlacedBead } from '../drawing'
+import type { Point } from '../lattice'
+import type { Work } from '../technique'
+import type { Cross } from '../wire-side'
+import { fillingOf } from './fillings'
+import type { FilledSpan } from './filling'
+import { crossesOf, frameCurve, frameSize, freeMmOf, gauged, readFrame, topLoop, type OwnFrame } from './frame-own'
+import { keptByShape, ringPoints } from './wire-work'
+
+/** A frame with its beads, and the wires across it, as they lie. Lengths in mm. */
+
+export interface LaidCross extends Cross {
+  readonly row: Row
+  readonly filled: FilledSpan
+  readonly freeMm: number
+  /** Where it comes out of the frame, on the left and on the right. */
+  readonly from: Point
+  readonly to: Point
+}
+
+export interface Measured {
+  readonly own: OwnFrame
+  readonly curve: MeasuredCurve
+  readonly beads: Row
+  readonly freeMm: number
+  readonly places: readonly FramePlace[]
+  readonly crosses: readonly LaidCross[]
+}
+
+/** The middle of the gap behind so many beads of a frame. */
+export function gapPoint(curve: MeasuredCurve, places: readonly FramePlace[], gap: number): Point {
+  const before = places[gap - 1]
+  const after = places[gap]
+  if (!before || !after) return curve.at(before ? before.to : (after?.from ?? 0))
+  return curve.at((before.to + after.from) / 2)
+}
+
+export const measure = keptByShape((work: Work, rows: readonly Row[]): Measured => {
+  const asked = readFrame(work.settings)
+  const [beads = [], ...lines] = rows
+  const plan = crossesOf(asked, work.plan, lines.length, beads.length)
+  const own = gauged(
+    asked,
+    rows,
+    plan.map(({ filling }) => filling),
+  )
+  const freeMm = freeMmOf(own, beads, plan)
+  const curve = frameCurve(own, beads, freeMm)
+  const { places } = placesOnFrame(curve, beads)
+  const crosses = plan.map((cross, k) => {
+    const laid = layCross({ curve, places, beads }, cross, lines[k]!)
+    // Several in one gap would hide each other: each is shown a little lower, and is a finding.
+    const before = plan.slice(0, k).filter((one) => sameGaps(one, cross, beads.length)).length
+    const lower = ({ x, y }: Point) => ({ x, y: y + before * SHOWN_LOWER_MM })
+    return before === 0 ? laid : { ...laid, from: lower(laid.from), to: lower(laid.to) }
+  })
+  return { own, curve, beads, freeMm, places, crosses }
+})
+
+const SHOWN_LOWER_MM = 0.4
+
+const sameGaps = (a: Cross, b: Cross, beads: number): boolean => {
+  const [one, other] = [gapsOf(a, beads), gapsOf(b, beads)]
+  return one.left === other.left && one.right === other.right
+}
+
+export interface Bent {
+  readonly curve: MeasuredCurve
+  readonly places: readonly FramePlace[]
+  readonly beads: Row
+}
+
+/** Gaps of a wire across, within the frame. */
+export function gapsOf({ gap, left }: Cross, beads: number): { readonly right: number; readonly left: number } {
+  const within = (at: number) => Math.max(1, Math.min(Math.max(1, beads - 1), at))
+  return { right: within(gap), left: within(fellowGap(left ?? gap, beads)) }
+}
+
+/** Room for a row at a height, between the beads of the frame. */
+const freeAt = ({ curve, beads }: Bent, y: number, high: number): number =>
+  freeSpanMm(
+    curve,
+    y,
+    high,
+    beads.reduce((most, { d }) => Math.max(most, d), 0),
+  )
+
+/** What a filling takes in its place: asked again with the room that is left by how high it comes to be. */
+export function proposed(bent: Bent, cross: Cross, small: Work['bead'], large: Work['bead']): number[] {
+  const filling = fillingOf(cross.filling)
+  const of = (row: Row) => filling.propose(layCross(bent, cross, row).freeMm, small, large)
+  const beads = (parts: readonly number[]) => parts.map((part) => (part === 0 ? small : large))
+  return of(beads(of([large])))
+}
+
+export function layCross(bent: Bent, cross: Cross, row: Row): LaidCross {
+  const { curve, places, beads } = bent
+  const gaps = gapsOf(cross, beads.length)
+  const [to, from] = [gapPoint(curve, places, gaps.right), gapPoint(curve, places, gaps.left)]
+  const filling = fillingOf(cross.filling)
+  const y = (from.y + to.y) / 2
+  // How high it is where follows from its beads, and the room from that: its ends come nearest to the frame.
+  const { profile } = filling.lay(row, 100)
+  const freeMm = Math.min(
+    freeAt(bent, y, 0),
+    ...profile.map(({ highMm, outerMm }) => freeAt(bent, y, highMm) + 2 * outerMm),
+  )
+  return { ...cross, row, filled: filling.lay(row, freeMm), freeMm, from, to }
+}
+
+/** Points of the frame’s wire, and of its loop. */
+export function frameLines({ own, curve }: Measured): Carrier[] {
+  const thickMm = wireDiameterMm(own.gauge)
+  const steps = 160
+  const wire: Carrier = {
+    kind: 'wire',
+    thickMm,
+    points: Array.from({ length: steps + 1 }, (_, k) =>
+      curve.at((curve.lengthMm * Math.min(k, steps - 1e-9)) / steps),
+    ),
+  }
+  const { upMm } = topLoop(own)
+  const top = curve.at(0)
+  return upMm > 0 ? [wire, { kind: 'wire', thickMm, points: ringPoints(top.x, top.y - upMm, upMm, 24) }] : [wire]
+}
+
+/** A point of a filling where it lies in the frame. */
+function placed({ from, to }: LaidCross, { x, y }: Point): Point {
+  const turn = Math.atan2(to.y - from.y, to.x - from.x)
+  const [mx, my] = [(from.x + to.x) / 2, (from.y + to.y) / 2]
+  return { x: mx + x * Math.cos(turn) - y * Math.sin(turn), y: my + x * Math.sin(turn) + y * Math.cos(turn) }
+}
+
+/** Wires across, each with its wraps on the frame. */
+function crossLines(all: Measured): Carrier[] {
+  const { own } = all
+  const thickMm = wireDiameterMm(own.cross)
+  return all.crosses.flatMap((cross): Carrier[] => {
+    const ways = cross.filled.wires.map(({ points }): Carrier => ({
+      ...{ kind: 'wire', thickMm },
+      points: [cross.from, ...points.map((p) => placed(cross, p)), cross.to],
+    }))
+    return [...ways, ...wrapLines(all, cross, thickMm)]
+  })
+}
+
+/** Turns round the frame, as they are seen: short lines across its wire beside the gap. */
+function wrapLines({ own, curve, places, beads }: Measured, cross: LaidCross, thickMm: number): Carrier[] {
+  const gaps = gapsOf(cross, beads.length)
+  const turns = own.turns * cross.filled.wires.length
+  const half = wireDiameterMm(own.gauge) / 2 + thickMm
+  return [gaps.right, gaps.left].flatMap((gap) => {
+    const [before, after] = [places[gap - 1], places[gap]]
+    if (!before || !after) return []
+    const middle = (before.to + after.from) / 2
+    return Array.from({ length: turns }, (_, k): Carrier => {
+      const at = curve.at(middle + (k - (turns - 1) / 2) * thickMm)
+      const way = (at.turnDegrees * Math.PI) / 180
+      return {
+        ...{ kind: 'wire', thickMm },
+        points: [-half, half].map((by) => ({ x: at.x - by * Math.sin(way), y: at.y + by * Math.cos(way) })),
+      }
+    })
+  })
+}
+
+export function layoutOf(work: Work, all: Measured) {
+  const { own, curve, beads, places } = all
+  const { box, thick, lengthMm, widthMm } = frameSize(own, curve, beads)
+  const { upMm } = topLoop(own)
+  const shift = { x: thick / 2 - box.left, y: upMm - box.top }
+  const move = <P extends Point>(p: P) => ({ ...p, x: p.x + shift.x, y: p.y + shift.y })
+  const key = (c: number, r: number) => keyOf(work.columns, c, r)
+  const onFrame = places.map(({ x, y, turnDegrees }, c): PlacedBead => ({
+    ...{ key: key(c, 0), x, y, turnDegrees, bead: beads[c]! },
+  }))
+  const across = all.crosses.flatMap((cross, k) => {
+    const turn = (Math.atan2(cross.to.y - cross.from.y, cross.to.x - cross.from.x) * 180) / Math.PI
+    return cross.filled.poses.map((pose, c): PlacedBead => ({
+      ...{ key: key(c, k + 1), ...placed(cross, pose), turnDegrees: pose.turnDegrees + turn, bead: cross.row[c]! },
+    }))
+  })
+  return {
+    placed: [...onFrame, ...across].map(move),
+    carriers: [...frameLines(all), ...crossLines(all)].map((c) => ({
+      ...c,
+      points: c.points.map(({ x, y }) => move({ x, y })),
+    })),
+    ...{ widthMm, lengthMm },
+    hungAt: move({ x: 0, y: box.top - upMm }),
+    fixtureAt: () => null,
+  }
+}
