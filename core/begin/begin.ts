@@ -195,11 +195,11 @@ function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayB
   const as = (own: Settings) => (count: number) => linesPart(technique, wish.spec, own, count, numbers)
   // What is bent to a size begins in the one that is wanted.
   const draft = headOf(wish, tray, as(settings)(1))
-  const sized = technique.wire?.sizedTo?.(
+  const sizings = technique.wire?.sizedTo?.(
     extentOf(draft, draft.parts[0]!).lengthMm.nominal - fitOf(draft).differenceMm,
     workOf(draft.parts[0]!),
   )
-  const part = as(sized?.[0]?.settings ?? settings)
+  const part = as(sizings?.[0]?.settings ?? settings)
   const wanted = Math.round(rowsWanted(headOf(wish, tray, part(1))))
   const made = part(Math.min(LIMITS.rows, Math.max(1, wanted)))
   // Parts that nothing plays as it is set have no bead until they are asked for.

@@ -14,6 +14,7 @@ import type { Told } from '../technique/recipe-board'
 import type { Plan, Settings, Technique } from '../technique/technique'
 import { columnsForWidth, habitOf } from './habit'
 import { partToFile } from './codec'
+import { sized } from './sizes'
 import { copyLinesStep, insertColumnsStep, removeColumnsStep, removeLinesStep, setStep } from './edit'
 import {
   beadOf,
@@ -515,13 +516,16 @@ export function addPartSteps(
   const size = material.takes(spec) ? spec : first.spec
   const head = { id: freePartId(piece, 'part'), name, technique, settings, spec: size, on: null }
   if (t.picks) return addPickedSteps(piece, { ...head, ...(t.plan ? { plan: t.plan.parse({}) } : {}) })
+  const work = { columns: 1, bead: requireSpec(size), settings }
+  // What is bent to a size has as many lines as it asks for.
+  const count = t.wire?.sizedTo ? Math.round(t.growth.rowsFor(0, work)) : FIRST_LINES
   const part: Part = t.firstLines
-    ? {
+    ? filledPart(piece.tray, {
         ...head,
         times: 1,
         ...(t.plan ? { plan: t.plan.parse({}) } : {}),
-        ...linesOfOne(t.firstLines(FIRST_LINES, { columns: 1, bead: requireSpec(size), settings }), first.number),
-      }
+        ...linesOfOne(t.firstLines(count, work), first.number),
+      })
     : {
         ...head,
         times: material.through ? 40 : 1,
@@ -533,6 +537,14 @@ export function addPartSteps(
     ...(own ? [] : [{ type: 'tray', do: 'insert', at: piece.tray.length, bead: fresh } as const]),
     { type: 'part', do: 'insert', at: piece.parts.length, value: partToFile(part) },
   ]
+}
+
+/** A part with its lines full, of work on wire; itself otherwise. */
+function filledPart(tray: Piece['tray'], part: Part): Part {
+  if (!requireTechnique(part.technique).wire?.full) return part
+  const [own] = sized({ tray, parts: [part] }).parts as [Part]
+  const { start, repeat, end, times } = fullLines(own)
+  return { ...part, times, start: raggedOf(start), repeat: raggedOf(repeat), end: raggedOf(end) }
 }
 
 /** Motifs of a new part whose lines are picked up bead by bead. */

@@ -1,4 +1,4 @@
-import type { Ref, Step } from './language'
+import { RECIPE_LIMITS, type Ref, type Step } from './language'
 import { sizesIn, type Row, type RowProgram } from './rows'
 import type { RecipeHead, Unit } from './run'
 
@@ -35,9 +35,6 @@ export type Lacing =
   | { readonly do: 'say'; readonly text: string }
 
 const noted = (note: string | undefined) => (note ? { note } : {})
-
-/** Most turns that one step tells. */
-const MOST_TURNS = 200
 
 /** Lines of beads with what is done in each, as a program. */
 export function laced(
@@ -76,7 +73,7 @@ export function laced(
             ? [
                 {
                   ...{ do: 'wrap', by: lacing.by, fixture: lacing.round },
-                  turns: Math.min(MOST_TURNS, lacing.turns),
+                  turns: Math.min(RECIPE_LIMITS.turns, lacing.turns),
                   ...noted(lacing.note),
                 },
               ]

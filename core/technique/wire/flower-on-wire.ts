@@ -17,6 +17,7 @@ import type { Guide, Sizing } from '../wire-side'
 import { highOfRow, lineOf, longOfRow, places } from './filling'
 import { flowerSays } from './flower'
 import {
+  differs,
   AS_HOLES_ALLOW,
   gaugeField,
   gaugeNumber,
@@ -366,8 +367,7 @@ function guidesOf(all: Measured): Guide[] {
 
 function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
   const own = read(work.settings)
-  if (from !== undefined && read(from).petals === own.petals && read(from).leaves === own.leaves)
-    return lines.map((line) => [...line])
+  if (!differs(from, work.settings, ['petals', 'leaves'])) return lines.map((line) => [...line])
   const [ring = [], ...loops] = lines
   const was = from === undefined ? own : read(from)
   const petals = loops.slice(0, was.petals)

@@ -20,6 +20,7 @@ import {
   topLoop,
   type OwnFrame,
 } from './frame-own'
+import { differs } from './wire-work'
 import { measure, type Bent, layCross, proposed } from './frame-laid'
 
 /** Lines of a frame when they are full, its other sizes, and what it is begun with. */
@@ -51,7 +52,11 @@ function fullFrame(
 }
 const MOST_ON_FRAME = 400
 
-export function full(lines: readonly (readonly number[])[], work: Work): number[][] {
+/** Settings that decide how many beads a frame and what crosses it have room for. */
+const ROOM = ['shape', 'by', 'wide', 'long', 'upper', 'corners', 'rounded', 'even', 'room', 'cross', 'turns'] as const
+
+export function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
+  if (!differs(from, work.settings, ROOM)) return lines.map((line) => [...line])
   const rows = lines.map((line, r) => lineBead(work, line, r, lines))
   const asked = readFrame(work.settings)
   const [first = [], ...rest] = lines
@@ -110,7 +115,7 @@ function straightFull(line: readonly number[], row: Row, freeMm: number): number
   return numbers
 }
 
-/** The same frame so much larger or smaller that it hangs to a length; and with two beads more or fewer. */
+/** The same frame so much larger or smaller that it hangs to a length. */
 export function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const { own, curve, beads } = measure(work)
   const now = frameSize(own, curve, beads)

@@ -24,6 +24,7 @@ import type { Guide, Sizing } from '../wire-side'
 import { highOfRow } from './filling'
 import { resizedAbout } from './about'
 import {
+  differs,
   AS_HOLES_ALLOW,
   EAR_CAUTION,
   gaugeField,
@@ -300,10 +301,10 @@ const FOLLOWED = ['outline', 'rows', 'widest', 'turned'] as const
 /** Rows as the outline asks for them, colours kept where a row stays as it is. */
 function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
   const own = read(work.settings)
-  const stays = from !== undefined && FOLLOWED.every((key) => read(from)[key] === own[key])
   const beads = new Map<number, BeadSpec>()
   lines.forEach((line, r) => line.forEach((number, c) => beads.set(number, work.beadAt?.(c, r) ?? work.bead)))
-  if (own.outline === 'own' || stays || beads.size === 0) return lines.map((line) => [...line])
+  if (own.outline === 'own' || !differs(from, work.settings, FOLLOWED) || beads.size === 0)
+    return lines.map((line) => [...line])
   const by = (better: (a: BeadSpec, b: BeadSpec) => boolean) =>
     [...beads].reduce((best, one) => (better(one[1], best[1]) ? one : best))
   const [smallNumber, small] = by((a, b) => a.l < b.l)

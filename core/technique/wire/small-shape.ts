@@ -18,6 +18,7 @@ import type { Guide, Sizing } from '../wire-side'
 import { resizedAbout } from './about'
 import { highOfRow, longOfRow } from './filling'
 import {
+  differs,
   EAR_CAUTION,
   gaugeField,
   gaugeSetting,
@@ -284,7 +285,8 @@ function guidesOf(all: Measured): Guide[] {
   ]
 }
 
-function full(lines: readonly (readonly number[])[], work: Work): number[][] {
+function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
+  if (!differs(from, work.settings, ['shape', 'size', 'open', 'bare', 'gauge'])) return lines.map((line) => [...line])
   const own = read(work.settings)
   return lines.map((line, r) => {
     const bead = line.length > 0 ? (work.beadAt?.(0, r) ?? work.bead) : null

@@ -12,6 +12,7 @@ import { BEADS } from '../material'
 import { meeting, type Finding, type Settings, type Work } from '../technique'
 import type { Guide } from '../wire-side'
 import {
+  differs,
   gaugeField,
   gaugeSetting,
   HARDNESS,
@@ -226,7 +227,9 @@ function guidesOf(all: Measured): Guide[] {
 }
 
 /** Lines with as many seeds on each leg as the settings say. */
-function full(lines: readonly (readonly number[])[], work: Work): number[][] {
+function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
+  // A seed more in one gap tunes the size: it stays until the seeds are changed.
+  if (!differs(from, work.settings, ['seeds'])) return lines.map((line) => [...line])
   const { seeds } = read(work.settings)
   const seed = lines.flatMap((line) => line.slice(1))[0]
   return lines.map((line) => {

@@ -10,7 +10,7 @@ import { fitOf } from '../../fit/reckon'
 import { linesOf, raggedFrom } from '../../grid/lines'
 import { centreOf, freeOf } from '../../piece/drawing'
 import { rowsOf, techniqueOf, workOf, type Part, type Piece } from '../../piece/piece'
-import { settingSteps } from '../../piece/recast'
+import { addPartSteps, settingSteps } from '../../piece/recast'
 import { sized } from '../../piece/sizes'
 import { applySteps, type Step } from '../../piece/step'
 import { fillSteps } from '../../piece/wire'
@@ -147,6 +147,23 @@ describe('any work on wire', () => {
       }),
       { numRuns: 120 },
     )
+  })
+  it('keeps what was strung by hand when a setting changes that makes no room', () => {
+    const few = on('wire-frame', [many(10, 1), [2, 2]], { shape: 'circle', wide: 30 })
+    expect(counts(set(few, { hardness: 'soft', pliers: 2.5 }))).toEqual([10, 2])
+    expect(counts(set(few, { wide: 31 }))[0]).toBeGreaterThan(30)
+    const tuned = on('tile-ring', [...many(9, 0).map(() => [5, 1, 1, 1, 1]), [5, ...many(6, 1)]])
+    expect(counts(set(tuned, { gauge: '26' }))[9]).toBe(7)
+    expect(counts(set(tuned, { seeds: 1 }))[9]).toBe(3)
+    expect(counts(set(on('wound-rows', [[3], [2, 2]]), { wraps: 4 }))).toEqual([1, 2])
+    expect(counts(set(on('wire-shape', [[2]], { shape: 'bar', size: 12 }), { post: 11 }))).toEqual([1])
+  })
+  it('is added to a piece with as many lines as it asks for, and full', () => {
+    const one = on('tile-ring', [[5, 1, 1, 1, 1]])
+    const added = done(one, addPartSteps(one, 'Frame', 'wire-frame', 'round-8'))
+    const part = added.parts[1]!
+    expect(rowsOf(part)).toBe(4)
+    expect(fillSteps(added, part)).toEqual([])
   })
   it('has no more lines than can be laid at once', () => {
     const { check } = requireTechnique('wire-frame')

@@ -13,6 +13,7 @@ import {
   type Finding,
   type Range,
   type SettingField,
+  type Settings,
   type ThreadRun,
   type Work,
 } from '../technique'
@@ -43,7 +44,6 @@ export interface WireCut {
   readonly name: string
   readonly gauge: number
   readonly hardness: Hardness
-  readonly count?: number
   readonly lengthMm: number
   readonly formula: string
 }
@@ -59,8 +59,6 @@ export interface WireShape {
   readonly wires: readonly WireCut[]
   readonly guides: readonly Guide[]
   readonly findings: readonly Finding[]
-  /** Metal that is bought beside the wire, g. */
-  readonly moreGrams?: number
 }
 
 /** Spread of what geometry says until a gauge stands: beads are known to a tenth (wire.md). */
@@ -74,7 +72,7 @@ type Inherited = 'check' | 'layout' | 'runs' | 'extent' | 'program' | 'wire' | '
 /** Work on wire as its file says it. */
 export interface WireWork extends Omit<RowWork, Inherited> {
   shape(work: Work, rows: readonly Row[]): WireShape
-  program(work: Work, rows: readonly Row[], shape: WireShape): RowProgram
+  program(work: Work, rows: readonly Row[]): RowProgram
   readonly side?: Omit<WireSide, 'guides'>
   /** Lines that it can have at most, where each costs much to lay; far more than anyone works. */
   readonly mostLines?: number
@@ -122,6 +120,10 @@ export const hardnessField: SettingField = {
   choices: HARDNESS.map((value) => ({ value, label: HARDNESS_NAMES[value] })),
 }
 
+/** Whether any of some settings is another than before; where nothing is known of before, all of them are. */
+export const differs = (from: Settings | undefined, to: Settings, keys: readonly string[]): boolean =>
+  from === undefined || keys.some((key) => from[key] !== to[key])
+
 /** A length in words, to a tenth: “24.3 mm”. */
 export const inMm = (value: number): string => `${tenths(value)} mm`
 
@@ -159,7 +161,6 @@ export function wireWork(own: WireWork): Strung {
   return rowWork({
     ...own,
     making: 'wire',
-    program: (work, rows) => own.program(work, rows, shapeOf(work, rows)),
     layout: (work, rows) => shapeOf(work, rows).layout,
     extent(work): Extent {
       const shape = shapeOf(work)
@@ -173,25 +174,22 @@ export function wireWork(own: WireWork): Strung {
       }
     },
     runs: (work) =>
-      shapeOf(work).wires.map(({ key, name, gauge, hardness, count = 1, lengthMm, formula }): ThreadRun => ({
+      shapeOf(work).wires.map(({ key, name, gauge, hardness, lengthMm, formula }): ThreadRun => ({
         id: 'wire',
         key,
         name,
-        count,
+        count: 1,
         joined: false,
         lengthMm,
         stepMm: CUT_STEP_MM,
         shopName: wireName(gauge, hardness),
         formula,
       })),
-    grams: (work) => {
-      const { wires, moreGrams = 0 } = shapeOf(work)
-      return wires.reduce(
-        (sum, { gauge, lengthMm, count = 1 }) =>
-          sum + (Math.PI / 4) * wireDiameterMm(gauge) ** 2 * lengthMm * count * BRASS_G_PER_MM3,
-        moreGrams,
-      )
-    },
+    grams: (work) =>
+      shapeOf(work).wires.reduce(
+        (sum, { gauge, lengthMm }) => sum + (Math.PI / 4) * wireDiameterMm(gauge) ** 2 * lengthMm * BRASS_G_PER_MM3,
+        0,
+      ),
     findings: (work) => [...shapeOf(work).findings],
     check: ({ rows }) =>
       rows > (own.mostLines ?? Infinity)

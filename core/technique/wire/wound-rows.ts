@@ -16,6 +16,7 @@ import type { Guide, Sizing } from '../wire-side'
 import { resizedAbout } from './about'
 import { highOfRow, longOfRow, places } from './filling'
 import {
+  differs,
   AS_HOLES_ALLOW,
   EAR_CAUTION,
   gaugeField,
@@ -321,6 +322,7 @@ function guidesOf(all: Measured): Guide[] {
 
 /** Rows as full as they are, and as many as the settings say: a new one is like the last. */
 function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
+  if (!differs(from, work.settings, ['rows'])) return lines.map((line) => [...line])
   const own = read(work.settings)
   const beads = new Map<number, Row[number]>()
   lines.forEach((line, r) => line.forEach((number, c) => beads.set(number, work.beadAt?.(c, r) ?? work.bead)))
