@@ -89,6 +89,8 @@ export function measureRows(
   rows: Pick<RowList, 'count' | 'rowOf'>,
   measured: readonly number[] = [],
 ): MeasureStop[] {
+  // What is bent to a size has it before its first bead: no measure on the way says more.
+  if (techniqueOf(part).wire?.sizedTo) return []
   const piece = { tray, supply, gauges: [] }
   const whole = madeMm(piece, part, beadRowsAt(part, rows, rows.count))
   if (whole < TINY_MM) return []

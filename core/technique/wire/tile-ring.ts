@@ -215,8 +215,8 @@ function guidesOf(all: Measured): Guide[] {
       ...{ widthMm: 2 * middle, lengthMm: 2 * middle },
       lines: [{ kind: 'tool', thickMm: 0.3, points: ringPoints(middle, middle, inside, 72) }],
       labels: [
-        { x: middle - inside * 0.7, y: middle, says: `${tenths(2 * inside)} mm` },
-        { x: middle - inside * 0.7, y: middle + 5, says: `ISO ${tenths(round.insideMm)}, US ${size.us}` },
+        { x: middle + inside + 3, y: middle, says: `${tenths(2 * inside)} mm` },
+        { x: middle + inside + 3, y: middle + 5, says: `ISO ${tenths(round.insideMm)}, US ${size.us}` },
       ],
       says: [`Lay a ring that fits upon the circle, or close the ring on a mandrel of ${tenths(2 * inside)} mm.`],
     },

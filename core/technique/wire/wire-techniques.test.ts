@@ -7,6 +7,7 @@ import { boundsOf } from '../../bounds'
 import { choicesFor } from '../../fit/hang-choices'
 import { choiceSteps } from '../../fit/choices'
 import { fitOf } from '../../fit/reckon'
+import { measureRows } from '../../making/measure'
 import { linesOf, raggedFrom } from '../../grid/lines'
 import { centreOf, freeOf } from '../../piece/drawing'
 import { rowsOf, techniqueOf, workOf, type Part, type Piece } from '../../piece/piece'
@@ -147,6 +148,16 @@ describe('any work on wire', () => {
       }),
       { numRuns: 120 },
     )
+  })
+  it('is not measured on the way where it is bent to its size before the first bead', () => {
+    const rows = { count: 60, rowOf: (k: number) => k }
+    const frame = on('wire-frame', [many(40, 1), many(4, 2)], { wide: 60, long: 90 })
+    expect(measureRows(frame, first(frame), rows)).toEqual([])
+    const ring = on(
+      'tile-ring',
+      many(60, 0).map(() => [5, 1, 1]),
+    )
+    expect(measureRows(ring, first(ring), rows).length).toBeGreaterThan(0)
   })
   it('keeps what was strung by hand when a setting changes that makes no room', () => {
     const few = on('wire-frame', [many(10, 1), [2, 2]], { shape: 'circle', wide: 30 })
