@@ -8,6 +8,7 @@ import { closureName, sameClosure, usualClosure } from '#core/wear/closure'
 import { canWind, FIT_TABLE, fitKindOf, type FitKind } from '#core/wear/kind'
 import { MOTIFS, type MotifId } from '#core/pattern/motif'
 import { beginPiece, settingsFor } from '#core/begin/begin'
+import { beginningsFor } from '#core/begin/beginnings'
 import { doorsFor } from '#core/begin/door'
 import { habitOf } from '#core/piece/habit'
 import { pieceToBody } from '#core/piece/codec'
@@ -109,9 +110,10 @@ const busy = ref(false)
 const problem = ref('')
 
 const words = computed(() => requireTechnique(wish.technique).words)
-const defaultName = computed(
-  () => `${words.value.thing || MOTIFS.find((m) => m.id === wish.motif)!.name} ${fit.value.kind}`,
-)
+const defaultName = computed(() => {
+  const thing = words.value.thing || MOTIFS.find((m) => m.id === wish.motif)!.name
+  return thing.toLowerCase() === fit.value.kind ? thing : `${thing} ${fit.value.kind}`
+})
 const piece = computed(() =>
   beginPiece({
     ...wish,
@@ -123,9 +125,11 @@ const piece = computed(() =>
 )
 const part = computed(() => fittedPart(piece.value))
 const begins = computed(() => requireTechnique(wish.technique).begins ?? null)
-const hangsFrom = computed(() =>
-  (begins.value?.from ?? []).filter(({ kinds }) => kinds?.includes(fit.value.kind) ?? true),
-)
+const hangsFrom = computed(() => beginningsFor(wish.technique, fit.value.kind))
+const wideBy = computed(() => hangsFrom.value.find(({ id }) => id === wish.hangsFrom)?.usualWidthMm)
+watch(wideBy, (mm) => {
+  set('widthMm', mm ?? tubeWidth())
+})
 /** What lies between a front and its necklace, where what it hangs from decides that; else empty. */
 const between = computed(() => {
   const { closure } = piece.value.fit
@@ -135,7 +139,10 @@ const tube = computed(() => requireTechnique(wish.technique).round)
 watch(tube, () => {
   set('widthMm', tubeWidth())
 })
-const widthChosen = computed(() => begins.value !== null || choosesWidth(techniqueOf(part.value), workOf(part.value)))
+const widthChosen = computed(
+  () =>
+    begins.value !== null || wideBy.value !== undefined || choosesWidth(techniqueOf(part.value), workOf(part.value)),
+)
 const width = computed(() =>
   isGrid(part.value)
     ? techniqueOf(part.value).growth.widthOf(workOf(part.value))
@@ -249,7 +256,7 @@ async function begin() {
             :model-value="fit.widthMm"
             :label="tube ? 'Thickness wanted, outside' : 'Width wanted'"
             :least="2"
-            :most="120"
+            :most="wideBy ? 300 : 120"
             @update:model-value="(mm) => set('widthMm', mm)"
           />
         </section>
@@ -258,7 +265,7 @@ async function begin() {
           <h2 id="what">Made how</h2>
           <DoorChoice v-model="wish.technique" :kind="fit.kind" :spec="wish.spec" :used="used" />
           <p class="quiet">{{ requireTechnique(wish.technique).summary }}</p>
-          <div v-if="begins" class="choice" role="radiogroup" aria-label="Hangs from">
+          <div v-if="hangsFrom.length" class="choice" role="radiogroup" aria-label="Hangs from">
             <button
               v-for="(b, k) in hangsFrom"
               :key="b.id"
@@ -310,7 +317,7 @@ async function begin() {
             :tray="piece.tray"
             :parts="piece.parts"
             class="picture"
-            :class="{ hanging: begins }"
+            :class="{ hanging: begins || wideBy }"
           />
           <FitAnswer :piece="piece" aria-live="polite" />
           <div class="figures">

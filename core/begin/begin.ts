@@ -1,7 +1,7 @@
 import { requireLattice } from '../technique/stitch'
 import { nextOnTray, type Finish, type TrayBead } from '../bead/bead'
 import { requireSpec } from '../bead/spec'
-import type { Closure } from '../wear/closure'
+import { usualClosure, type Closure } from '../wear/closure'
 import { gaugeKeyOf, sameGauge } from '../fit/gauge'
 import { fitKindOf, type FitKind } from '../wear/kind'
 import { extentOf } from '../fit/extent'
@@ -9,8 +9,11 @@ import { fitOf, rowsWanted, type Fitted } from '../fit/reckon'
 import { rowOfKey } from '../grid/key'
 import { cellsFrom, emptyCells, type Cells } from '../grid/cells'
 import { linesOf, raggedFrom, removeLines } from '../grid/lines'
+import { beginGraded } from './begin-graded'
 import { beginHanging } from './begin-hanging'
+import { GRADED } from './beginnings'
 import { motifCells, type MotifId } from '../pattern/motif'
+import { BY_LINKS } from '../technique/on-chain'
 import { requireTechnique } from '../technique/registry'
 import type { Settings, Technique } from '../technique/technique'
 import { columnsForWidth } from '../piece/habit'
@@ -188,8 +191,10 @@ function trayFor(technique: Technique, tray: readonly TrayBead[]): TrayBead[] {
   }))
 }
 
-/** Work of lines begins with as many as its measure takes. */
-function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayBead[], settings: Settings): Piece {
+/** Work of lines begins with as many as its measure takes; in graded sizes where that is wished. */
+function beginLines(asked: PieceWish, technique: Technique, first: readonly TrayBead[], settings: Settings): Piece {
+  const graded = asked.hangsFrom === GRADED && technique.graded?.kinds.includes(asked.kind) && technique.graded
+  const wish = graded ? { ...asked, closure: { ...usualClosure('own'), ...BY_LINKS } } : asked
   const tray = trayFor(technique, first)
   const numbers = tray.map((b) => b.number)
   const as = (own: Settings) => (count: number) => linesPart(technique, wish.spec, own, count, numbers)
@@ -205,7 +210,8 @@ function beginLines(wish: PieceWish, technique: Technique, first: readonly TrayB
   // Parts that nothing plays as it is set have no bead until they are asked for.
   const used = new Set(SECTIONS.flatMap((section) => linesOf(made[section]).flatMap((line) => [...line])))
   const laid = technique.picks ? tray.filter(({ number }) => used.has(number)) : tray
-  return headOf(wish, laid, made)
+  const piece = headOf(wish, laid, made)
+  return graded ? beginGraded(piece, { graded, widthMm: wish.widthMm, part: (own) => as(own)(1) }) : piece
 }
 
 /** Strands begin with what they hang from; they are what is fitted. */

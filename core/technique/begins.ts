@@ -42,6 +42,17 @@ export interface Beginning {
   }
 }
 
+/** A set in graded sizes, the largest in the middle, that hangs side by side on a chain. */
+export interface Graded {
+  readonly label: string
+  readonly says: string
+  readonly kinds: readonly FitKind[]
+  /** How wide a front of them is usually, mm. */
+  readonly usualWidthMm: number
+  /** Settings of the one so many places from the middle; null where none so small is made. */
+  smaller(settings: Settings, away: number): Settings | null
+}
+
 /** How work of strands is begun: what it hangs from, its tray beyond the first beads, and its rule for a length. */
 export interface Begins {
   readonly from: readonly Beginning[]

@@ -50,6 +50,7 @@ export interface Strung {
   readonly strands?: Technique['strands']
   readonly wire?: Technique['wire']
   readonly begins?: Technique['begins']
+  readonly graded?: Technique['graded']
   eyeAcross?: Technique['eyeAcross']
   grams?: Technique['grams']
   drawing(work: Work): Drawing
@@ -123,6 +124,7 @@ export function lineTechnique(strung: Strung): Technique {
     ...(strung.strands ? { strands: strung.strands } : {}),
     ...(strung.wire ? { wire: strung.wire } : {}),
     ...(strung.begins ? { begins: strung.begins } : {}),
+    ...(strung.graded ? { graded: strung.graded } : {}),
     ...(strung.eyeAcross ? { eyeAcross: strung.eyeAcross } : {}),
     ...(strung.grams ? { grams: strung.grams } : {}),
     drawing: (work) => strung.drawing(work),

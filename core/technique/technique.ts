@@ -8,7 +8,7 @@ import type { ChainProblem } from '../layout/problem'
 import type { Problem } from '../problem'
 import type { DiscWork } from './disc'
 import type { SettingField, Settings } from './setting'
-import type { Begins } from './begins'
+import type { Begins, Graded } from './begins'
 import type { Drawing } from './drawing'
 import type { Holds, Side } from './held'
 import type { Act, CarrierId, Hole } from './act'
@@ -373,6 +373,8 @@ export interface Technique {
   readonly wire?: WireSide
   /** What it is begun with, where it hangs from parts of its own. */
   readonly begins?: Begins
+  /** How a set of it in graded sizes is begun, where it is made in such sets. */
+  readonly graded?: Graded
   /** Of a finding, whether its loop stands across its face; left out by what turns freely. */
   eyeAcross?(settings: Settings): boolean
   /** Weight besides its beads, g: of findings, wire and chain. */

@@ -10,20 +10,19 @@ import { crossesOf, guidesOf } from '#core/piece/wire'
 import { valueOf } from '#core/problem'
 import { wireList } from '#core/supply/wire-list'
 import { tallyPart, totalOf } from '#core/tally/tally'
-import { DEMO_PIECES } from '../../demo/pieces'
-import { chooseWay, createPiece, expect, readPiece, saved, test } from './weaver'
+import { chooseWay, expect, readPiece, saved, test } from './weaver'
 
 const plain = async (page: Page) =>
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
 const now = async (page: Page, id: string): Promise<Piece> => valueOf(pieceFromBody((await readPiece(page, id)).piece))
-const demo = (name: string): Piece => DEMO_PIECES.find((p) => p.name === name)!
 const counts = (piece: Piece) => linesOf(fittedPart(piece).repeat).map((line) => line.length)
 
 /** Begins a piece on wire at its door. */
-async function begin(page: Page, kind: string, way: string): Promise<string> {
+async function begin(page: Page, kind: string, way: string, from?: string): Promise<string> {
   await page.goto('/start')
   await page.getByRole('radio', { name: kind, exact: true }).click()
   await chooseWay(page, way)
+  if (from) await page.getByRole('radio', { name: from }).click()
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page.getByRole('application')).toBeVisible()
   return /piece\/([^/]+)\/mat/.exec(page.url())![1]!
@@ -130,8 +129,9 @@ test('a front of wound rounds in graded sizes: a row more is as full as it is th
   weaver: page,
 }) => {
   await page.setViewportSize({ width: 400, height: 860 })
-  const id = await createPiece(page, demo('Fernbrook front'))
-  await page.goto(`/piece/${id}/mat`)
+  const id = await begin(page, 'Pendant or front', 'Rows wound round a centre', 'A graded front on a chain')
+  const begun = (await now(page, id)).parts
+  expect(begun.map((p) => p.settings['rows'])).toEqual([undefined, 2, 3, 4, 3, 2])
   await expect(page.getByRole('application')).toBeVisible()
   await plain(page)
   await throughAll(page, id)

@@ -1,7 +1,8 @@
 import { requireSpec, type BeadSpec } from '../../bead/spec'
 import type { StrandRule, Zone } from '../../hang/rule'
-import { everyFor, linksIn, middleFirst } from '../../hang/chain'
+import { everyFor, middleFirst } from '../../hang/chain'
 import { RING_MM } from '../begins'
+import { BY_LINKS, chainOf, LINK_MM, NECKLACE_MM, USUAL_LINKS } from '../on-chain'
 import { spreadOver } from '../../hang/spread'
 import type { AbovePart, Beginning, Begins } from '../begins'
 
@@ -43,10 +44,8 @@ const holesFor = (strands: number): number => {
 
 const tenth = (mm: number): number => Math.round(mm * 10) / 10
 
-/** A necklace in the middle of the usual ones, its clasp, and a link of its chain, mm (common practice: 18 in). */
-const NECKLACE_MM = 457
+/** Clasp of a necklace of cords, mm. */
 const CLASP_MM = 11
-const LINK_MM = 2.8
 
 const ON_CORDS: Beginning = {
   id: 'cords',
@@ -82,23 +81,12 @@ const ON_CHAIN: Beginning = {
     // Wide enough apart that they hang clear of each other.
     const clear = Math.ceil((bead.d + 1) / LINK_MM)
     const every = Math.max(clear, everyFor(widthMm, strands, LINK_MM))
-    const links = linksIn(NECKLACE_MM - CLASP_MM, LINK_MM)
-    const whole = middleFirst(links, strands, every) === null ? links + 1 : links
+    const whole = middleFirst(USUAL_LINKS, strands, every) === null ? USUAL_LINKS + 1 : USUAL_LINKS
     return {
       strands,
-      parts: [
-        {
-          technique: 'finding',
-          name: 'Chain',
-          settings: {
-            ...{ kind: 'chain', pitch: LINK_MM, tall: tenth(whole * LINK_MM + CLASP_MM), clasp: CLASP_MM },
-            ...{ across: tenth((every * (strands - 1) + 9) * LINK_MM), thick: 0.6, grams: 0 },
-          },
-          rows: [],
-        },
-      ],
+      parts: [chainOf(whole, every * (strands - 1) + 9)],
       settings: { first: 0, every },
-      closure: { name: 'Links of the chain', lengthMm: 0 },
+      closure: BY_LINKS,
     }
   },
 }

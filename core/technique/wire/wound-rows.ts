@@ -359,8 +359,9 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const now = sizeOf(all).lengthMm
   const each = rows.length > 0 ? 2 * beadOf(rows.at(-1)!.row).d : 4
   const exact = rows.length + (lengthMm - now) / each
-  return [...new Set([Math.floor(exact), Math.ceil(exact)])]
-    .filter((count) => count >= 1 && count <= MOST_ROWS && count !== rows.length)
+  const within = (count: number) => Math.max(1, Math.min(MOST_ROWS, count))
+  return [...new Set([within(Math.floor(exact)), within(Math.ceil(exact))])]
+    .filter((count) => count !== rows.length)
     .map((count) => ({
       settings: settings.parse({ ...work.settings, rows: count }),
       says: `${count} ${count === 1 ? 'row' : 'rows'}`,
@@ -402,6 +403,16 @@ export const woundRowsOnWire = wireWork({
   material: { ...BEADS, usualSpec: 'round-11' },
   kinds: ['earrings', 'pendant'],
   closure: 'ear-wire',
+  graded: {
+    label: 'A graded front on a chain',
+    says: 'The largest in the middle; a row less with every one beside it.',
+    kinds: ['pendant'],
+    usualWidthMm: 130,
+    smaller(from, away) {
+      const rows = read(from).rows - away
+      return rows < 1 ? null : settings.parse({ ...from, rows })
+    },
+  },
   words: {
     line: 'line',
     place: 'bead',
