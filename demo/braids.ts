@@ -77,6 +77,7 @@ export function braidOf(plan: BraidPlan): Piece {
     tray: trayOf(plan.spec, plan.tray),
     fit,
     gauges: [],
+    meant: [],
     supply: supplySchema.parse({}),
     cost: costSchema.parse({}),
     parts: [part],
@@ -88,6 +89,7 @@ export function braidOf(plan: BraidPlan): Piece {
 const headOf = (fit: Record<string, unknown>) => ({
   fit: fitSchema.parse(fit),
   gauges: [],
+    meant: [],
   supply: supplySchema.parse({}),
   cost: costSchema.parse({}),
 })

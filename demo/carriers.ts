@@ -37,6 +37,7 @@ export function strung({ name, notes, tray, fit, part, supply = {} }: Strung): P
       ...fit,
     }),
     gauges: [],
+    meant: [],
     supply: supplySchema.parse(supply),
     cost: costSchema.parse({}),
     parts: [

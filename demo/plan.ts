@@ -106,6 +106,7 @@ export function pieceOf(plan: Plan, more: readonly Part[] = []): Piece {
     tray,
     fit,
     gauges: plan.gauges ?? [],
+    meant: [],
     supply: supplySchema.parse({ needle: '13', ...plan.supply }),
     cost: costSchema.parse(plan.cost ?? {}),
   }

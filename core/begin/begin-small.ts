@@ -36,7 +36,7 @@ export function beginSmall(
   const kind = fitKindOf(design.kind)
   // What hangs lowest is fitted: its measure is that of the whole.
   const part = parts.at(-1)!
-  const base = hung(sized({ tray, gauges: [], supply: supplySchema.parse({}), parts }))
+  const base = hung(sized({ tray, gauges: [], meant: [], supply: supplySchema.parse({}), parts }))
   const bare = fitSchema.parse({
     kind: design.kind,
     part: part.id,

@@ -4,6 +4,7 @@ import { isRing, joinOf } from '../piece/join'
 import { jointWords } from '../piece/joint'
 import { discOf, isCounted } from '../piece/nature'
 import { fittedPart, SECTIONS, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
+import { carriersOf, workCautions } from '../supply/cautions'
 import { pathOf, threadCuts } from '../supply/thread'
 import { workplaceOf } from '../supply/tools'
 import { strandLists, strandWords } from '../tally/strand'
@@ -62,11 +63,6 @@ const CARE: Partial<Record<CarrierId, string>> = {
 
 const GLUE_CAUTION =
   'Glue: read its label, work where air moves, keep it off the skin; instant glue bonds skin at once.'
-const WIRE_CAUTION = 'Wire springs and its ends cut: wear eye protection when cutting, and tuck the ends in.'
-const CHILD_CAUTION =
-  'Small beads and cords are dangerous to small children: a child’s necklace needs a clasp that breaks away, and ' +
-  'what is sold must follow the law of the place.'
-
 const chore = (kind: Chore['kind'], title: string, more: Partial<Omit<Chore, 'kind' | 'title'>> = {}): Chore => ({
   kind,
   title,
@@ -90,9 +86,6 @@ function sharesOf(whole: number, weights: readonly number[]): number[] {
 }
 
 const times = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
-
-const carriersOf = (piece: Piece): Set<CarrierId> =>
-  new Set(piece.parts.flatMap((part) => pathOf(part, piece).runs.map((run) => run.id)))
 
 /** What is laid out, cut and looked over before the first bead, once for all copies. */
 function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
@@ -153,12 +146,7 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
   return chore('prepare', 'Before you begin', {
     items: items.map((item, k) => ({ ...item, minutes: shares[k]! })),
     minutes,
-    cautions: [
-      ...(['necklace', 'choker'].includes(piece.fit.kind) ? [CHILD_CAUTION] : []),
-      // Work on wire brings cautions of its own.
-      ...(carriers.has('wire') && !piece.parts.some((part) => techniqueOf(part).wire) ? [WIRE_CAUTION] : []),
-      ...new Set(piece.parts.flatMap((part) => workplaceOf(piece, part)?.cautions ?? [])),
-    ],
+    cautions: workCautions(piece),
   })
 }
 

@@ -30,7 +30,7 @@ function partSteps(from: readonly Part[], to: readonly Part[]): Step[] {
   return [insert(standIn, from.length), ...exchange, remove(standIn, to.length)]
 }
 
-const HEAD: readonly (keyof PieceHead)[] = ['name', 'notes', 'fit', 'gauges', 'supply', 'cost']
+const HEAD: readonly (keyof PieceHead)[] = ['name', 'notes', 'fit', 'gauges', 'supply', 'cost', 'meant']
 
 /**
  * Steps that make one piece into another, whatever lies between them: fields that differ are set, beads and parts from

@@ -7,7 +7,7 @@ import type { Held } from '../technique/held'
 import { requireTechnique } from '../technique/registry'
 import type { Place } from '../technique/lattice'
 import type { Plan, Settings, Technique, Work } from '../technique/technique'
-import type { Cost, Fit, Gauge, Joint, PieceHead, Supply } from './schema'
+import type { Cost, Fit, Gauge, Joint, Meant, PieceHead, Supply } from './schema'
 import { beadOfNumber, sizesText, type Sizes } from './sizes'
 
 /** The three sections of a weave: start + times × repeat + end. Editing any copy of the repeat edits them all. */
@@ -54,12 +54,14 @@ export function asGrid(part: Part): GridPart {
 }
 
 /** The document in memory: immutable; every change is a step (step.ts). */
-export interface Piece extends Omit<PieceHead, 'tray' | 'fit' | 'gauges' | 'supply' | 'cost'> {
+export interface Piece extends Omit<PieceHead, 'tray' | 'fit' | 'gauges' | 'supply' | 'cost' | 'meant'> {
   readonly tray: readonly TrayBead[]
   readonly fit: Fit
   readonly gauges: readonly Gauge[]
   readonly supply: Supply
   readonly cost: Cost
+  /** What the proofreader found and is meant so. */
+  readonly meant: readonly Meant[]
   readonly parts: readonly Part[]
 }
 

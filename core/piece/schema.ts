@@ -226,6 +226,24 @@ export const partFileSchema = partHeadSchema.extend({
   end: section,
 })
 
+/** Things said to be meant so that a piece holds. */
+const MOST_MEANT = 500
+
+const meantSchema = z
+  .strictObject({
+    rule: text(40).min(1).describe('What the proofreader calls it'),
+    part: z.string().max(40).describe('Id of the part; empty for the piece as a whole'),
+    section: z.enum(['start', 'repeat', 'end']),
+    r: z.int().min(0).max(LIMITS.rows).describe('Line of the section, from 0'),
+    c: z.int().min(0).max(LIMITS.columns).nullable().describe('Bead of the line, from 0; null for the whole line'),
+    sign: z
+      .string()
+      .regex(/^[0-9a-f]{8}$/)
+      .describe('A number made from what lies there: it speaks again when that changes'),
+    reason: text(200).describe('Why it is meant so'),
+  })
+  .describe('Something that the proofreader found and that is meant so')
+
 export const pieceHeadSchema = z.strictObject({
   name: text(80).min(1).describe('Name of the piece'),
   notes: text(4000).default(''),
@@ -234,6 +252,7 @@ export const pieceHeadSchema = z.strictObject({
   gauges: z.array(gaugeSchema).max(20).default([]),
   supply: supplySchema,
   cost: costSchema.default(() => costSchema.parse({})),
+  meant: z.array(meantSchema).max(MOST_MEANT).default([]),
 })
 
 export const pieceBodySchema = pieceHeadSchema.extend({ parts: z.array(partFileSchema).min(1).max(LIMITS.parts) })
@@ -265,3 +284,4 @@ export type Supply = Readonly<z.infer<typeof supplySchema>> & Learnt
 export type Gauge = Readonly<z.infer<typeof gaugeSchema>>
 export type Swatch = Readonly<z.infer<typeof swatchSchema>>
 export type Cost = Readonly<z.infer<typeof costSchema>>
+export type Meant = Readonly<z.infer<typeof meantSchema>>

@@ -10,7 +10,7 @@ import type { Supply } from '../piece/schema'
 import { plainNumber, showNumber } from '../units/length'
 import { cordScale, strandCords } from '../tally/cords'
 import { tallyPart } from '../tally/tally'
-import { rowTitle } from '../tally/words'
+import { placeName } from '../tally/place-name'
 import type { CarrierId, Hole } from '../technique/act'
 import type { Place } from '../technique/lattice'
 import type { ThreadPath, ThreadRun, Work } from '../technique/technique'
@@ -376,14 +376,11 @@ interface HoleAt extends Place {
   readonly says: string
 }
 
-/** A bead as it is found in the work: “row 12, column 3”; in lines of their own lengths “strand 7, bead 3”. */
-function holeAt(part: Part, c: number, r: number, hole: Hole): HoleAt {
-  const { words, order } = techniqueOf(part)
-  const work = workOf(part)
-  const { from, to } = order.row(order.rowOf({ c, r }, work), work)
-  const row = rowTitle({ from, to, line: words.line }).toLowerCase()
-  return { c, r, hole, says: `${row}, ${words.place} ${c + 1}${hole === 'b' ? ', second hole' : ''}` }
-}
+/** A bead and its hole as they are found in the work. */
+const holeAt = (part: Part, c: number, r: number, hole: Hole): HoleAt => ({
+  ...{ c, r, hole },
+  says: `${placeName(part, { c, r })}${hole === 'b' ? ', second hole' : ''}`,
+})
 
 interface MostPassed {
   readonly passes: number

@@ -45,6 +45,7 @@ export interface Stitch {
   /** Id of the stitch that it becomes when so many rows of it are turned by a quarter without losing a bead. */
   quarter?(rows: number): string
   readonly asLines?: Technique['asLines']
+  climbs?: Technique['climbs']
   readonly plain?: PlainEnds
 
   // place
@@ -119,6 +120,7 @@ export function gridTechnique(stitch: Stitch): Technique {
     ...(charts ? { charts } : {}),
     ...(disc ? { disc } : {}),
     ...(stitch.asLines ? { asLines: stitch.asLines } : {}),
+    ...(stitch.climbs ? { climbs: (own) => stitch.climbs!(own) } : {}),
     ...(stitch.quarter ? { quarter: (rows) => stitch.quarter!(rows) } : {}),
     drawing(work): Drawing {
       const lattice = stitch.lattice(work)

@@ -148,11 +148,17 @@ export interface RecipeSide {
   board(work: Work): Board
 }
 
-/** Something of a work that wants a look: what stops it, or what is worth knowing. */
+/** What a finding weighs: it stops the work, looks wrong when it is done, or is worth knowing. */
+export const WEIGHTS = ['stops', 'looks', 'note'] as const
+export type Weight = (typeof WEIGHTS)[number]
+
+/** Something of a work that wants a look. */
 export interface Finding {
   readonly code: string
-  readonly weight: 'stops' | 'note'
+  readonly weight: Weight
   readonly says: string
+  /** Lines of the work that it is about, by their index; the work as a whole if left out. */
+  readonly lines?: readonly number[]
 }
 
 /** What work that is told step by step comes to: beads and passes by the part they play, and each carrier’s way. */
@@ -344,6 +350,11 @@ export interface Technique {
   quarter?(rows: number): string
   /** Work of lines that it becomes with its rows as they are: its id, what that is called, and its settings. */
   readonly asLines?: { readonly technique: string; readonly act: string; settings(own: Settings): Settings }
+  /**
+   * Rows further on, in which what is worked round goes on behind its last column; back if negative. None where a round
+   * closes on itself.
+   */
+  climbs?(settings: Settings): number
   /** Settings with which its ends meet in a ring, where others give it ends of their own. */
   readonly meets?: Settings
   /** Settings that may be changed by one so that it fits, and what is counted by them: “stem beads”. */

@@ -137,6 +137,7 @@ export function measure(
     tray,
     parts: [drawn],
     gauges: [],
+    meant: [],
     supply: supplySchema.parse({}),
     cost: costSchema.parse({}),
     fit: fitSchema.parse({ kind: 'bracelet', bodyMm: 170, easeMm: 13, closure: usualClosure('toggle'), widthMm: 30 }),

@@ -128,6 +128,7 @@ export const coiledRope: Stitch = {
   id: 'coil',
   family: 'coil',
   form: 'tube',
+  climbs: () => 1,
   words: { ...WOVEN_WORDS.tube, across: 'in a row', acrossTitle: 'In a row', thing: 'Rope' },
   name: 'Coiled rope',
   summary: 'Beads on wire wound round a core, turn beside turn; the order of the string makes a spiral.',

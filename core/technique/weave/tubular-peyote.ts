@@ -115,6 +115,7 @@ export const spiralPeyote: Stitch = {
   name: 'Tubular peyote, odd count',
   summary: 'Peyote round and round in one spiral: no step up, and every bead finds its gap.',
   repeatRows: 1,
+  climbs: (own) => (read(own).start === 'left' ? 0.5 : -0.5),
   lattice({ bead, settings: own, columns }) {
     const fromLeft = read(own).start === 'left'
     const sites = Array.from({ length: columns }, (_, at) => {

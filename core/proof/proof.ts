@@ -1,0 +1,51 @@
+import type { Part, Piece } from '../piece/piece'
+import { WEIGHTS } from '../technique/technique'
+import { GROUPS, type Finding, type Found, type Rule, type Surroundings } from './found'
+import { meantFor } from './meant'
+import { RULES } from './rules'
+import { contentOf, signOf } from './spots'
+
+/** What the proofreader says of a piece. */
+export interface Proof {
+  /** What wants a look, gravest first, grouped by part in their order; of the piece as a whole first. */
+  readonly open: readonly Finding[]
+  /** What was said to be meant so, in the same order. */
+  readonly quiet: readonly Finding[]
+}
+
+const finding = (rule: Rule, part: Part | null, { code, ...found }: Found): Finding => {
+  const spots = found.spots ?? []
+  const id = code ?? rule.id
+  const content = part && spots.length > 0 ? contentOf(part, spots) : found.says
+  return {
+    ...{ rule: id, group: rule.group, part: part?.id ?? null, meant: null },
+    ...found,
+    ...{ spots, mends: found.mends ?? [], sign: signOf(`${id}|${content}`) },
+  }
+}
+
+/** Everything that rules find, before it is asked what is meant so. */
+export function findingsOf(piece: Piece, around: Surroundings = {}, rules: readonly Rule[] = RULES): Finding[] {
+  return rules.flatMap((rule) => [
+    ...(rule.ofPiece?.(piece, around) ?? []).map((found) => finding(rule, null, found)),
+    ...(rule.ofPart
+      ? piece.parts
+          .filter((part) => rule.needs?.(part, piece) ?? true)
+          .flatMap((part) => rule.ofPart!(part, piece).map((found) => finding(rule, part, found)))
+      : []),
+  ])
+}
+
+const rank = ({ weight, group }: Finding): number => WEIGHTS.indexOf(weight) * GROUPS.length + GROUPS.indexOf(group)
+
+/** Proofreads a piece. */
+export function proofOf(piece: Piece, around: Surroundings = {}, rules: readonly Rule[] = RULES): Proof {
+  const at = new Map(piece.parts.map((part, k) => [part.id, k]))
+  const place = ({ part }: Finding): number => (part === null ? -1 : at.get(part)!)
+  const all = findingsOf(piece, around, rules).toSorted((a, b) => rank(a) - rank(b) || place(a) - place(b))
+  const marked = all.map((one) => ({ ...one, meant: meantFor(piece, one) }))
+  return { open: marked.filter((f) => f.meant === null), quiet: marked.filter((f) => f.meant !== null) }
+}
+
+/** Findings that want a look: what stops the work or looks wrong. */
+export const wanting = ({ open }: Proof): readonly Finding[] => open.filter(({ weight }) => weight !== 'note')

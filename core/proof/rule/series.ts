@@ -1,0 +1,75 @@
+import { isGrid, partRow, rowsOf, techniqueOf, voidsOf, columnsOf, type Part } from '../../piece/piece'
+import { partFindings } from '../finding'
+import type { Found, Rule } from '../found'
+import { seriesBreaks } from '../series'
+import { lineSpot } from '../spots'
+import { counted, lineWord, rowSays } from '../words'
+
+/** Series of more terms are patterns, which other rules read. */
+const MOST_TERMS = 400
+
+/** Codes of what techniques find themselves of their own series. */
+const OWN = new Set(['step-breaks', 'strands-differ', 'not-level'])
+
+/** Beads of each line, of work whose lines follow each other in a series. */
+export const lineSeries: Rule = {
+  id: 'series-breaks',
+  group: 'counting',
+  looksFor: 'Strands, rungs or rows whose counts break their own step.',
+  // What is full by its geometry has counts that follow no step.
+  needs: (part) => !isGrid(part) && !techniqueOf(part).wire?.full && techniqueOf(part).picks === undefined,
+  ofPart(part, piece): Found[] {
+    const rows = rowsOf(part)
+    if (rows > MOST_TERMS || partFindings(part, piece).some(({ code }) => OWN.has(code))) return []
+    const counts = Array.from({ length: rows }, (_, r) => partRow(part, r).length)
+    return seriesBreaks(counts).map(({ at, is, expected, rule }): Found => {
+      const spot = lineSpot(part, at)
+      return {
+        weight: 'looks',
+        says:
+          `${rowSays(part, spot)} has ${counted(is, 'bead')}; the others are ${rule}, which would be ${expected}. ` +
+          `${is > expected ? 'Take' : 'String'} ${counted(Math.abs(is - expected), 'bead')} ` +
+          `${is > expected ? 'off' : 'more'}.`,
+        why: 'One bead too many or too few is seen in a row of things that grow evenly.',
+        spots: [spot],
+      }
+    })
+  },
+}
+
+/** Empty places of a row before its first bead and behind its last, where it has any. */
+function edges(part: Part, r: number): readonly [number, number] | null {
+  const line = partRow(part, r)
+  const first = line.findIndex((n) => n !== 0)
+  return first < 0 ? null : [first, line.length - 1 - line.findLastIndex((n) => n !== 0)]
+}
+
+/** The edges of a shaped piece: how far in each row begins and ends. */
+export const edgeSeries: Rule = {
+  id: 'edge-breaks',
+  group: 'counting',
+  looksFor: 'An edge that grows or narrows by a step, and breaks it.',
+  needs: (part) => isGrid(part) && techniqueOf(part).family === 'weave' && part.times <= 1,
+  ofPart(part): Found[] {
+    const rows = rowsOf(part)
+    if (rows > MOST_TERMS || columnsOf(part) < 3) return []
+    const all = Array.from({ length: rows }, (_, r) => edges(part, r))
+    if (all.some((e) => e === null) || all.every((e) => e![0] === 0 && e![1] === 0)) return []
+    // Places that the stitch does not have make edges of their own.
+    if (voidsOf(part).length > 0) return []
+    return ([0, 1] as const).flatMap((side): Found[] =>
+      seriesBreaks(all.map((e) => e![side])).map(({ at, is, expected, rule }): Found => {
+        const spot = lineSpot(part, at)
+        const off = Math.abs(is - expected)
+        return {
+          weight: 'looks',
+          says:
+            `${rowSays(part, spot)} ${side === 0 ? 'begins' : 'ends'} ${counted(off, 'bead')} too ` +
+            `${is > expected ? 'far in' : 'far out'}: the other ${lineWord(part)}s are ${rule}.`,
+          why: 'The outline of a shaped piece is the first thing that is seen.',
+          spots: [spot],
+        }
+      }),
+    )
+  },
+}

@@ -1,0 +1,40 @@
+import type { Rule } from './found'
+import { boxShort } from './rule/box'
+import { cautions } from './rule/cautions'
+import { glyphs } from './rule/glyphs'
+import { pairParts, strandHalves } from './rule/halves'
+import { holes } from './rule/holes'
+import { neighbours } from './rule/neighbours'
+import { own } from './rule/own'
+import { colourCycle, repeatCloses, roundCloses, turningRow } from './rule/repeat'
+import { edgeSeries, lineSeries } from './rule/series'
+import { sharpEdges } from './rule/sharp'
+import { twins } from './rule/twins'
+import { unused } from './rule/unused'
+import { claspLight, claspNarrow, closes, heavy, laidAtAll } from './rule/wear'
+
+/** Every rule of the proofreader. A new one is a file and a line here. */
+export const RULES: readonly Rule[] = [
+  laidAtAll,
+  own,
+  lineSeries,
+  edgeSeries,
+  strandHalves,
+  pairParts,
+  turningRow,
+  repeatCloses,
+  roundCloses,
+  colourCycle,
+  holes,
+  sharpEdges,
+  neighbours,
+  glyphs,
+  unused,
+  twins,
+  closes,
+  heavy,
+  claspLight,
+  claspNarrow,
+  boxShort,
+  cautions,
+]
