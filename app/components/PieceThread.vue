@@ -4,10 +4,12 @@ import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { readinessOf } from '#core/proof/readiness'
 import type { Piece } from '#core/piece/piece'
+import { useProof } from '../stores/proof'
 
 /** The way through a piece: a thread with a bead for each stage. */
 const props = defineProps<{ piece: Piece; id: string }>()
 const route = useRoute()
+const proof = useProof()
 const readiness = computed(() => readinessOf(props.piece))
 const stages = computed(() =>
   [
@@ -16,6 +18,7 @@ const stages = computed(() =>
     ...(props.piece.parts.some((p) => discOf(p)) ? [{ to: 'disc', name: 'Disc', wants: 0 }] : []),
     { to: 'tally', name: 'Tally', wants: readiness.value.tally },
     { to: 'supplies', name: 'Supplies', wants: readiness.value.supplies },
+    { to: 'proof', name: 'Proof', wants: proof.wants },
     { to: 'print', name: 'Print', wants: 0 },
     { to: 'bench', name: 'Bench', wants: 0 },
   ].map((s) => ({ ...s, here: route.path.endsWith(`/${s.to}`) })),

@@ -7,7 +7,14 @@ import { asides, asWords, GAP, rowTitle, type RowWords } from '#core/tally/words
 import ToldSteps from './ToldSteps.vue'
 
 /** The words of one working row: number, direction, count, and the runs with their colours. */
-const props = defineProps<{ words: RowWords; piece: Piece; large?: boolean; brief?: boolean }>()
+const props = defineProps<{
+  words: RowWords
+  piece: Piece
+  large?: boolean
+  brief?: boolean
+  /** What the proofreader says of this row. */
+  mark?: string | undefined
+}>()
 /** Rounds of a plain braid have crossings of cords, no beads. */
 const crossings = computed(() => props.piece.parts.every((p) => !isCounted(p)))
 const tray = computed(() => trayByNumber(props.piece.tray))
@@ -22,6 +29,9 @@ const tray = computed(() => trayByNumber(props.piece.tray))
           >{{ words.direction
           }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span
         ></strong
+      >
+      <span v-if="mark" class="look" :title="mark"
+        ><span aria-hidden="true">◆</span><span class="hidden">Wants a look: {{ mark }}</span></span
       >
       <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : words.beads === 1 ? 'bead' : 'beads' }}</span>
     </div>
@@ -51,6 +61,10 @@ const tray = computed(() => trayByNumber(props.piece.tray))
   gap: 18px;
   align-items: center;
   min-width: 0;
+}
+.look {
+  color: var(--marigold);
+  cursor: help;
 }
 /* Of a long list the head stays in sight. */
 .brief .which {

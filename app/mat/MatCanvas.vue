@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useRafFn } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
+import { placeOfKey } from '#core/grid/key'
 import { layingSteps } from '#core/piece/edit'
 import {
   columnsOf,
@@ -35,7 +36,7 @@ import { useScreen } from '../composables/screen'
 import { moved, placeAt, showing, viewOfAll, viewToBegin, centred, zoomed, type Seen } from './view'
 
 /** The bead grid itself: draws the part, follows pointer, touch and keys, and hands finished gestures up. */
-const props = defineProps<{ piece: Piece; part: Part }>()
+const props = defineProps<{ piece: Piece; part: Part; marked: readonly number[] }>()
 const emit = defineEmits<{ outcome: [outcome: Outcome] }>()
 
 const mat = useMat()
@@ -76,6 +77,10 @@ const shown = computed<Part>(() => {
     : props.part
 })
 
+/** Beads that the proofreader points at. */
+const lit = computed(() =>
+  mat.lit?.part === props.part.id ? mat.lit.keys.map((key) => placeOfKey(columnsOf(props.part), key)) : [],
+)
 const ground = computed(() => ({
   part: props.part,
   number: mat.number,
@@ -152,9 +157,17 @@ function draw() {
     cursor: focused.value ? mat.cursor : null,
     selection: box,
     symmetry: mat.symmetry,
+    lit: lit.value,
+    marked: props.marked,
     colours:
       mat.tone === 'theme' || mat.tone === theme.value
-        ? { ink: token('--ink'), soft: token('--soft'), madder: token('--madder'), paper: token('--paper') }
+        ? {
+            ink: token('--ink'),
+            soft: token('--soft'),
+            madder: token('--madder'),
+            paper: token('--paper'),
+            mark: token('--marigold'),
+          }
         : MARKS[mat.tone],
   })
 }
@@ -174,6 +187,8 @@ watch(
     () => mat.hover,
     () => mat.cursor,
     () => mat.selection,
+    lit,
+    () => props.marked,
     gesture,
     focused,
     unit,
@@ -200,6 +215,16 @@ watch(
       }
       view.value = viewToBegin(seen.value, lying(), size.value)
     } else if (oldW && oldH) view.value = moved(seen.value, view.value, (w - oldW) / 2, (h - oldH) / 2, size.value)
+  },
+  { flush: 'post' },
+)
+
+/** What is pointed at comes into sight. */
+watch(
+  [lit, () => view.value === null],
+  ([places]) => {
+    const first = places[0]
+    if (first && view.value) view.value = showing(props.part, view.value, first, size.value)
   },
   { flush: 'post' },
 )

@@ -32,7 +32,17 @@ interface Overlay {
   readonly cursor: Place | null
   readonly selection: Box | null
   readonly symmetry: SymmetryKind
-  readonly colours: { readonly ink: string; readonly soft: string; readonly madder: string; readonly paper: string }
+  /** Beads that are pointed at. */
+  readonly lit: readonly Place[]
+  /** Lines that want a look, marked beside them. */
+  readonly marked: readonly number[]
+  readonly colours: {
+    readonly ink: string
+    readonly soft: string
+    readonly madder: string
+    readonly paper: string
+    readonly mark: string
+  }
 }
 
 type Context = CanvasRenderingContext2D
@@ -188,6 +198,37 @@ function ring(ctx: Context, overlay: Overlay, place: Place, colour: string, widt
   ctx.stroke()
 }
 
+/** Beads that are pointed at one by one at most. */
+const MOST_LIT = 600
+
+function drawLit(ctx: Context, overlay: Overlay): void {
+  for (const place of overlay.lit.slice(0, MOST_LIT)) ring(ctx, overlay, place, overlay.colours.madder, 3)
+}
+
+/** A small lozenge beside each line that wants a look. */
+function drawMarked(ctx: Context, overlay: Overlay): void {
+  const { part, view, size, colours } = overlay
+  const along = view.lie === 'level'
+  const work = sizeOnScreen(part, view)
+  for (const r of overlay.marked) {
+    if (r >= rowsOf(part) || lengthOfLine(part, r) === 0) continue
+    const p = pointOf(part, view, { c: 0, r })
+    const [x, y] = along ? [p.x, view.y + work.height + 9] : [view.x + work.width + 9, p.y]
+    if (x < 0 || y < 60 || x > size.width || y > size.height) continue
+    ctx.beginPath()
+    ctx.moveTo(x, y - 6)
+    ctx.lineTo(x + 6, y)
+    ctx.lineTo(x, y + 6)
+    ctx.lineTo(x - 6, y)
+    ctx.closePath()
+    ctx.fillStyle = colours.mark
+    ctx.fill()
+    ctx.lineWidth = 1.5
+    ctx.strokeStyle = colours.paper
+    ctx.stroke()
+  }
+}
+
 /** The beads of the working row under the hand, marked at the edge of the work where it does not hide them. */
 function drawRow(ctx: Context, overlay: Overlay): void {
   const { part, view, colours } = overlay
@@ -300,6 +341,8 @@ export function drawOverlay(ctx: Context, overlay: Overlay): void {
   drawRepeat(ctx, overlay)
   drawSymmetry(ctx, overlay)
   drawSelection(ctx, overlay)
+  drawMarked(ctx, overlay)
+  drawLit(ctx, overlay)
   if (overlay.hover) ring(ctx, overlay, overlay.hover, overlay.colours.ink, 1.5)
   if (overlay.cursor) ring(ctx, overlay, overlay.cursor, overlay.colours.madder, 2.5)
 }

@@ -47,6 +47,12 @@ export const useMat = defineStore('mat', () => {
   /** What a panel would make of the part if it were done now: shown, not yet laid. */
   const ghost = shallowRef<Part | null>(null)
   const ghostTray = shallowRef<readonly TrayBead[] | null>(null)
+  /** Beads that the proofreader points at, and what it says of them. */
+  const lit = shallowRef<{
+    readonly part: string
+    readonly keys: readonly number[]
+    readonly says: string
+  } | null>(null)
   /**
    * Begins anew for another piece: what is selected, bent or open belongs to the one before. The clip and the tool
    * stay in the hand.
@@ -56,6 +62,7 @@ export const useMat = defineStore('mat', () => {
     if (id === piece) return
     piece = id
     part.value = panel.value = cursor.value = hover.value = selection.value = ghost.value = ghostTray.value = null
+    lit.value = null
     bent.value = wrongSide.value = turned.value = false
     symmetry.value = 'none'
     chart.value = ''
@@ -84,5 +91,6 @@ export const useMat = defineStore('mat', () => {
     panel,
     ghost,
     ghostTray,
+    lit,
   }
 })

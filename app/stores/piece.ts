@@ -5,6 +5,7 @@ import { pieceToBody } from '#core/piece/codec'
 import { alikeSteps } from '#core/piece/alike'
 import { awaited, canMove } from '#core/piece/awaited'
 import { applySteps, type Step } from '#core/piece/step'
+import { withMeant } from '#core/proof/meant'
 import { api, reach } from '../composables/api'
 import { Line, mineAsCopy, type Shown } from '../line/line'
 import { layAway } from '../mat/laying'
@@ -133,7 +134,7 @@ export const usePiece = defineStore('piece', () => {
   /** One gesture. Returns a sentence if it cannot be done; then nothing has changed. */
   const commit = (label: string, given: readonly Step[]): string | null => {
     did.value = label
-    const steps = piece.value ? alikeSteps(piece.value, given) : given
+    const steps = piece.value ? withMeant(piece.value, alikeSteps(piece.value, given)) : given
     const last = waiting.at(-1)
     if (last) {
       // Places of the old picture may hold another bead in the new one.

@@ -48,4 +48,5 @@ export function proofOf(piece: Piece, around: Surroundings = {}, rules: readonly
 }
 
 /** Findings that want a look: what stops the work or looks wrong. */
-export const wanting = ({ open }: Proof): readonly Finding[] => open.filter(({ weight }) => weight !== 'note')
+export const wanting = ({ open }: Pick<Proof, 'open'>): readonly Finding[] =>
+  open.filter(({ weight }) => weight !== 'note')

@@ -24,6 +24,8 @@ import { applyStep, type Step } from '#core/piece/step'
 import { asSeen } from '#core/colour/vision'
 import { feelQuestion } from '#core/fit/feel'
 import { partFindings } from '#core/proof/finding'
+import { markedLines } from '#core/proof/marks'
+import { wanting } from '#core/proof/proof'
 
 import { beadCounts, tallyPiece } from '#core/tally/tally'
 import { rowWords } from '#core/tally/words'
@@ -34,6 +36,7 @@ import { belongsElsewhere, hasSelectedText, isCommand } from '../../../composabl
 import { useAccount } from '../../../stores/account'
 import { useMat, type Panel } from '../../../stores/mat'
 import { usePiece } from '../../../stores/piece'
+import { useProof } from '../../../stores/proof'
 import BentView from '../../../mat/BentView.vue'
 import RopeView from '../../../mat/RopeView.vue'
 import MatCanvas from '../../../mat/MatCanvas.vue'
@@ -341,6 +344,14 @@ watch(
   },
 )
 
+// ---- the proofreader
+const proof = useProof()
+const marked = computed(() => markedLines(part.value, wanting({ open: proof.open })))
+// What is lit may have moved.
+watch(piece, () => {
+  mat.lit = null
+})
+
 // ---- answers
 const findings = computed(() => partFindings(part.value, piece.value))
 const counts = computed(() => beadCounts(piece.value.tray, tallyPiece(piece.value)))
@@ -406,7 +417,15 @@ const underHand = computed(() => {
         :tray="seenTray"
         :tone="mat.tone === 'theme' ? theme : mat.tone"
       />
-      <MatCanvas v-else-if="!isTold" ref="canvas" class="canvas" :piece="piece" :part="part" @outcome="outcome" />
+      <MatCanvas
+        v-else-if="!isTold"
+        ref="canvas"
+        class="canvas"
+        :piece="piece"
+        :part="part"
+        :marked="marked"
+        @outcome="outcome"
+      />
       <div v-if="!isTold" class="turns" role="toolbar" aria-label="View">
         <template v-if="!mat.bent">
           <button type="button" class="tool" aria-label="Closer" title="Closer (+)" @click="canvas?.zoom(1.25)">
@@ -534,6 +553,13 @@ const underHand = computed(() => {
           }}</span>
         </div>
       </div>
+      <p v-if="mat.lit && mat.lit.part === part.id" class="found lit" data-test="lit">
+        {{ mat.lit.says }}
+        <span class="lit-acts"
+          ><NuxtLink :to="`/piece/${store.id}/proof`">Back to the proof</NuxtLink>
+          <button type="button" class="link" @click="mat.lit = null">Put the light out</button></span
+        >
+      </p>
       <p v-for="f in findings" :key="f.says" class="found" :class="{ stops: f.weight === 'stops' }">{{ f.says }}</p>
       <h3 class="ask">Of what</h3>
       <CordList v-if="!isCounted(part)" :piece="piece" :part="part" />
@@ -734,6 +760,14 @@ const underHand = computed(() => {
 }
 .big {
   font-size: 40px;
+}
+.lit {
+  display: grid;
+  gap: 4px;
+}
+.lit-acts {
+  display: flex;
+  gap: 16px;
 }
 .found {
   padding: 8px 12px;

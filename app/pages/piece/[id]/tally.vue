@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
 import { partFindings } from '#core/proof/finding'
+import { markedRows } from '#core/proof/marks'
+import { wanting } from '#core/proof/proof'
 import { columnsOf, fittedPart, techniqueOf, type Part, workOf, rowsOf } from '#core/piece/piece'
 
 import { beadCounts, sizeCounts, tallyJoin, tallyPart, tallyPiece, tallySection, totalOf } from '#core/tally/tally'
@@ -14,6 +16,7 @@ import { rowsCsv, tallyCsv } from '#core/format/tally-csv'
 import { showNumber } from '#core/units/length'
 import { saveFile, slug } from '../../../composables/save-file'
 import { usePiece } from '../../../stores/piece'
+import { useProof } from '../../../stores/proof'
 import CordList from '../../../components/CordList.vue'
 import RowWords from '../../../components/RowWords.vue'
 import StepStrip from '../../../components/StepStrip.vue'
@@ -46,6 +49,9 @@ const join = computed(() => ({
 /** Work that is told step by step, as it looks. */
 const pictured = computed(() => shownRows(part.value))
 const findings = computed(() => partFindings(part.value, piece.value))
+/** Rows that want a look. */
+const proof = useProof()
+const marks = computed(() => markedRows(part.value, wanting({ open: proof.open })))
 const pages = computed(() => Math.max(1, Math.ceil(count.value / PAGE)))
 const shown = computed(() => {
   const from = Math.min(page.value, pages.value - 1) * PAGE
@@ -184,7 +190,9 @@ function choose(part: string) {
       </div>
       <p v-for="f in findings" :key="f.says" :class="{ finding: f.weight === 'stops' }" class="found">{{ f.says }}</p>
       <ol v-if="isCounted(part)" class="list">
-        <li v-for="w in shown" :key="w.index"><RowWords :words="w" :piece="piece" /></li>
+        <li v-for="w in shown" :key="w.index">
+          <RowWords :words="w" :piece="piece" :mark="marks.get(w.index)?.says" />
+        </li>
       </ol>
       <template v-if="join.says && page >= pages - 1">
         <p class="found">{{ join.says }}</p>
