@@ -220,6 +220,10 @@ export type RopeMove = 'half turn' | 'along' | 'screw'
 
 /** The surface of a rope, where it is known in closed form. */
 export interface RopeSurface {
+  /** Whole steps of its unrolled lattice once round, as many as a round goes along. */
+  readonly steps: number
+  /** Where a bead lies in that lattice: steps round, and along. */
+  spot(bead: StrandBead): { readonly col: number; readonly row: number }
   /** Lines that run nearly straight along it. */
   readonly lines: number
   /** Rounds after which every strand lies in its line again. */

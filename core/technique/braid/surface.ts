@@ -95,6 +95,8 @@ export function roundSurface(strands: number, school: School, own: Settings): Ro
   // The twist at which the nearly straight lines are straight.
   const straight = -360 / (strands / 4 + 1)
   return {
+    steps: pairs,
+    spot: ({ s, k }) => spotOf(s, k, strands, school),
     lines: linesOf(strands),
     rounds: periodOf(strands),
     line: ({ s, k }) => lineOf(spotOf(s, k, strands, school), strands, school),

@@ -1,0 +1,124 @@
+import { VOID, type Field } from './field'
+import { lawsOf, type Law } from './laws'
+import { votes, type Vote } from './vote'
+
+/** Odd beads as findings: those that lie together are one, and what is plainly meant is left out. */
+
+/** Beads that break what the rest follows. */
+export interface OddOnes {
+  /** Cells of the field, and what each should be. */
+  readonly cells: readonly number[]
+  readonly expected: readonly number[]
+  /** The most places like one of them that say so. */
+  readonly witnesses: number
+  /** Whether two places differ and nothing says which of the two is right. */
+  readonly pair: boolean
+  /** Three witnesses and no doubt: odd; else worth a look. */
+  readonly sure: boolean
+}
+
+const NEAR = 2
+const NEAR_IN_STRAND = 12
+
+/** Cells near each other, or in one line, together. */
+export function clusters(f: Field, keys: readonly number[], reach = NEAR, inLine = true): number[][] {
+  const { columns, line } = f
+  const left = new Set(keys)
+  const out: number[][] = []
+  for (const first of keys) {
+    if (!left.delete(first)) continue
+    const group = [first]
+    for (let i = 0; i < group.length; i++) {
+      const [c, r] = [group[i]! % columns, Math.floor(group[i]! / columns)]
+      for (const other of left) {
+        const dc = Math.abs((other % columns) - c)
+        const dr = Math.abs(Math.floor(other / columns) - r)
+        const joined = inLine && (line === 'row' ? dr === 0 : dc === 0 && dr <= NEAR_IN_STRAND)
+        if ((dc <= reach && dr <= reach) || joined) {
+          left.delete(other)
+          group.push(other)
+        }
+      }
+    }
+    out.push(group)
+  }
+  return out
+}
+
+/** Patches of more cells over more lines are another motif. */
+const PATCH = 14
+const PATCH_LINES = 2
+const TALL = 9
+const TALL_LINES = 4
+/** A colour of which so large a share is odd is used for little else: letters. */
+const OWN_USES = 0.6
+const OWN_LEAST = 5
+
+/** Whether an exception is meant: it is large, it has its own mirror image, or a colour that lies nowhere else. */
+function isMeant(f: Field, group: readonly number[], at: ReadonlyMap<number, Vote>): boolean {
+  const { columns, colour } = f
+  const lines = new Set(group.map((k) => (f.line === 'row' ? Math.floor(k / columns) : k % columns))).size
+  if ((group.length > PATCH && lines > PATCH_LINES) || (group.length > TALL && lines > TALL_LINES)) return true
+  const own = colour[group[0]!]!
+  if (group.length >= OWN_LEAST && group.every((k) => colour[k] === own)) {
+    let [uses, odd] = [0, 0]
+    for (let k = 0; k < colour.length; k++)
+      if (colour[k] === own) {
+        uses++
+        if (at.has(k)) odd++
+      }
+    if (odd >= OWN_USES * uses) return true
+  }
+  const x0 = 2 * f.minX + f.spanX - 1
+  const mirrors: ((k: number) => readonly [number, number])[] = [
+    (k) => [x0 - f.X[k]!, f.Y[k]!],
+    (k) => [f.X[k]!, f.spanY - 1 - f.Y[k]!],
+    (k) => [x0 - f.X[k]!, f.spanY - 1 - f.Y[k]!],
+  ]
+  return mirrors.some((mirror) => {
+    let [moved, same] = [0, 0]
+    for (const k of group) {
+      const [x, y] = mirror(k)
+      const inside = x >= f.minX && x - f.minX < f.spanX && y >= 0 && y < f.spanY
+      const to = inside ? f.table[y * f.spanX + x - f.minX]! : -1
+      if (to >= 0 && colour[to] === colour[k] && (at.has(to) || to === k)) {
+        same++
+        if (to !== k) moved++
+      }
+    }
+    return same === group.length && moved > 0
+  })
+}
+
+/** Cells under which a field says nothing. */
+const LEAST_CELLS = 24
+/** Findings beyond which a design is loose, not mistaken. */
+const FOUND_MOST = 6
+/** Witnesses from which on a bead is odd without doubt. */
+const SURE = 3
+
+/** The beads of a field that break what the rest follows; none where it follows too little. */
+export function oddIn(f: Field, laws: readonly Law[] = lawsOf(f)): OddOnes[] {
+  if (f.colour.length < LEAST_CELLS) return []
+  const found = votes(f, laws).filter(({ k }) => f.colour[k] !== VOID)
+  if (found.length === 0) return []
+  const at = new Map<number, Vote>(found.map((vote) => [vote.k, vote]))
+  const kept = clusters(f, [...at.keys()]).filter((group) => !isMeant(f, group, at))
+  // Two places of which nothing says which is right are one finding.
+  const merged: number[][] = []
+  for (const group of kept) {
+    const partner = group.map((k) => at.get(k)!.pair).find((k) => k >= 0)
+    const other = partner === undefined ? undefined : merged.find((m) => m.includes(partner))
+    if (other) other.push(...group)
+    else merged.push([...group])
+  }
+  if (merged.length > FOUND_MOST) return []
+  return merged.map((group) => {
+    const witnesses = Math.max(...group.map((k) => at.get(k)!.witnesses))
+    return {
+      cells: group,
+      expected: group.map((k) => at.get(k)!.expected),
+      ...{ witnesses, pair: witnesses === 1, sure: witnesses >= SURE },
+    }
+  })
+}

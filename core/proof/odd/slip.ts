@@ -1,0 +1,221 @@
+import type { GridPart } from '../../piece/piece'
+import { blankOf, cellAt, VOID, type Field } from './field'
+import { movesOf, type Move } from './moves'
+
+/**
+ * A row too few or too many. If a row is missing before row s, rows from s on are one row early: pairs of beads that a
+ * shift of the design joins agree as ever where both lie before s, or both behind; those of which one lies on each
+ * side agree at one row less. For every shift and every s this is summed up; where one s leaves hardly a failure and
+ * without it there are many, the row is named, with all that would do as well.
+ */
+export interface Slip {
+  readonly kind: 'missing' | 'doubled'
+  /** Row of the field before which one is missing, or which is there twice; any up to `to` would do as well. */
+  readonly row: number
+  readonly to: number
+  /** Rows in which it shows. */
+  readonly witnesses: number
+}
+
+const LEAST_ROWS = 12
+/** Failures that a slip must take away, in rows of which there are so many, and the share of them that it may leave. */
+const LEAST_GAIN = 8
+const LEAST_SHOWN = 2
+const LEFT = 0.15
+/** Share of all pairs that may fail besides: other mistakes. */
+const OTHER = 0.07
+/** A place is named where it is so narrow, rows. */
+const MOST_RANGE = 12
+
+/** Shifts along that hold in the whole, in its first half or in its second. */
+function shiftsOf(f: Field): Move[] {
+  const half = Math.floor(f.rows / 2) * f.columns
+  const n = f.colour.length
+  const first = new Uint8Array(n).fill(1, half)
+  const second = new Uint8Array(n).fill(1, 0, half)
+  const out = new Map<string, Move>()
+  for (const told of [null, first, second])
+    for (const move of movesOf(f, told))
+      if (move.sx === 1 && move.sy === 1 && move.b > 0) out.set(`${move.a} ${move.b}`, move)
+  return [...out.values()]
+}
+
+/** Failures and pairs by row of the lower bead, prefix sums over rows. */
+class Sums {
+  readonly pairs: Int32Array
+  readonly fails: Int32Array
+
+  constructor(rows: number) {
+    this.pairs = new Int32Array(rows + 1)
+    this.fails = new Int32Array(rows + 1)
+  }
+
+  add(r: number, fail: boolean): void {
+    this.pairs[r + 1]!++
+    if (fail) this.fails[r + 1]!++
+  }
+
+  close(): void {
+    for (let r = 1; r < this.pairs.length; r++) {
+      this.pairs[r]! += this.pairs[r - 1]!
+      this.fails[r]! += this.fails[r - 1]!
+    }
+  }
+}
+
+interface Between {
+  /** Failures and pairs of rows from `from` up to, not with, `to`. */
+  readonly fails: number
+  readonly pairs: number
+}
+
+const between = (s: Sums, from: number, to: number): Between => {
+  const last = s.pairs.length - 1
+  const [a, b] = [Math.max(0, Math.min(last, from)), Math.max(0, Math.min(last, to))]
+  return b <= a ? { fails: 0, pairs: 0 } : { fails: s.fails[b]! - s.fails[a]!, pairs: s.pairs[b]! - s.pairs[a]! }
+}
+
+/** How a shift fares with rows as they are, one row early from the upper bead on, and one row early throughout. */
+interface Fares {
+  /** Rows that the shift goes on, as whole rows. */
+  readonly on: number
+  readonly asIs: Sums
+  readonly across: Sums
+  readonly behind: Sums
+}
+
+/**
+ * Fares of a shift for a row missing (`by` 1: what was row o lies in row o − 1 behind it) or doubled (`by` −1); by how
+ * many whole rows it goes on, since of what is staggered some beads go a row further than others.
+ */
+function faresOf(f: Field, ground: Field, { a, b }: Move, by: 1 | -1): Fares[] {
+  const { columns, rows, colour, edges } = f
+  const out = new Map<number, Fares>()
+  const fares = (on: number): Fares => {
+    const known = out.get(on) ?? { on, asIs: new Sums(rows), across: new Sums(rows), behind: new Sums(rows) }
+    out.set(on, known)
+    return known
+  }
+  const says = (k: number, to: number): boolean | null =>
+    colour[k] === VOID || colour[to] === VOID
+      ? null
+      : colour[k] !== colour[to]
+        ? true
+        : edges[k] && edges[to]
+          ? false
+          : null
+  for (let o = 0; o < ground.rows; o++)
+    for (let c = 0; c < columns; c++) {
+      const at = o * columns + c
+      const to = cellAt(ground, ground.X[at]! + a, ground.Y[at]! + b)
+      if (to < 0) continue
+      const target = Math.floor(to / columns)
+      const sums = fares(target - o)
+      const put = (s: Sums, from: number, onto: number) => {
+        if (from < 0 || from >= rows || onto < 0 || onto >= rows) return
+        const fail = says(from * columns + c, onto * columns + (to % columns))
+        if (fail !== null) s.add(from, fail)
+      }
+      put(sums.asIs, o, target)
+      put(sums.across, o, target - by)
+      put(sums.behind, o - by, target - by)
+    }
+  const all = [...out.values()]
+  for (const { asIs, across, behind } of all) {
+    asIs.close()
+    across.close()
+    behind.close()
+  }
+  return all
+}
+
+interface Cost {
+  readonly fails: number
+  readonly pairs: number
+  /** Failures, as rows are, of pairs that lie on both sides. */
+  readonly shown: number
+  readonly left: number
+}
+
+/** What a slip at row s leaves. A row doubled at s: rows from s on are copies and what follows, one row late. */
+function costAt(all: readonly Fares[], rows: number, s: number, by: 1 | -1): Cost {
+  let [fails, pairs, shown, left] = [0, 0, 0, 0]
+  for (const { on, asIs, across, behind } of all) {
+    // In rows as they were: sources before s whose targets lie before s; across it; and behind it.
+    const before = between(asIs, 0, s - on)
+    const over = between(across, Math.max(0, s - on + (by > 0 ? 1 : 0)), s)
+    const after = between(behind, s, rows)
+    const was = between(asIs, Math.max(0, s - on), s)
+    fails += before.fails + over.fails + after.fails
+    pairs += before.pairs + over.pairs + after.pairs
+    shown += was.fails
+    left += over.fails
+  }
+  return { fails, pairs, shown, left }
+}
+
+/** Rows on both sides of s in which failures show as they are. */
+function rowsShown(all: readonly Fares[], s: number): number {
+  let shown = 0
+  const most = Math.max(...all.map(({ on }) => on))
+  for (let r = Math.max(0, s - most); r < s; r++)
+    if (all.some(({ asIs, on }) => r + on >= s && between(asIs, r, r + 1).fails > 0)) shown++
+  return shown
+}
+
+/** Share of the pairs across a place that may fail for a shift to hold there; share that must lie on one side. */
+const HOLDS = 0.03
+const ON_ONE_SIDE = 0.25
+
+/** Whether a shift holds as rows are, across a place and beside it: then nothing slips there. */
+function holdsAcross(all: readonly Fares[], rows: number, s: number): boolean {
+  let [pairs, across, failsAcross, fails] = [0, 0, 0, 0]
+  for (const { on, asIs } of all) {
+    const [whole, over] = [between(asIs, 0, rows), between(asIs, Math.max(0, s - on), s)]
+    pairs += whole.pairs
+    fails += whole.fails
+    across += over.pairs
+    failsAcross += over.fails
+  }
+  return (
+    fails <= OTHER * pairs &&
+    failsAcross <= HOLDS * across &&
+    across >= LEAST_GAIN &&
+    pairs - across >= ON_ONE_SIDE * pairs
+  )
+}
+
+interface Claim {
+  readonly value: number
+  readonly slip: Slip
+}
+
+/** Where a shift says that a row is missing or doubled; null where it says nothing. */
+function claimOf(all: readonly Fares[], rows: number, by: 1 | -1): Claim | null {
+  const [asIs, pairs] = all.reduce((sum, { asIs: s }) => [sum[0]! + s.fails[rows]!, sum[1]! + s.pairs[rows]!], [0, 0])
+  if (asIs! < LEAST_GAIN) return null
+  const costs = Array.from({ length: rows - 1 }, (_, k) => costAt(all, rows, k + 1, by))
+  const least = Math.min(...costs.map(({ fails }) => fails))
+  const at = costs.findIndex(({ fails }) => fails === least)
+  const cost = costs[at]!
+  if (asIs! - least < LEAST_GAIN || cost.shown < LEAST_GAIN || cost.left > LEFT * cost.shown) return null
+  if (cost.fails > OTHER * cost.pairs) return null
+  let to = at
+  while (to + 1 < costs.length && costs[to + 1]!.fails === least) to++
+  const witnesses = rowsShown(all, at + 1)
+  if (to - at + 1 > MOST_RANGE || witnesses < LEAST_SHOWN) return null
+  const kind = by > 0 ? 'missing' : 'doubled'
+  return { value: (asIs! - 3 * least) / pairs!, slip: { kind, row: at + 1, to: to + 1, witnesses } }
+}
+
+/** The row that is missing or there twice, where one is; null where none is, or several are. */
+export function slipIn(part: GridPart, f: Field): Slip | null {
+  const { rows } = f
+  if (f.line !== 'row' || f.cyclic > 0 || rows < LEAST_ROWS) return null
+  const moves = shiftsOf(f)
+  if (moves.length === 0) return null
+  const ground = blankOf(part, rows + 1)
+  const fares = ([1, -1] as const).flatMap((by) => moves.map((move) => ({ by, all: faresOf(f, ground, move, by) })))
+  const claims = fares.flatMap(({ by, all }) => claimOf(all, rows, by) ?? []).sort((a, b) => b.value - a.value)
+  return claims.find(({ slip }) => !fares.some(({ all }) => holdsAcross(all, rows, slip.row)))?.slip ?? null
+}
