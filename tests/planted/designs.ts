@@ -1,4 +1,4 @@
-import { cellsFrom } from '#core/grid/cells'
+import { cellsFrom, flatten, type Cells } from '#core/grid/cells'
 import type { Part } from '#core/piece/piece'
 import { requireTechnique } from '#core/technique/registry'
 import type { Settings } from '#core/technique/technique'
@@ -258,9 +258,22 @@ function braid(seed: number): Design {
   return { family: 'braids', seed, part: partOf(technique, 'cylinder-11', columns, [[], cells, []]) }
 }
 
+/** Whether a pattern is one: no colour has nearly all of it. */
+function isDrawn(cells: readonly number[]): boolean {
+  const counts = new Map<number, number>()
+  for (const v of cells) counts.set(v, (counts.get(v) ?? 0) + 1)
+  return Math.max(...counts.values()) <= 0.96 * cells.length
+}
+
 /** A design of a family; the same for the same seed. */
 export function designOf(family: string, seed: number): Design {
-  if (family === 'braids') return braid(seed)
+  for (let k = 0; ; k++) {
+    const design = family === 'braids' ? braid(seed + 1000 * k) : drawn(family, seed + 100_000 * k)
+    if (isDrawn([...flatten(design.part.repeat as Cells)])) return { ...design, seed }
+  }
+}
+
+function drawn(family: string, seed: number): Design {
   const chance = new Chance(seed * 31 + FAMILY_NAMES.indexOf(family) * 7919)
   const stitch = chance.of(STITCHES.filter((s) => family !== 'borders' || !s.round))
   const colours = chance.whole(2, 5)
@@ -268,8 +281,7 @@ export function designOf(family: string, seed: number): Design {
   const wanted = chance.whole(10, 30)
   // What is aside by half a bead has two steps to a bead.
   const perColumn = stitch.technique === 'brick' ? 2 : 1
-  const drawn = FAMILIES[within]!(chance, colours, stitch.columns(wanted) * perColumn)
-  const { pattern, period, across } = drawn
+  const { pattern, period, across } = FAMILIES[within]!(chance, colours, stitch.columns(wanted) * perColumn)
   // Round a tube the pattern closes.
   const least = across ? (stitch.technique === 'peyote-tube' && across % 2 === 1 ? 2 * across : across) : 1
   const columns =

@@ -19,6 +19,9 @@ export interface Law extends Move {
 /** A law fails in at most this share of its pairs, of which there are so many at least. */
 const MOST_FAILS = 0.12
 const LEAST_PAIRS = 40
+/** Where little is drawn, a few mistakes are a large share of it. */
+const FEW_FAILS = 24
+const MOST_FAILS_OF_FEW = 0.25
 /** Columns in which a move fails more often are none of its own. */
 const COLUMN_FAILS = 0.2
 /** Rows in which it fails more often are none of its own, where so many follow each other: fewer are a mistake. */
@@ -115,7 +118,8 @@ function lawOf(f: Field, move: Move): Law | null {
     if (!mark(f, sum, out)) break
     sum = tally(f, image, out)
   }
-  if (sum.pairs < LEAST_PAIRS || sum.fails > MOST_FAILS * sum.pairs) return null
+  const few = sum.fails <= FEW_FAILS && sum.fails <= MOST_FAILS_OF_FEW * sum.pairs
+  if (sum.pairs < LEAST_PAIRS || (sum.fails > MOST_FAILS * sum.pairs && !few)) return null
   for (let k = 0, r = 0; r < f.rows; r++)
     for (let c = 0; c < f.columns; c++, k++) if (out.rows[r] || out.columns[c]) image[k] = -1
   return { ...move, image, pairs: sum.pairs, fails: sum.fails, restless }

@@ -22,10 +22,47 @@ const LEAST_ROWS = 12
 const LEAST_GAIN = 8
 const LEAST_SHOWN = 2
 const LEFT = 0.15
+/** Share of the pairs across it that fail at least: a slip shows over the whole width. */
+const SHOWN = 0.25
 /** Share of all pairs that may fail besides: other mistakes. */
 const OTHER = 0.07
 /** A place is named where it is so narrow, rows. */
 const MOST_RANGE = 12
+
+/** Shifts that are asked at most. */
+const MOST_SHIFTS = 12
+
+/** Rows that are tried straight along at most, and how many of these are kept. */
+const MOST_ROWS_ON = 96
+const MOST_STRAIGHT = 6
+/** Share of its pairs that fail, from which on a distance is none of the design’s. */
+const FAILS = 0.5
+
+/** Distances straight along, in rows, at which rows agree best: a slip leaves them agreeing in most. */
+function straightOf(f: Field): Move[] {
+  const { columns, rows, colour, edges, rowStep, wrap } = f
+  // Rows that lie aside in turns move aside by a step with every odd distance.
+  const aside = rowStep === 1 && (wrap.x > 0 ? wrap.x : f.spanX) > columns * 1.5
+  const out: { readonly move: Move; readonly rate: number }[] = []
+  for (let on = 1; on <= Math.min(MOST_ROWS_ON, rows >> 1); on++) {
+    if (aside && on % 2 === 1) continue
+    let [pairs, fails] = [0, 0]
+    for (let k = 0, to = on * columns; to < colour.length; k++, to++) {
+      if (colour[k] === VOID || colour[to] === VOID) continue
+      if (colour[k] !== colour[to]) {
+        pairs++
+        fails++
+      } else if (edges[k] && edges[to]) pairs++
+    }
+    if (pairs >= LEAST_PAIRS && fails <= FAILS * pairs)
+      out.push({ move: { sx: 1, sy: 1, a: 0, b: on * rowStep }, rate: fails / pairs })
+  }
+  return out
+    .sort((p, q) => p.rate - q.rate || p.move.b - q.move.b)
+    .slice(0, MOST_STRAIGHT)
+    .map(({ move }) => move)
+}
+const LEAST_PAIRS = 30
 
 /** Shifts along that hold in the whole, in its first half or in its second. */
 function shiftsOf(f: Field): Move[] {
@@ -33,11 +70,12 @@ function shiftsOf(f: Field): Move[] {
   const n = f.colour.length
   const first = new Uint8Array(n).fill(1, half)
   const second = new Uint8Array(n).fill(1, 0, half)
-  const out = new Map<string, Move>()
+  const out = new Map<string, Move>(straightOf(f).map((move) => [`${move.a} ${move.b}`, move]))
   for (const told of [null, first, second])
     for (const move of movesOf(f, told))
       if (move.sx === 1 && move.sy === 1 && move.b > 0) out.set(`${move.a} ${move.b}`, move)
-  return [...out.values()]
+  // Short ones say most: fewer pairs lie across a place.
+  return [...out.values()].sort((p, q) => p.b + Math.abs(p.a) - q.b - Math.abs(q.a)).slice(0, MOST_SHIFTS)
 }
 
 /** Failures and pairs by row of the lower bead, prefix sums over rows. */
@@ -134,12 +172,13 @@ interface Cost {
   readonly pairs: number
   /** Failures, as rows are, of pairs that lie on both sides. */
   readonly shown: number
+  readonly shownPairs: number
   readonly left: number
 }
 
 /** What a slip at row s leaves. A row doubled at s: rows from s on are copies and what follows, one row late. */
 function costAt(all: readonly Fares[], rows: number, s: number, by: 1 | -1): Cost {
-  let [fails, pairs, shown, left] = [0, 0, 0, 0]
+  let [fails, pairs, shown, shownPairs, left] = [0, 0, 0, 0, 0]
   for (const { on, asIs, across, behind } of all) {
     // In rows as they were: sources before s whose targets lie before s; across it; and behind it.
     const before = between(asIs, 0, s - on)
@@ -149,9 +188,10 @@ function costAt(all: readonly Fares[], rows: number, s: number, by: 1 | -1): Cos
     fails += before.fails + over.fails + after.fails
     pairs += before.pairs + over.pairs + after.pairs
     shown += was.fails
+    shownPairs += was.pairs
     left += over.fails
   }
-  return { fails, pairs, shown, left }
+  return { fails, pairs, shown, shownPairs, left }
 }
 
 /** Rows on both sides of s in which failures show as they are. */
@@ -199,7 +239,7 @@ function claimOf(all: readonly Fares[], rows: number, by: 1 | -1): Claim | null 
   const at = costs.findIndex(({ fails }) => fails === least)
   const cost = costs[at]!
   if (asIs! - least < LEAST_GAIN || cost.shown < LEAST_GAIN || cost.left > LEFT * cost.shown) return null
-  if (cost.fails > OTHER * cost.pairs) return null
+  if (cost.fails > OTHER * cost.pairs || cost.shown < SHOWN * cost.shownPairs) return null
   let to = at
   while (to + 1 < costs.length && costs[to + 1]!.fails === least) to++
   const witnesses = rowsShown(all, at + 1)
@@ -216,6 +256,15 @@ export function slipIn(part: GridPart, f: Field): Slip | null {
   if (moves.length === 0) return null
   const ground = blankOf(part, rows + 1)
   const fares = ([1, -1] as const).flatMap((by) => moves.map((move) => ({ by, all: faresOf(f, ground, move, by) })))
-  const claims = fares.flatMap(({ by, all }) => claimOf(all, rows, by) ?? []).sort((a, b) => b.value - a.value)
-  return claims.find(({ slip }) => !fares.some(({ all }) => holdsAcross(all, rows, slip.row)))?.slip ?? null
+  const claims = fares
+    .flatMap(({ by, all }) => claimOf(all, rows, by) ?? [])
+    .filter(({ slip }) => !fares.some(({ all }) => holdsAcross(all, rows, slip.row)))
+  // A row that is really missing is claimed by every shift of the design; a false claim by one.
+  const alike = (p: Slip, q: Slip) => p.kind === q.kind && p.row <= q.to && q.row <= p.to
+  const support = ({ slip }: Claim) =>
+    claims.reduce((total, other) => total + (alike(slip, other.slip) ? other.value : 0), 0)
+  const [best] = claims
+    .map((claim) => ({ claim, score: support(claim) }))
+    .sort((p, q) => q.score - p.score || p.claim.slip.to - p.claim.slip.row - (q.claim.slip.to - q.claim.slip.row))
+  return best?.claim.slip ?? null
 }
