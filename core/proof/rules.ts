@@ -5,6 +5,7 @@ import { glyphs } from './rule/glyphs'
 import { pairParts, strandHalves } from './rule/halves'
 import { holes } from './rule/holes'
 import { neighbours } from './rule/neighbours'
+import { oddOnes } from './rule/odd'
 import { own } from './rule/own'
 import { colourCycle, repeatCloses, roundCloses, turningRow } from './rule/repeat'
 import { edgeSeries, lineSeries } from './rule/series'
@@ -25,6 +26,7 @@ export const RULES: readonly Rule[] = [
   repeatCloses,
   roundCloses,
   colourCycle,
+  oddOnes,
   holes,
   sharpEdges,
   neighbours,

@@ -122,16 +122,16 @@ const diamonds: Draw = (chance, colours) => {
 }
 
 const FAMILIES: Readonly<Record<string, Draw>> = {
-  stripes(chance, colours) {
+  'stripes'(chance, colours) {
     const list = sequence(chance, chance.whole(5, 14), colours)
     return { period: list.length, across: 1, pattern: (_x, y) => list[mod(y, list.length)]! }
   },
-  slants(chance, colours) {
+  'slants'(chance, colours) {
     const list = sequence(chance, chance.whole(4, 10), colours)
     const lean = chance.of([1, -1, 2, -2])
     return { period: list.length, across: list.length, pattern: (x, y) => list[mod(lean * x + y, list.length)]! }
   },
-  chevrons(chance, colours) {
+  'chevrons'(chance, colours) {
     const w = chance.whole(2, 6)
     const list = sequence(chance, chance.whole(4, 12), colours)
     return {
@@ -140,7 +140,7 @@ const FAMILIES: Readonly<Record<string, Draw>> = {
     }
   },
   diamonds,
-  checks(chance, colours) {
+  'checks'(chance, colours) {
     const [w, h] = [chance.whole(2, 4), chance.whole(2, 5)]
     const fill = [figure(chance, w, h, colours), figure(chance, w, h, colours)]
     const ground = [1, 2]
@@ -152,7 +152,7 @@ const FAMILIES: Readonly<Record<string, Draw>> = {
       },
     }
   },
-  tiles(chance, colours) {
+  'tiles'(chance, colours) {
     const [w, h] = [chance.whole(3, 8), chance.whole(4, 10)]
     const tile = Array.from({ length: h }, () => sequence(chance, w, colours))
     const off = chance.is(0.4) ? chance.whole(1, w - 1) : 0
@@ -177,10 +177,10 @@ const FAMILIES: Readonly<Record<string, Draw>> = {
       },
     }
   },
-  figures: figures(() => 'plain'),
+  'figures': figures(() => 'plain'),
   'mirrored figures': figures((row, column) => ((row + column) % 2 === 0 ? 'plain' : 'mirror')),
   'turned figures': figures((row, column) => ((row + column) % 2 === 0 ? 'plain' : 'turn')),
-  borders(chance, colours, wide) {
+  'borders'(chance, colours, wide) {
     const inner = FAMILIES[chance.of(['diamonds', 'figures', 'chevrons', 'tiles'])]!(chance, colours, wide)
     const edge = chance.whole(1, 3)
     const lists = Array.from({ length: edge }, () => sequence(chance, chance.of([2, 3, 4]), colours))
@@ -193,7 +193,7 @@ const FAMILIES: Readonly<Record<string, Draw>> = {
       },
     }
   },
-  waves(chance, colours) {
+  'waves'(chance, colours) {
     const length = chance.whole(6, 12)
     const rise = chance.whole(1, 3)
     const list = sequence(chance, chance.whole(5, 12), colours)
@@ -203,7 +203,7 @@ const FAMILIES: Readonly<Record<string, Draw>> = {
         list[mod(y + Math.round(rise * Math.sin((2 * Math.PI * mod(x, length)) / length)), list.length)]!,
     }
   },
-  scales(chance, colours) {
+  'scales'(chance, colours) {
     const w = 2 * chance.whole(2, 4)
     const h = chance.whole(3, 5)
     const list = sequence(chance, h + w, colours)
@@ -284,8 +284,7 @@ function drawn(family: string, seed: number): Design {
   const { pattern, period, across } = FAMILIES[within]!(chance, colours, stitch.columns(wanted) * perColumn)
   // Round a tube the pattern closes.
   const least = across ? (stitch.technique === 'peyote-tube' && across % 2 === 1 ? 2 * across : across) : 1
-  const columns =
-    stitch.round && across ? Math.max(least, Math.round(wanted / least) * least) : stitch.columns(wanted)
+  const columns = stitch.round && across ? Math.max(least, Math.round(wanted / least) * least) : stitch.columns(wanted)
   const periods = chance.whole(...PERIODS)
   const fitting = stitch.step === 2 && period % 2 === 1 ? 2 * period : period
   const rows = Math.min(MOST_ROWS, Math.max(12, Math.ceil((fitting * periods) / stitch.step)))
@@ -293,8 +292,7 @@ function drawn(family: string, seed: number): Design {
     const [x, y] = stitch.at(k % columns, Math.floor(k / columns))
     return pattern(x, y)
   })
-  const plain = (count: number, colour: number) =>
-    Array<number>(count * columns).fill(colour)
+  const plain = (count: number, colour: number) => Array<number>(count * columns).fill(colour)
   const ends = family === 'ends' ? [plain(2 * chance.whole(1, 3), 1), plain(2 * chance.whole(1, 3), 2)] : [[], []]
   return { family, seed, part: partOf(stitch.technique, stitch.spec, columns, [ends[0]!, cells, ends[1]!]) }
 }
@@ -327,4 +325,3 @@ export function picture(seed: number): Part {
   })
   return partOf(chance.of(['peyote', 'loom', 'brick']), 'cylinder-11', columns, [[], cells, []])
 }
-

@@ -27,7 +27,13 @@ export interface Planted {
 const strands = (part: Part): boolean => part.technique.startsWith('braid')
 
 /** Plants one mistake in a list of cells; null where chance chose a place at which nothing would change. */
-function plant(chance: Chance, kind: MistakeKind, cells: number[], columns: number, byStrand: boolean): Mistake | null {
+function plant(
+  chance: Chance,
+  kind: MistakeKind,
+  cells: number[],
+  columns: number,
+  byStrand: boolean,
+): Mistake | null {
   const rows = cells.length / columns
   const [r, c] = [chance.whole(1, rows - 2), chance.whole(0, columns - 1)]
   const colours = [...new Set(cells)]
@@ -56,7 +62,8 @@ function plant(chance: Chance, kind: MistakeKind, cells: number[], columns: numb
       const line = byStrand
         ? Array.from({ length: Math.min(rows, 12) }, (_, k) => ((r + k) % rows) * columns + c)
         : Array.from({ length: columns }, (_, k) => r * columns + k)
-      const run = kind === 'row shifted' ? line : line.slice(0, Math.max(3, chance.whole(3, Math.max(3, line.length >> 1))))
+      const run =
+        kind === 'row shifted' ? line : line.slice(0, Math.max(3, chance.whole(3, Math.max(3, line.length >> 1))))
       const values = run.map((k) => cells[k]!)
       run.forEach((k, i) => {
         cells[k] = values[(i + values.length - 1) % values.length]!

@@ -40,9 +40,7 @@ export function alarms(p: Planted, found: OddFindings): number {
   const rowOf = (k: number) => Math.floor(k / columns)
   const near = (k: number) =>
     p.mistakes.some((m) =>
-      m.row === null
-        ? m.cells.some((o) => Math.abs(rowOf(o) - rowOf(k)) <= 1)
-        : Math.abs(rowOf(k) - m.row) <= 12,
+      m.row === null ? m.cells.some((o) => Math.abs(rowOf(o) - rowOf(k)) <= 1) : Math.abs(rowOf(k) - m.row) <= 12,
     )
   return (
     found.beads.filter((one) => !inRepeat(part, one.cells).some(near)).length +

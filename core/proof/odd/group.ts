@@ -92,6 +92,9 @@ function isMeant(f: Field, group: readonly number[], at: ReadonlyMap<number, Vot
 
 /** Cells under which a field says nothing. */
 const LEAST_CELLS = 24
+/** Fields of fewer cells want as many witnesses as what is sure; two that differ want so many cells. */
+const FEW_CELLS = 150
+const PAIR_CELLS = 400
 /** Findings beyond which a design is loose, not mistaken. */
 const FOUND_MOST = 6
 /** Witnesses from which on a bead is odd without doubt. */
@@ -113,12 +116,16 @@ export function oddIn(f: Field, laws: readonly Law[] = lawsOf(f)): OddOnes[] {
     else merged.push([...group])
   }
   if (merged.length > FOUND_MOST) return []
-  return merged.map((group) => {
-    const witnesses = Math.max(...group.map((k) => at.get(k)!.witnesses))
-    return {
-      cells: group,
-      expected: group.map((k) => at.get(k)!.expected),
-      ...{ witnesses, pair: witnesses === 1, sure: witnesses >= SURE },
-    }
-  })
+  const cells = f.colour.length
+  return merged
+    .map((group) => {
+      const witnesses = Math.max(...group.map((k) => at.get(k)!.witnesses))
+      return {
+        cells: group,
+        expected: group.map((k) => at.get(k)!.expected),
+        ...{ witnesses, sure: witnesses >= SURE },
+        pair: witnesses === 1 && group.length > 1 && group.some((k) => group.includes(at.get(k)!.pair)),
+      }
+    })
+    .filter(({ witnesses, pair }) => witnesses >= (cells < FEW_CELLS ? SURE : 2) || (pair && cells >= PAIR_CELLS))
 }

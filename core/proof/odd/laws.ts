@@ -22,6 +22,9 @@ const LEAST_PAIRS = 40
 /** Where little is drawn, a few mistakes are a large share of it. */
 const FEW_FAILS = 24
 const MOST_FAILS_OF_FEW = 0.25
+/** What says something of so small a share of the edges must hold better, or chance makes laws. */
+const PARTIAL = 0.25
+const MOST_FAILS_OF_PARTIAL = 0.04
 /** Columns in which a move fails more often are none of its own. */
 const COLUMN_FAILS = 0.2
 /** Rows in which it fails more often are none of its own, where so many follow each other: fewer are a mistake. */
@@ -79,9 +82,8 @@ function mark(f: Field, { byColumn, byRow }: Tally, out: Marks): boolean {
       out.columns[c] = 1
       any = true
     }
-  for (let r = 0; r < f.rows; ) {
-    const bad = (i: number) =>
-      !out.rows[i] && byRow[0][i]! >= LEAST_IN_LINE && byRow[1][i]! > ROW_FAILS * byRow[0][i]!
+  for (let r = 0; r < f.rows;) {
+    const bad = (i: number) => !out.rows[i] && byRow[0][i]! >= LEAST_IN_LINE && byRow[1][i]! > ROW_FAILS * byRow[0][i]!
     let end = r
     while (end < f.rows && bad(end)) end++
     if (end - r >= LEAST_BAD_ROWS) {
@@ -107,8 +109,14 @@ function isRestless({ byRow, pairs, fails }: Tally): boolean {
   return most >= RESTLESS_ROWS || fails > RESTLESS * pairs
 }
 
-/** What a move comes to as a law; null where it is none. */
-function lawOf(f: Field, move: Move): Law | null {
+/** Failures that a law may have among so many pairs, in a field of so many edges. */
+const mostFails = (pairs: number, edges: number): number =>
+  pairs < PARTIAL * edges
+    ? MOST_FAILS_OF_PARTIAL * pairs
+    : Math.max(MOST_FAILS * pairs, Math.min(FEW_FAILS, MOST_FAILS_OF_FEW * pairs))
+
+/** What a move comes to as a law; null where it is none. `edges`: how many the field has. */
+function lawOf(f: Field, move: Move, edges: number): Law | null {
   const image = imagesOf(f, move)
   const out: Marks = { columns: new Uint8Array(f.columns), rows: new Uint8Array(f.rows) }
   let sum = tally(f, image, out)
@@ -118,8 +126,7 @@ function lawOf(f: Field, move: Move): Law | null {
     if (!mark(f, sum, out)) break
     sum = tally(f, image, out)
   }
-  const few = sum.fails <= FEW_FAILS && sum.fails <= MOST_FAILS_OF_FEW * sum.pairs
-  if (sum.pairs < LEAST_PAIRS || (sum.fails > MOST_FAILS * sum.pairs && !few)) return null
+  if (sum.pairs < LEAST_PAIRS || sum.fails > mostFails(sum.pairs, edges)) return null
   for (let k = 0, r = 0; r < f.rows; r++)
     for (let c = 0; c < f.columns; c++, k++) if (out.rows[r] || out.columns[c]) image[k] = -1
   return { ...move, image, pairs: sum.pairs, fails: sum.fails, restless }
@@ -138,7 +145,7 @@ export function lawsOf(f: Field): Law[] {
   for (let round = 0; round < ROUNDS; round++) {
     const found = movesOf(f, round === 0 ? null : told).flatMap((move) => {
       const same = laws.some((l) => l.sx === move.sx && l.sy === move.sy && l.a === move.a && l.b === move.b)
-      return same ? [] : (lawOf(f, move) ?? [])
+      return same ? [] : (lawOf(f, move, edges) ?? [])
     })
     if (found.length === 0) break
     laws.push(...found)

@@ -199,8 +199,7 @@ export function movesOf(f: Field, told: Uint8Array | null = null): Move[] {
   }
   const round = f.wrap.x > 0
   const reachX = round ? f.spanX - 1 : Math.floor(OVERLAP * f.spanX)
-  const reachY =
-    f.cyclic > 0 ? Math.min(f.cyclic >> 1, FAR_ALONG) : Math.min(Math.floor(OVERLAP * f.spanY), FAR_ALONG)
+  const reachY = f.cyclic > 0 ? Math.min(f.cyclic >> 1, FAR_ALONG) : Math.min(Math.floor(OVERLAP * f.spanY), FAR_ALONG)
   for (let b = 0; b <= reachY; b++)
     for (let a = round ? 0 : -reachX; a <= reachX; a++)
       if (b > 0 || a > 0) test(b === 0 ? 'sideways' : 'shifts', 1, 1, a, b, Math.abs(a) + b)
@@ -213,8 +212,7 @@ export function movesOf(f: Field, told: Uint8Array | null = null): Move[] {
   const slideX = round ? f.spanX - 1 : Math.min(reachX, FAR_ASIDE)
   const offY = Math.min(Math.floor(0.5 * f.spanY), FAR_ALONG)
   for (let b = midY - offY; b <= midY + offY; b++) {
-    for (let a = round ? 0 : -slideX; a <= slideX; a++)
-      test('along', 1, -1, a, b, Math.abs(b - midY) + Math.abs(a))
+    for (let a = round ? 0 : -slideX; a <= slideX; a++) test('along', 1, -1, a, b, Math.abs(b - midY) + Math.abs(a))
     for (let a = midX - slideX; a <= midX + slideX; a++)
       test('turns', -1, -1, a, b, Math.abs(b - midY) + Math.abs(a - midX))
   }

@@ -15,6 +15,8 @@ export interface Slip {
   readonly to: number
   /** Rows in which it shows. */
   readonly witnesses: number
+  /** The row as it should be, of one that is missing; null where a bead of it is not known. */
+  readonly line: Uint16Array | null
 }
 
 const LEAST_ROWS = 12
@@ -203,35 +205,51 @@ function rowsShown(all: readonly Fares[], s: number): number {
   return shown
 }
 
-/** Share of the pairs across a place that may fail for a shift to hold there; share that must lie on one side. */
-const HOLDS = 0.03
+/** Share of the pairs of a shift that lie on one side of a place, for it to say anything of it. */
 const ON_ONE_SIDE = 0.25
 
-/** Whether a shift holds as rows are, across a place and beside it: then nothing slips there. */
-function holdsAcross(all: readonly Fares[], rows: number, s: number): boolean {
-  let [pairs, across, failsAcross, fails] = [0, 0, 0, 0]
+/** Whether a shift holds as rows are, and would not if one were missing or doubled before row s. */
+function speaksAgainst(all: readonly Fares[], rows: number, s: number, by: 1 | -1): boolean {
+  let [pairs, across, fails] = [0, 0, 0]
   for (const { on, asIs } of all) {
     const [whole, over] = [between(asIs, 0, rows), between(asIs, Math.max(0, s - on), s)]
     pairs += whole.pairs
     fails += whole.fails
     across += over.pairs
-    failsAcross += over.fails
   }
-  return (
-    fails <= OTHER * pairs &&
-    failsAcross <= HOLDS * across &&
-    across >= LEAST_GAIN &&
-    pairs - across >= ON_ONE_SIDE * pairs
-  )
+  if (fails > OTHER * pairs || across < LEAST_GAIN || pairs - across < ON_ONE_SIDE * pairs) return false
+  return costAt(all, rows, s, by).fails >= fails + LEAST_GAIN / 2
 }
 
 interface Claim {
   readonly value: number
-  readonly slip: Slip
+  readonly slip: Omit<Slip, 'line'>
+  readonly move: Move
+  readonly by: 1 | -1
+}
+
+/** The row that is missing before row s, as a shift of the design has it; null where it does not say all of it. */
+function lineAt(f: Field, ground: Field, { a, b }: Move, s: number): Uint16Array | null {
+  const { columns, rows, colour } = f
+  const line = new Uint16Array(columns)
+  for (let c = 0; c < columns; c++) {
+    const at = s * columns + c
+    const found = ([1, -1] as const).map((way) => {
+      const to = cellAt(ground, ground.X[at]! + way * a, ground.Y[at]! + way * b)
+      const o = Math.floor(to / columns)
+      if (to < 0 || o === s) return VOID
+      const now = o < s ? o : o - 1
+      return now < rows ? colour[now * columns + (to % columns)]! : VOID
+    })
+    const known = found.find((v) => v !== VOID)
+    if (known === undefined) return null
+    line[c] = known
+  }
+  return line
 }
 
 /** Where a shift says that a row is missing or doubled; null where it says nothing. */
-function claimOf(all: readonly Fares[], rows: number, by: 1 | -1): Claim | null {
+function claimOf(all: readonly Fares[], move: Move, rows: number, by: 1 | -1): Claim | null {
   const [asIs, pairs] = all.reduce((sum, { asIs: s }) => [sum[0]! + s.fails[rows]!, sum[1]! + s.pairs[rows]!], [0, 0])
   if (asIs! < LEAST_GAIN) return null
   const costs = Array.from({ length: rows - 1 }, (_, k) => costAt(all, rows, k + 1, by))
@@ -245,7 +263,7 @@ function claimOf(all: readonly Fares[], rows: number, by: 1 | -1): Claim | null 
   const witnesses = rowsShown(all, at + 1)
   if (to - at + 1 > MOST_RANGE || witnesses < LEAST_SHOWN) return null
   const kind = by > 0 ? 'missing' : 'doubled'
-  return { value: (asIs! - 3 * least) / pairs!, slip: { kind, row: at + 1, to: to + 1, witnesses } }
+  return { value: (asIs! - 3 * least) / pairs!, slip: { kind, row: at + 1, to: to + 1, witnesses }, move, by }
 }
 
 /** The row that is missing or there twice, where one is; null where none is, or several are. */
@@ -255,16 +273,20 @@ export function slipIn(part: GridPart, f: Field): Slip | null {
   const moves = shiftsOf(f)
   if (moves.length === 0) return null
   const ground = blankOf(part, rows + 1)
-  const fares = ([1, -1] as const).flatMap((by) => moves.map((move) => ({ by, all: faresOf(f, ground, move, by) })))
+  const fares = ([1, -1] as const).flatMap((by) =>
+    moves.map((move) => ({ by, move, all: faresOf(f, ground, move, by) })),
+  )
   const claims = fares
-    .flatMap(({ by, all }) => claimOf(all, rows, by) ?? [])
-    .filter(({ slip }) => !fares.some(({ all }) => holdsAcross(all, rows, slip.row)))
+    .flatMap(({ by, move, all }) => claimOf(all, move, rows, by) ?? [])
+    .filter(({ slip, by }) => !fares.some((other) => other.by === by && speaksAgainst(other.all, rows, slip.row, by)))
   // A row that is really missing is claimed by every shift of the design; a false claim by one.
-  const alike = (p: Slip, q: Slip) => p.kind === q.kind && p.row <= q.to && q.row <= p.to
+  const alike = (p: Claim['slip'], q: Claim['slip']) => p.kind === q.kind && p.row <= q.to && q.row <= p.to
   const support = ({ slip }: Claim) =>
     claims.reduce((total, other) => total + (alike(slip, other.slip) ? other.value : 0), 0)
   const [best] = claims
     .map((claim) => ({ claim, score: support(claim) }))
     .sort((p, q) => q.score - p.score || p.claim.slip.to - p.claim.slip.row - (q.claim.slip.to - q.claim.slip.row))
-  return best?.claim.slip ?? null
+  if (!best) return null
+  const { slip, move } = best.claim
+  return { ...slip, line: slip.kind === 'missing' ? lineAt(f, ground, move, slip.row) : null }
 }
