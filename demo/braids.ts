@@ -89,7 +89,7 @@ export function braidOf(plan: BraidPlan): Piece {
 const headOf = (fit: Record<string, unknown>) => ({
   fit: fitSchema.parse(fit),
   gauges: [],
-    meant: [],
+  meant: [],
   supply: supplySchema.parse({}),
   cost: costSchema.parse({}),
 })

@@ -108,7 +108,7 @@ function hanging(plan: Hangs): Piece {
         widthMm: 30,
       }),
       gauges: [],
-    meant: [],
+      meant: [],
       supply: supplySchema.parse({ needle: '13' }),
       cost: costSchema.parse({}),
       parts: plan.parts(tray),

@@ -9,6 +9,7 @@ import { FLAT_PEYOTE } from './shelf'
 import { HANGING_PIECES } from './hanging'
 import { JOINED_PIECES } from './joined'
 import { STITCH_PIECES } from './stitches'
+import { SAMPLER } from './sampler'
 import { WIRE_PIECES } from './wire'
 
 /**
@@ -109,4 +110,5 @@ export const DEMO_PIECES: readonly Piece[] = [
   ...CHAIN_PIECES,
   ...HANGING_PIECES,
   ...WIRE_PIECES,
+  SAMPLER,
 ]

@@ -151,7 +151,7 @@ function front(): Piece {
         closure: { ...usualClosure('own'), name: 'Links of the chain' },
       }),
       gauges: [],
-    meant: [],
+      meant: [],
       supply: supplySchema.parse({}),
       cost: costSchema.parse({}),
       parts: [chain, ...parts],

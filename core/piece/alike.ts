@@ -21,7 +21,7 @@ import { applySteps, type Step } from './step'
 const sameLine = (a: Uint16Array, b: Uint16Array): boolean => a.length === b.length && a.every((n, k) => n === b[k])
 
 /** Steps that make line r of a part so: bead by bead where it keeps its length. */
-function lineSteps(part: Part, r: number, numbers: Uint16Array): Step[] {
+export function lineSteps(part: Part, r: number, numbers: Uint16Array): Step[] {
   const { section, row } = locateRow(part, r)
   if (lineLength(part[section], row) === numbers.length) {
     const columns = columnsOf(part)

@@ -34,9 +34,11 @@ export interface Found {
   readonly mends?: readonly Mend[]
   /** The rule by a name of its own, where one file asks for several things. */
   readonly code?: string
+  /** Id of the part that it is about, where a rule that is asked of the piece knows it. */
+  readonly part?: string
 }
 
-export interface Finding extends Required<Omit<Found, 'code'>> {
+export interface Finding extends Required<Omit<Found, 'code' | 'part'>> {
   /** Id of the rule, or the code of what it found. */
   readonly rule: string
   readonly group: Group

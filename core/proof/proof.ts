@@ -13,7 +13,7 @@ export interface Proof {
   readonly quiet: readonly Finding[]
 }
 
-const finding = (rule: Rule, part: Part | null, { code, ...found }: Found): Finding => {
+const finding = (rule: Rule, part: Part | null, { code, part: _part, ...found }: Found): Finding => {
   const spots = found.spots ?? []
   const id = code ?? rule.id
   const content = part && spots.length > 0 ? contentOf(part, spots) : found.says
@@ -27,7 +27,9 @@ const finding = (rule: Rule, part: Part | null, { code, ...found }: Found): Find
 /** Everything that rules find, before it is asked what is meant so. */
 export function findingsOf(piece: Piece, around: Surroundings = {}, rules: readonly Rule[] = RULES): Finding[] {
   return rules.flatMap((rule) => [
-    ...(rule.ofPiece?.(piece, around) ?? []).map((found) => finding(rule, null, found)),
+    ...(rule.ofPiece?.(piece, around) ?? []).map((found) =>
+      finding(rule, piece.parts.find(({ id }) => id === found.part) ?? null, found),
+    ),
     ...(rule.ofPart
       ? piece.parts
           .filter((part) => rule.needs?.(part, piece) ?? true)

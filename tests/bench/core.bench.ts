@@ -57,7 +57,7 @@ const pieceOf = (part: Part): Piece => ({
   tray: [1, 2, 3, 4, 5, 6].map((n) => bead(n)),
   parts: [part],
   gauges: [],
-    meant: [],
+  meant: [],
   supply: supplySchema.parse({}),
   cost: costSchema.parse({}),
   fit: fitSchema.parse({

@@ -1,8 +1,8 @@
 import { cellAt, VOID, type Field } from './field'
 
 /**
- * The moves of a design: shifts, mirrors and half turns of its lattice that carry nearly all beads onto like beads. They
- * are found by trying each on a sample of beads that touch another colour, equally many of each colour.
+ * The moves of a design: shifts, mirrors and half turns of its lattice that carry nearly all beads onto like beads.
+ * They are found by trying each on a sample of beads that touch another colour, equally many of each colour.
  */
 
 /** (X, Y) → (a + sx · X, b + sy · Y). */

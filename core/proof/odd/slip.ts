@@ -20,7 +20,7 @@ export interface Slip {
 }
 
 const LEAST_ROWS = 12
-/** Failures that a slip must take away, in rows of which there are so many, and the share of them that it may leave. */
+/** Failures that a slip must take away, rows in which these are at least, and the share of them that it may leave. */
 const LEAST_GAIN = 8
 const LEAST_SHOWN = 2
 const LEFT = 0.15

@@ -2,7 +2,8 @@ import { lineAt } from '../../grid/lines'
 import { rowsOf, partRow, SECTIONS, techniqueOf, type Part, type Piece } from '../../piece/piece'
 import { setStep } from '../../piece/edit'
 import type { CellsStep } from '../../piece/steps/schema'
-import type { Found, Rule } from '../found'
+import { lineSteps } from '../../piece/alike'
+import type { Found, Mend, Rule } from '../found'
 import { lineSpot } from '../spots'
 import { counted, lineWord, listed, rowSays } from '../words'
 
@@ -14,6 +15,12 @@ const ALIKE = 0.7
 const LEAST_PAIRS = 4
 
 const textOf = (line: ArrayLike<number>): string => Array.prototype.join.call(line, ',')
+
+/** Makes one line of a part like another. */
+const mendLike = (part: Part, r: number, like: number): Mend => ({
+  label: `Make ${lineWord(part)} ${r + 1} like ${like + 1}`,
+  steps: lineSteps(part, r, partRow(part, like)),
+})
 
 /** Pairs of strands from both sides that differ, where nearly all others are alike. */
 export const strandHalves: Rule = {
@@ -39,6 +46,7 @@ export const strandHalves: Rule = {
           ' Make one like the other.',
         why: 'Hanging, the eye compares both sides; one bead shows.',
         spots: [lineSpot(part, a), lineSpot(part, b)],
+        mends: [mendLike(part, b, a), mendLike(part, a, b)],
       }
     })
   },

@@ -1,11 +1,12 @@
 import { requireSpec } from '../../bead/spec'
 import { setStep } from '../../piece/edit'
-import type { Piece } from '../../piece/piece'
+import type { Part, Piece } from '../../piece/piece'
 import { holeChecks, type Help, type SpecHoleCheck } from '../../supply/thread'
 import { requireNeedle, requireThread } from '../../thread/catalogue'
 import { plainNumber } from '../../units/length'
 import type { Found, Mend, Rule } from '../found'
 import { spotAt } from '../spots'
+import { listed } from '../words'
 
 const WHERE = {
   work: 'in the work',
@@ -41,37 +42,59 @@ const needOf = ({ passes, where, wireMm }: SpecHoleCheck): string =>
   `${passes} ${wireMm === undefined ? (passes === 1 ? 'pass' : 'passes') : passes === 1 ? 'wire' : 'wires'} ` +
   WHERE[where]
 
+interface Full {
+  readonly part: Part
+  /** Other parts where it is the same. */
+  readonly others: string[]
+  readonly check: SpecHoleCheck
+}
+
+/** Holes that are not passed easily, each kind of them once. */
+function tooFull(piece: Piece): Full[] {
+  const out = new Map<string, Full>()
+  for (const part of piece.parts)
+    for (const check of holeChecks(piece, part)) {
+      if (check.verdict === 'easy') continue
+      const { spec, where, passes, verdict } = check
+      const key = `${spec} ${where} ${passes} ${verdict}`
+      const known = out.get(key)
+      if (known) known.others.push(part.name)
+      else out.set(key, { part, others: [], check })
+    }
+  return [...out.values()]
+}
+
 /** Holes that are passed too often for their thread, that a needle or a wire does not pass. */
 export const holes: Rule = {
   id: 'hole-full',
   group: 'making',
   looksFor: 'Holes that thread, needle or wire will not pass as often as the work asks.',
-  ofPart: (part, piece) =>
-    holeChecks(piece, part)
-      .filter(({ verdict }) => verdict !== 'easy')
-      .map((check): Found => {
-        const { verdict, holeMm, leastMm, helps, at, spec } = check
-        const wire = helps.find((h) => h.kind === 'wire')
-        const says =
-          `${requireSpec(spec).name}: a hole of ${hundredths(holeMm)} mm for ${needOf(check)}` +
-          `${at ? ` (${at.says})` : ''}, which ${verdict === 'no' ? 'take' : 'may take more than'} ` +
-          `${hundredths(leastMm)} mm` +
-          (verdict === 'no' ? ': it will not go through. ' : ': tight. ')
-        return {
-          weight: verdict === 'no' ? 'stops' : 'note',
-          says:
-            says +
-            (wire?.kind === 'wire'
-              ? `Wire of ${wire.gauge} gauge goes through.`
-              : helps.some((h) => h.kind === 'larger hole')
-                ? 'Take a bead with a larger hole, or another path.'
-                : 'Take one of these.'),
-          why:
-            verdict === 'no'
-              ? 'Forced through, a bead breaks in the middle of finished work.'
-              : 'Beads of one bag differ: some will not pass, and break if they are forced.',
-          ...(at ? { spots: [spotAt(part, at)] } : {}),
-          mends: helps.flatMap((help) => mendOf(piece, help) ?? []),
-        }
-      }),
+  ofPiece: (piece) =>
+    tooFull(piece).map(({ part, others, check }): Found => {
+      const { verdict, holeMm, leastMm, helps, at, spec } = check
+      const wire = helps.find((h) => h.kind === 'wire')
+      const says =
+        `${requireSpec(spec).name}: a hole of ${hundredths(holeMm)} mm for ${needOf(check)}` +
+        `${at ? ` (${at.says})` : ''}, which ${verdict === 'no' ? 'need' : 'may need more than'} ` +
+        `${hundredths(leastMm)} mm` +
+        (verdict === 'no' ? ': it will not go through. ' : ': tight. ')
+      return {
+        weight: verdict === 'no' ? 'stops' : 'note',
+        says:
+          says +
+          (wire?.kind === 'wire'
+            ? `Wire of ${wire.gauge} gauge goes through.`
+            : helps.some((h) => h.kind === 'larger hole')
+              ? 'Take a bead with a larger hole, or another path.'
+              : 'Take one of these.') +
+          (others.length > 0 ? ` So it is in ${listed(others)} too.` : ''),
+        part: part.id,
+        why:
+          verdict === 'no'
+            ? 'Forced through, a bead breaks in the middle of finished work.'
+            : 'Beads of one bag differ: some will not pass, and break if they are forced.',
+        ...(at ? { spots: [spotAt(part, at)] } : {}),
+        mends: helps.flatMap((help) => mendOf(piece, help) ?? []),
+      }
+    }),
 }

@@ -1,9 +1,9 @@
 import { lineAt, type Lines } from '../../grid/lines'
-import { removeLinesStep } from '../../piece/edit'
+import { removeColumnsStep, removeLinesStep, removeSlotsStep } from '../../piece/edit'
 import { freeOf, latticeOf } from '../../piece/drawing'
-import { isGrid, techniqueOf, type Part } from '../../piece/piece'
+import { columnsOf, isGrid, techniqueOf, type Part } from '../../piece/piece'
 import { counted, lineWord, rowSays } from '../words'
-import type { Found, Rule, Spot } from '../found'
+import type { Found, Mend, Rule, Spot } from '../found'
 
 /** A repeat that does not close on itself: its turning row comes twice at the seam, or its own period breaks off. */
 
@@ -137,6 +137,14 @@ const climbOf = (part: Part): number => techniqueOf(part).climbs?.(part.settings
 const brokenRound = (line: ArrayLike<number>, step: number): { period: number; over: number } | null =>
   brokenPeriod(Array.from(line), step)
 
+/** Takes columns out at the seam, where the stitch can be worked with what is left. */
+function fewer(part: Part, over: number): Mend[] {
+  const left = columnsOf(part) - over
+  return over > 0 && left > 0 && techniqueOf(part).growth.nearestColumns(left, part.settings) === left
+    ? [{ label: `Take ${counted(over, 'column')} out: ${left} round`, steps: [removeColumnsStep(part, left, over)] }]
+    : []
+}
+
 export const roundCloses: Rule = {
   id: 'round-open',
   group: 'counting',
@@ -161,6 +169,7 @@ export const roundCloses: Rule = {
           `${period} beads come again round the tube, and ${columns} do not divide by ${period}: the pattern breaks ` +
           `at the seam. ${near.join(' or ')} round would close.`,
         why: 'A tube has no edge to hide where a pattern does not meet.',
+        mends: fewer(part, columns - Math.floor(columns / period) * period),
         spots: spotsOf(
           part,
           lines.flatMap((line, r) => (brokenRound(line, step)?.period === period ? [r] : [])).slice(0, 1),
@@ -192,6 +201,12 @@ export const colourCycle: Rule = {
             `${list.length - over} or ${list.length - over + period} beads end on a whole cycle.`,
           why: 'Side by side with others, or closed to a ring, the break shows.',
           spots: [spot],
+          mends: [
+            {
+              label: `Take ${counted(over, 'bead')} off its end`,
+              steps: [removeSlotsStep(part, 'repeat', r, list.length - over, over)],
+            },
+          ],
         },
       ]
     })

@@ -1,7 +1,11 @@
 import { isGrid, partRow, rowsOf, techniqueOf, voidsOf, columnsOf, type Part } from '../../piece/piece'
+import { keyOf } from '../../grid/key'
+import { lineSteps } from '../../piece/alike'
+import { layingSteps } from '../../piece/edit'
 import { partFindings } from '../finding'
 import type { Found, Rule } from '../found'
 import { seriesBreaks } from '../series'
+import { strandHalves } from './halves'
 import { lineSpot } from '../spots'
 import { counted, lineWord, rowSays } from '../words'
 
@@ -10,6 +14,16 @@ const MOST_TERMS = 400
 
 /** Codes of what techniques find themselves of their own series. */
 const OWN = new Set(['step-breaks', 'strands-differ', 'not-level'])
+
+/** A line of another count: beads are taken out of its middle, or the one in its middle comes again. */
+function resized(line: Uint16Array, count: number): Uint16Array {
+  const half = Math.ceil(count / 2)
+  const from = line.length - (count - half)
+  return Uint16Array.from(
+    { length: count },
+    (_, c) => line[c < half ? Math.min(c, line.length - 1) : Math.max(0, from + c - half)]!,
+  )
+}
 
 /** Beads of each line, of work whose lines follow each other in a series. */
 export const lineSeries: Rule = {
@@ -21,6 +35,8 @@ export const lineSeries: Rule = {
   ofPart(part, piece): Found[] {
     const rows = rowsOf(part)
     if (rows > MOST_TERMS || partFindings(part, piece).some(({ code }) => OWN.has(code))) return []
+    // Of strands from both sides, the pair that differs is said.
+    if (strandHalves.needs!(part, piece) && strandHalves.ofPart!(part, piece).length > 0) return []
     const counts = Array.from({ length: rows }, (_, r) => partRow(part, r).length)
     return seriesBreaks(counts).map(({ at, is, expected, rule }): Found => {
       const spot = lineSpot(part, at)
@@ -32,6 +48,12 @@ export const lineSeries: Rule = {
           `${is > expected ? 'off' : 'more'}.`,
         why: 'One bead too many or too few is seen in a row of things that grow evenly.',
         spots: [spot],
+        mends: [
+          {
+            label: `Make it ${counted(expected, 'bead')}`,
+            steps: lineSteps(part, at, resized(partRow(part, at), expected)),
+          },
+        ],
       }
     })
   },
@@ -42,6 +64,19 @@ function edges(part: Part, r: number): readonly [number, number] | null {
   const line = partRow(part, r)
   const first = line.findIndex((n) => n !== 0)
   return first < 0 ? null : [first, line.length - 1 - line.findLastIndex((n) => n !== 0)]
+}
+
+/** Makes an edge of a row what it should be: beads like its outermost one are laid, or beads are taken off. */
+function edgeSteps(part: Part, r: number, side: 0 | 1, is: number, expected: number) {
+  const line = partRow(part, r)
+  const at = (k: number): number => (side === 0 ? k : line.length - 1 - k)
+  const number = is > expected ? line[at(is)]! : 0
+  const columns = columnsOf(part)
+  const [from, to] = [Math.min(is, expected), Math.max(is, expected)]
+  return layingSteps(
+    part,
+    new Map(Array.from({ length: to - from }, (_, k) => [keyOf(columns, at(from + k), r), number])),
+  )
 }
 
 /** The edges of a shaped piece: how far in each row begins and ends. */
@@ -68,6 +103,12 @@ export const edgeSeries: Rule = {
             `${is > expected ? 'far in' : 'far out'}: the other ${lineWord(part)}s are ${rule}.`,
           why: 'The outline of a shaped piece is the first thing that is seen.',
           spots: [spot],
+          mends: [
+            {
+              label: is > expected ? `Lay ${counted(off, 'bead')} there` : `Take ${counted(off, 'bead')} off`,
+              steps: edgeSteps(part, at, side, is, expected),
+            },
+          ],
         }
       }),
     )

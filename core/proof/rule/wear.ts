@@ -22,15 +22,19 @@ const MOST_MENDS = 3
 
 function nearer(piece: Piece): Mend[] {
   const now = Math.abs(fitOf(piece).differenceMm)
-  return choicesFor(piece)
-    .filter(({ current, fit }) => !current && fitsWell(fit.feel) && Math.abs(fit.differenceMm) < now)
-    .toSorted((a, b) => Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
-    .slice(0, MOST_MENDS)
-    .map((choice) => ({
-      label: `${choice.says ? `Take ${choice.says}` : `Work ${choice.times} repeats`}: ${tenths(choice.fit.atMm)} mm`,
-      steps: choiceSteps(piece, choice),
-    }))
-    .filter(({ steps }) => steps.length > 0)
+  return (
+    choicesFor(piece)
+      .filter(({ current, fit }) => !current && fitsWell(fit.feel) && Math.abs(fit.differenceMm) < now)
+      .toSorted((a, b) => Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
+      // Of those that are worked as often, the nearest.
+      .filter((choice, k, all) => all.findIndex((o) => (o.says ?? o.times) === (choice.says ?? choice.times)) === k)
+      .slice(0, MOST_MENDS)
+      .map((choice) => ({
+        label: `${choice.says ? `Take ${choice.says}` : `Work ${choice.times} repeats`}: ${tenths(choice.fit.atMm)} mm`,
+        steps: choiceSteps(piece, choice),
+      }))
+      .filter(({ steps }) => steps.length > 0)
+  )
 }
 
 export const closes: Rule = {

@@ -169,7 +169,7 @@ function counting({ strands }: Curtain, work: Work): Finding[] {
   if (half.length >= 5 && breaks.length === 2 && breaks[1] === breaks[0]! + 1) {
     const at = breaks[0]!
     const [before, own, behind] = [half[at - 1]!, half[at]!, half[at + 1]!]
-    if ((before + behind) % 2 === 0)
+    if ((before + behind) % 2 === 0 && own !== (before + behind) / 2)
       out.push({
         code: 'step-breaks',
         weight: 'note',
