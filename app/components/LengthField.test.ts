@@ -18,6 +18,7 @@ const settings = {
   learnSpeed: 'on',
   learnCull: 'on',
   learnThread: 'on',
+  proved: 'off',
   letters: 'on',
 } as const
 

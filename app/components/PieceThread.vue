@@ -139,6 +139,14 @@ a:hover .name {
   ol::before {
     display: none;
   }
+  /* Beside its bead, so that names keep their room. */
+  .wants-count {
+    position: absolute;
+    top: 0;
+    left: calc(50% + 13px);
+    margin: 0;
+    font-size: 12.5px;
+  }
   li {
     min-width: 63px;
     background: linear-gradient(var(--edge), var(--edge)) 0 16px / 100% 1.5px no-repeat;

@@ -4,7 +4,6 @@ import { findPart, type Part, type Piece } from '#core/piece/piece'
 import { shortened } from '#core/units/text'
 import type { Finding, Mend } from '#core/proof/found'
 import { countsChanged, mended } from '#core/proof/mend'
-import { keysOfSpots } from '#core/proof/spots'
 import { showNumber } from '#core/units/length'
 import ProofPicture from './ProofPicture.vue'
 
@@ -28,7 +27,6 @@ const WEIGHTS = { stops: 'Stops the work', looks: 'Looks wrong', note: 'Worth kn
 const part = computed<Part | null>(() =>
   props.finding.part ? (findPart(props.piece, props.finding.part) ?? null) : null,
 )
-const keys = computed(() => (part.value ? keysOfSpots(part.value, props.finding.spots) : []))
 const tried = shallowRef<Mend | null>(null)
 /** The piece as it would be; null while nothing is tried, or where it no longer fits. */
 const after = computed<Piece | null>(() => {
@@ -87,8 +85,8 @@ function keepQuiet() {
     </form>
     <div v-if="tried && after" class="trial">
       <div v-if="part && afterPart" class="pictures">
-        <ProofPicture :part="part" :tray="piece.tray" :keys="keys" says="Now" />
-        <ProofPicture :part="afterPart" :tray="after.tray" :keys="[]" says="Afterwards" />
+        <ProofPicture :part="part" :tray="piece.tray" :spots="finding.spots" marked says="Now" />
+        <ProofPicture :part="afterPart" :tray="after.tray" :spots="finding.spots" :marked="false" says="Afterwards" />
       </div>
       <p v-if="counts.length" class="counts">
         <span v-for="c in counts" :key="c.bead.number" class="count"

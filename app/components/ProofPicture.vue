@@ -2,17 +2,26 @@
 import { useElementSize } from '@vueuse/core'
 import { ref, watchEffect } from 'vue'
 import type { TrayBead } from '#core/bead/bead'
-import { placeOfKey } from '#core/grid/key'
 import { usualBead } from '#core/piece/drawing'
-import { columnsOf, isInside, rowsOf, type Part } from '#core/piece/piece'
+import { isInside, lengthOfLine, rowsOf, type Part } from '#core/piece/piece'
 import { paint } from '#core/picture/raster'
 import { makeSprites } from '#core/picture/sprite'
-import { rectOfCell, sizeOnScreen, usualLying } from '#core/picture/view'
+import { rectOfCell, sizeOnScreen, usualLying, type View } from '#core/picture/view'
 import { MARKS, matGround } from '../mat/ground'
+import type { Spot } from '#core/proof/found'
+import { placeOfSpot } from '#core/proof/spots'
 import { useDayOrEvening } from '../composables/theme'
 
 /** A part near some of its beads, these ringed; the whole of it where it is small or none are named. */
-const props = defineProps<{ part: Part; tray: readonly TrayBead[]; keys: readonly number[]; says: string }>()
+const props = defineProps<{
+  part: Part
+  tray: readonly TrayBead[]
+  /** What is looked at. */
+  spots: readonly Spot[]
+  /** Whether it is marked: beads ringed, whole lines framed. */
+  marked: boolean
+  says: string
+}>()
 const frame = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
 const { width, height } = useElementSize(frame)
@@ -39,12 +48,25 @@ watchEffect(() => {
   // Beads can be told apart, and no bead is larger than a thumb.
   const least = Math.min(bead.beadX, bead.beadY)
   const scale = Math.max((11 * dpr) / least, Math.min((30 * dpr) / least, whole))
-  const places = props.keys
-    .slice(0, MOST_RINGS)
-    .map((key) => placeOfKey(columnsOf(part), key))
-    .filter((place) => isInside(part, place) && place.r < rowsOf(part))
   const at = { ...lying, scale, x: 0, y: 0 }
-  const rects = places.map(({ c, r }) => rectOfCell(part, at, c, r))
+  /** A bead, or a whole line from its first bead to its last, on the screen. */
+  const rectOf = (spot: Spot, seen: View) => {
+    const { c, r } = placeOfSpot(part, spot)
+    const first = rectOfCell(part, seen, c, r)
+    if (spot.c !== null) return first
+    const last = rectOfCell(part, seen, Math.max(0, lengthOfLine(part, r) - 1), r)
+    const [x, y] = [Math.min(first.x, last.x), Math.min(first.y, last.y)]
+    return {
+      ...{ x, y },
+      width: Math.max(first.x + first.width, last.x + last.width) - x,
+      height: Math.max(first.y + first.height, last.y + last.height) - y,
+    }
+  }
+  const spots = props.spots.slice(0, MOST_RINGS).filter((spot) => {
+    const place = placeOfSpot(part, spot)
+    return place.r < rowsOf(part) && isInside(part, place)
+  })
+  const rects = spots.map((spot) => rectOf(spot, at))
   const fits = (room: number, size: number) => size <= room
   const [w, h] = [unit.width * scale, unit.height * scale]
   const centre = (low: (typeof rects)[number][], key: 'x' | 'y', size: 'width' | 'height') =>
@@ -66,8 +88,8 @@ watchEffect(() => {
   )
   const ctx = target.getContext('2d')!
   ctx.putImageData(new ImageData(new Uint8ClampedArray(surface.pixels.buffer), target.width, target.height), 0, 0)
-  for (const [k, { c, r }] of places.entries()) {
-    const box = rectOfCell(part, view, c, r)
+  for (const spot of props.marked ? spots : []) {
+    const box = rectOf(spot, view)
     for (const [colour, line] of [
       [MARKS[theme.value].paper, 4.5],
       [MARKS[theme.value].madder, 2.2],
@@ -75,7 +97,7 @@ watchEffect(() => {
       ctx.strokeStyle = colour
       ctx.lineWidth = line * dpr
       ctx.beginPath()
-      ctx.roundRect(box.x - dpr, box.y - dpr, rects[k]!.width + 2 * dpr, rects[k]!.height + 2 * dpr, 5 * dpr)
+      ctx.roundRect(box.x - dpr, box.y - dpr, box.width + 2 * dpr, box.height + 2 * dpr, 5 * dpr)
       ctx.stroke()
     }
   }

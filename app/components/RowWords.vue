@@ -28,10 +28,9 @@ const tray = computed(() => trayByNumber(props.piece.tray))
         <span class="way"
           >{{ words.direction
           }}<span class="hidden">{{ words.direction === '→' ? ' left to right' : ' right to left' }}</span></span
+        ><span v-if="mark" class="look" :title="mark"
+          ><span aria-hidden="true"> ◆</span><span class="hidden">Wants a look: {{ mark }}</span></span
         ></strong
-      >
-      <span v-if="mark" class="look" :title="mark"
-        ><span aria-hidden="true">◆</span><span class="hidden">Wants a look: {{ mark }}</span></span
       >
       <span class="quiet">{{ words.beads }} {{ crossings ? 'crossings' : words.beads === 1 ? 'bead' : 'beads' }}</span>
     </div>

@@ -60,6 +60,14 @@ const QUESTIONS: {
     ],
   },
   {
+    key: 'proved',
+    label: 'Printing',
+    choices: [
+      { value: 'off', label: 'everything: what wants a look stands on the sheet' },
+      { value: 'on', label: 'only what is proved: nothing stops the work, nothing looks wrong' },
+    ],
+  },
+  {
     key: 'paper',
     label: 'Paper',
     choices: [

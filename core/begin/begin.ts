@@ -313,7 +313,7 @@ function headOf(wish: PieceWish, tray: TrayBead[], part: Part): Piece {
       tray,
       fit,
       gauges,
-    meant: [],
+      meant: [],
       supply,
       cost: costSchema.parse(wish.currency ? { currency: wish.currency } : {}),
       parts: [part],

@@ -7,7 +7,9 @@ import type { Piece } from '../piece/piece'
 import { PIECE_VERSION } from '../piece/schema'
 import { stepSchema, type Step } from '../piece/step'
 import { upgradeBody, upgradeStep } from '../piece/upgrade'
+import { GROUPS } from '../proof/found'
 import { shelfValueSchema } from '../shelf/shelf'
+import { WEIGHTS } from '../technique/technique'
 import { settingsSchema } from './settings'
 
 /**
@@ -134,6 +136,26 @@ export const offersAnswer = z.object({
       }),
     ),
   }),
+})
+
+const spotAnswer = z.object({ section: z.enum(['start', 'repeat', 'end']), r: z.number(), c: z.number().nullable() })
+const findingAnswer = z.object({
+  rule: z.string(),
+  group: z.enum(GROUPS),
+  weight: z.enum(WEIGHTS),
+  part: z.string().nullable(),
+  says: z.string(),
+  why: z.string(),
+  spots: z.array(spotAnswer),
+  mends: z.array(z.object({ label: z.string(), steps: z.array(z.unknown()) })),
+  sign: z.string(),
+  meant: z.string().nullable(),
+})
+/** What the proofreader says of a piece at a revision. */
+export const proofAnswer = z.object({
+  id: z.string(),
+  revision,
+  proof: z.object({ open: z.array(findingAnswer), quiet: z.array(findingAnswer) }),
 })
 
 /** Whatever the server says, where nothing of it is used. */

@@ -20,6 +20,8 @@ export const settingsSchema = z.strictObject({
   learnSpeed: z.enum(['on', 'off']).default('on'),
   learnCull: z.enum(['on', 'off']).default('on'),
   learnThread: z.enum(['on', 'off']).default('on'),
+  /** Only what the proofreader has nothing against is printed. */
+  proved: z.enum(['on', 'off']).default('off'),
   /** Single letters act on the mat (WCAG 2.1.4: they can be switched off). */
   letters: z.enum(['on', 'off']).default('on'),
 })

@@ -11,6 +11,7 @@ import { joinOf } from '../piece/join'
 import { laidCounted, laidRows } from '../piece/laid'
 import { columnsOf, fittedPart, partRow, SECTIONS, techniqueOf, workOf, type Part, type Piece } from '../piece/piece'
 import { partFindings } from '../proof/finding'
+import { proofOf } from '../proof/proof'
 import { beadsToBuy } from '../supply/beads'
 import { pairWords, secondDiffers } from '../piece/pair'
 import { strandsOf } from '../piece/strands'
@@ -103,6 +104,7 @@ export function reportPiece(piece: Piece) {
     grams: weightOf(piece),
     pair: pairWords(piece),
     secondDiffers: secondDiffers(piece),
+    proof: proofOf(piece),
     fit: {
       kind: piece.fit.kind,
       part: fittedPart(piece).id,

@@ -351,8 +351,8 @@ export interface Technique {
   /** Work of lines that it becomes with its rows as they are: its id, what that is called, and its settings. */
   readonly asLines?: { readonly technique: string; readonly act: string; settings(own: Settings): Settings }
   /**
-   * Rows further on, in which what is worked round goes on behind its last column; back if negative. None where a round
-   * closes on itself.
+   * Rows further on, in which what is worked round goes on behind its last column; back if negative. None where a
+   * round closes on itself.
    */
   climbs?(settings: Settings): number
   /** Settings with which its ends meet in a ring, where others give it ends of their own. */

@@ -13,6 +13,7 @@ import { pictureOf } from '../../core/picture/picture'
 import { usualLying } from '../../core/picture/view'
 import { boxOfWhole, wholeOf } from '../../core/picture/whole'
 import { bad, good, valueOf, type Result } from '../../core/problem'
+import { proofOf } from '../../core/proof/proof'
 import { tallyPiece, totalOf } from '../../core/tally/tally'
 import { parseJson } from '../../core/units/text'
 import { sentSchema, type Sent } from './sent'
@@ -166,6 +167,9 @@ function pictured({ piece, ground }: { piece: Piece; ground: Ground }): Uint8Arr
   })
 }
 
+/** What the proofreader says of a piece, as JSON. */
+const proofread = (piece: Piece): string => JSON.stringify(proofOf(piece))
+
 export const WORK = {
   begun,
   begunFromFile,
@@ -174,6 +178,7 @@ export const WORK = {
   movedBy,
   packed,
   pictured,
+  proofread,
   readStand,
   replayed,
   summarised,

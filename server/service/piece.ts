@@ -1,7 +1,9 @@
 import type { Listing } from '../../core/contract/answers'
 import type { Point } from '../../core/piece/catch-up'
+import { awaited } from '../../core/piece/awaited'
 import { checkEffort } from '../../core/piece/effort'
 import type { Piece } from '../../core/piece/piece'
+import { tallyPiece, totalOf } from '../../core/tally/tally'
 import { prepared, type Database } from '../database/connection'
 import { isUniqueViolation } from '../database/errors'
 import { done } from '../heavy/pool'
@@ -19,7 +21,7 @@ import {
   writePiece,
   type Standing,
 } from './piece-store'
-import { spendEffort } from './rate'
+import { RATES, spend, spendEffort } from './rate'
 import { headAt, lastMissing, missingAfter, type Stand } from './revision'
 import { requireRoom } from './storage'
 
@@ -163,6 +165,18 @@ async function readPiece(db: Database, accountId: string, id: string, at?: numbe
   const found = await pieceAt(db, { accountId, id }, await pointOf(db, accountId, id, at))
   if (!found) throw notFound()
   return found
+}
+
+/** Beads up to which a piece is proofread at once. */
+const LITTLE_BEADS = 500
+
+/** What the proofreader says of a piece as it is now, as JSON; without the box, which is another’s to open. */
+export async function proofreadPiece(db: Database, accountId: string, id: string): Promise<string> {
+  await spend(db, `proof:${accountId}`, RATES.proof)
+  const { piece, revision } = await readPiece(db, accountId, id)
+  const little = totalOf(tallyPiece(piece)) <= LITTLE_BEADS && awaited(piece).length === 0
+  const proof = await done('proofread', piece, { little })
+  return `${JSON.stringify({ id, revision }).slice(0, -1)},"proof":${proof}}`
 }
 
 /** Revisions after the one that a browser stands on, oldest first, as JSON. */

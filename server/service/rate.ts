@@ -26,6 +26,8 @@ export const RATES = {
   /** Archives written, and read. */
   archive: { most: 20, seconds: 3600 },
   picture: { most: 600, seconds: 60 },
+  /** Pieces proofread, which can take seconds each. */
+  proof: { most: 60, seconds: 60 },
   /** Cells touched by steps: a hand that fills large pieces needs a tenth of it. */
   effort: { most: 150_000_000, seconds: 60 },
 } as const satisfies Record<string, Rate>

@@ -10,8 +10,8 @@ import { alarms, chanceBlend, designOf, interval, isNamed, picture, planted, rea
 import { best, loop } from './loop'
 
 /**
- * Odd ones in designs with planted mistakes: how many are named, and how often something is said where nothing is. Seeds
- * from 10 000 on were never looked at while thresholds were chosen (these were 1000–1039 and 2000–2039); waves and
+ * Odd ones in designs with planted mistakes: how many are named, and how often something is said where nothing is.
+ * Seeds from 10 000 on were never looked at while thresholds were chosen (these were 1000–1039 and 2000–2039); waves and
  * scales were never tuned on.
  */
 const FROM = 10_000

@@ -125,8 +125,8 @@ interface Fares {
 }
 
 /**
- * Fares of a shift for a row missing (`by` 1: what was row o lies in row o − 1 behind it) or doubled (`by` −1); by how
- * many whole rows it goes on, since of what is staggered some beads go a row further than others.
+ * Fares of a shift for a row missing (`by` 1: what was row o lies in row o − 1 behind it) or doubled (`by` −1); by
+ * how many whole rows it goes on, since of what is staggered some beads go a row further than others.
  */
 function faresOf(f: Field, ground: Field, { a, b }: Move, by: 1 | -1): Fares[] {
   const { columns, rows, colour, edges } = f

@@ -3,8 +3,8 @@ import type { Law } from './laws'
 
 /**
  * Beads that break the laws of a design. Of every bead its laws name witnesses: the beads that it is carried onto.
- * Where most of them agree against it, it is odd. A bead that is mended in memory speaks as it should be from then on, so
- * that mistakes do not vouch for each other; the one that mends most is taken first.
+ * Where most of them agree against it, it is odd. A bead that is mended in memory speaks as it should be from then on,
+ * so that mistakes do not vouch for each other; the one that mends most is taken first.
  */
 export interface Vote {
   readonly k: number

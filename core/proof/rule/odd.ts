@@ -1,5 +1,6 @@
 import { insertRowsStep, layingSteps, removeRowsStep } from '../../piece/edit'
 import { keyOf } from '../../grid/key'
+import { runsOf } from '../../grid/runs'
 import {
   columnsOf,
   numberAt,
@@ -149,9 +150,7 @@ function slipFound(part: GridPart, slip: Slip): Found {
           ? [
               {
                 label: `Put the ${word} in`,
-                steps: [
-                  { ...insertRowsStep(part, 'repeat', at, 1, 0), cells: Array.from(line).flatMap((n) => [1, n]) },
-                ],
+                steps: [{ ...insertRowsStep(part, 'repeat', at, 1, 0), cells: runsOf(line) }],
               },
             ]
           : [],

@@ -1,4 +1,4 @@
-import { choiceSteps } from '../../fit/choices'
+import { choiceSteps, type Choice } from '../../fit/choices'
 import { choicesFor } from '../../fit/hang-choices'
 import { fitsWell, feelWords } from '../../fit/feel'
 import { fitOf } from '../../fit/reckon'
@@ -20,6 +20,15 @@ const tenths = (mm: number): string => plainNumber(Math.round(mm * 10) / 10)
 /** Choices that are offered as mends, the nearest first. */
 const MOST_MENDS = 3
 
+/** What a choice does, in a few words. */
+function choiceSays({ says, times, startRows, endRows, cycleRows }: Choice): string {
+  if (says) return `Take ${says}`
+  const rows = startRows + endRows + cycleRows
+  const more =
+    rows === 0 ? '' : ` and ${Math.abs(rows)} ${Math.abs(rows) === 1 ? 'row' : 'rows'} ${rows > 0 ? 'more' : 'fewer'}`
+  return `Work ${times} ${times === 1 ? 'repeat' : 'repeats'}${more}`
+}
+
 function nearer(piece: Piece): Mend[] {
   const now = Math.abs(fitOf(piece).differenceMm)
   return (
@@ -30,7 +39,7 @@ function nearer(piece: Piece): Mend[] {
       .filter((choice, k, all) => all.findIndex((o) => (o.says ?? o.times) === (choice.says ?? choice.times)) === k)
       .slice(0, MOST_MENDS)
       .map((choice) => ({
-        label: `${choice.says ? `Take ${choice.says}` : `Work ${choice.times} repeats`}: ${tenths(choice.fit.atMm)} mm`,
+        label: `${choiceSays(choice)}: ${tenths(choice.fit.atMm)} mm`,
         steps: choiceSteps(piece, choice),
       }))
       .filter(({ steps }) => steps.length > 0)

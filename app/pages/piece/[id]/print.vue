@@ -52,6 +52,7 @@ import { useLengths } from '../../../composables/lengths'
 import { saveFile, slug } from '../../../composables/save-file'
 import { useAccount } from '../../../stores/account'
 import { usePiece } from '../../../stores/piece'
+import { useProof } from '../../../stores/proof'
 import { ownStyle } from '../../../theme/own-style'
 
 const store = usePiece()
@@ -113,6 +114,14 @@ const wholePicture = computed(() => {
   })
   return { src: dataOf(svg), scale }
 })
+const proof = useProof()
+/** Whether it is kept from the printer: by the settings, and by what is found or not read yet. */
+const unproved = computed(
+  () => account.account?.settings.proved === 'on' && (!proof.proof || !proof.current || proof.wants > 0),
+)
+/** What stands on the sheet of the proof; cautions stand where they apply. */
+const proved = computed(() => proof.proof && proof.proof.open.filter((f) => f.group !== 'safety'))
+const today = new Date().toISOString().slice(0, 10)
 const needs = computed(() => needsFor(piece.value))
 const tools = computed(() => toolsFor(piece.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
@@ -284,7 +293,15 @@ async function readIn(event: Event) {
   <main class="page">
     <h2 class="hidden">Print and export</h2>
     <aside class="choices" aria-label="Print and export">
-      <button type="button" class="button main" @click="print">Print this sheet</button>
+      <button type="button" class="button main" :disabled="unproved" @click="print">Print this sheet</button>
+      <p v-if="unproved" class="says" role="status">
+        Only what is proved is printed, as your settings say.
+        <NuxtLink :to="`/piece/${store.id}/proof`">{{
+          proof.proof
+            ? `${proof.wants} ${proof.wants === 1 ? 'thing wants' : 'things want'} a look`
+            : 'It is being read'
+        }}</NuxtLink>
+      </p>
       <VSelect
         :model-value="paper"
         :items="['A4', 'Letter']"
@@ -304,7 +321,7 @@ async function readIn(event: Event) {
         label="Part"
         @update:model-value="(v: string) => (chosen = v)"
       />
-      <button type="button" class="button" :disabled="busy" @click="saveBooklet">Booklet as PDF</button>
+      <button type="button" class="button" :disabled="busy || unproved" @click="saveBooklet">Booklet as PDF</button>
       <button type="button" class="button" @click="saveWords">Word chart as text</button>
       <button type="button" class="button" @click="saveGrid">Grid as CSV</button>
       <button v-if="techniqueOf(part).strands" type="button" class="button" @click="saveStrands">
@@ -425,6 +442,16 @@ async function readIn(event: Event) {
         <p>Tools: {{ tools.join(', ').toLowerCase() }}.</p>
       </section>
 
+      <section v-if="proved" class="proved" data-test="proved">
+        <h2>Proof</h2>
+        <p v-if="proved.length === 0">Checked on {{ today }}: nothing found.</p>
+        <template v-else>
+          <p>Checked on {{ today }}:</p>
+          <ul>
+            <li v-for="f in proved" :key="f.says">{{ f.says }}</li>
+          </ul>
+        </template>
+      </section>
       <section v-if="hanging.length" class="joined">
         <h2>How the parts join</h2>
         <div class="both">
