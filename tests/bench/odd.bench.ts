@@ -11,8 +11,8 @@ import { best, loop } from './loop'
 
 /**
  * Odd ones in designs with planted mistakes: how many are named, and how often something is said where nothing is.
- * Seeds from 10 000 on were never looked at while thresholds were chosen (these were 1000–1039 and 2000–2039); waves and
- * scales were never tuned on.
+ * Seeds from 10 000 on were never looked at while thresholds were chosen (these were 1000–1039 and 2000–2039); waves
+ * and scales were never tuned on.
  */
 const FROM = 10_000
 const DESIGNS = Number(process.env.WEBEN_PLANTED ?? 300)
