@@ -100,9 +100,27 @@ const FOUND_MOST = 6
 /** Witnesses from which on a bead is odd without doubt. */
 const SURE = 3
 
+/** How often laws are tried, the better half of them each time, where they find too much; how many are the least. */
+const TRIES = 3
+const LEAST_LAWS = 6
+
 /** The beads of a field that break what the rest follows; none where it follows too little. */
 export function oddIn(f: Field, laws: readonly Law[] = lawsOf(f)): OddOnes[] {
   if (f.colour.length < LEAST_CELLS) return []
+  const failing = ({ fails, pairs }: Law) => fails / pairs
+  let kept = laws
+  for (let round = 0; round < TRIES; round++) {
+    const found = oddBy(f, kept)
+    if (found) return found
+    // Laws that hold nearly may all the same be none: what finds too much is tried by the best alone.
+    if (kept.length <= LEAST_LAWS) return []
+    kept = [...kept].sort((a, b) => failing(a) - failing(b)).slice(0, Math.max(LEAST_LAWS, kept.length >> 1))
+  }
+  return []
+}
+
+/** What some laws find; null where it is too much to be mistakes. */
+function oddBy(f: Field, laws: readonly Law[]): OddOnes[] | null {
   const found = votes(f, laws).filter(({ k }) => f.colour[k] !== VOID)
   if (found.length === 0) return []
   const at = new Map<number, Vote>(found.map((vote) => [vote.k, vote]))
@@ -115,7 +133,7 @@ export function oddIn(f: Field, laws: readonly Law[] = lawsOf(f)): OddOnes[] {
     if (other) other.push(...group)
     else merged.push([...group])
   }
-  if (merged.length > FOUND_MOST) return []
+  if (merged.length > FOUND_MOST) return null
   const cells = f.colour.length
   return merged
     .map((group) => {

@@ -1,7 +1,7 @@
 import { columnsOf, type GridPart } from '../../piece/piece'
-import { fieldFrom, fieldOf, repeatColours, VOID } from './field'
+import { fieldFrom, fieldOf, repeatColours, VOID, type Field } from './field'
 import { oddIn, type OddOnes } from './group'
-import { lawsOf } from './laws'
+import { lawsOf, type Law } from './laws'
 import { slipIn, type Slip } from './slip'
 
 /** What breaks the regularity of a grid, in rows of what is kept of it: start, repeat once, end. */
@@ -37,6 +37,18 @@ function besides(part: GridPart, colour: Uint16Array, { kind, row }: Slip): OddO
   )
 }
 
+/** Share of the length within which a shift comes again often enough to show a slip. */
+const OFTEN = 0.4
+
+/**
+ * Whether a row may be missing or doubled: where a shift along fails row after row, or none that comes again often
+ * enough holds everywhere.
+ */
+function mayHaveSlipped({ rows, rowStep }: Field, laws: readonly Law[]): boolean {
+  const along = laws.filter(({ sx, sy, b }) => sx === 1 && sy === 1 && b !== 0)
+  return along.some(({ restless }) => restless) || !along.some(({ b }) => Math.abs(b) <= OFTEN * rows * rowStep)
+}
+
 /** Reads a grid: rows that are missing or doubled first, then beads, as if these rows were mended. */
 export function oddOnesOf(part: GridPart): OddFindings {
   const columns = columnsOf(part)
@@ -45,9 +57,7 @@ export function oddOnesOf(part: GridPart): OddFindings {
   const colour = repeatColours(part)
   const field = worked ? fieldOf(part, 'repeat') : null
   const laws = field ? lawsOf(field) : []
-  // Where every shift along holds row by row, no row is missing.
-  const along = laws.filter((law) => law.sx === 1 && law.sy === 1 && law.b !== 0)
-  const open = field && (along.length === 0 || along.some((l) => l.restless)) ? fieldFrom(part, colour) : null
+  const open = field && mayHaveSlipped(field, laws) ? fieldFrom(part, colour) : null
   const slip = open ? slipIn(part, open) : null
   const beads = slip ? besides(part, colour, slip) : field ? oddIn(field, laws) : []
   const found = moved(beads, (k) => k + first)

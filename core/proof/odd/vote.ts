@@ -23,6 +23,9 @@ const FEW = 3
 /** Cells with a witness against them beyond which a design is too loose to be read, as a share of the edges. */
 const LOOSE = 0.4
 
+/** Share of its weight that a bead has which is doubted itself. */
+const DOUBTED = 0.3
+
 /** How much a law is believed: the log of its odds to hold. */
 const weightOf = ({ pairs, fails }: Law): number => Math.log((pairs - fails + 1) / (fails + 0.5))
 
@@ -44,10 +47,16 @@ interface Heard {
   readonly only: number
 }
 
+/** What one line says of a bead: how much it is believed, and its beads by colour. */
+interface LineVoice {
+  weight: number
+  count: number
+  readonly by: Map<number, { count: number; last: number }>
+}
+
 /** What the laws say of beads, as these are now. */
 class Court {
   private readonly weights: readonly number[]
-  /** For each law, which cell each is carried from. */
   private readonly seen: Int32Array
   private stamp = 0
 
@@ -55,49 +64,76 @@ class Court {
     private readonly f: Field,
     private readonly laws: readonly Law[],
     private readonly colour: Uint16Array,
+    /** Beads that are doubted themselves: they are believed less. */
+    private readonly doubted: { has(k: number): boolean },
   ) {
     this.weights = laws.map(weightOf)
     this.seen = new Int32Array(f.colour.length)
   }
 
-  /** Hears the witnesses of a bead: those of other lines, and its own line where these are few. */
+  /** The line of a bead that slips as one: a row, or a stretch of a strand. */
+  private lineOf(k: number): number {
+    const { columns, line, rows } = this.f
+    const r = Math.floor(k / columns)
+    return line === 'row' ? r : (k % columns) * rows + Math.floor(r / NEAR_IN_STRAND)
+  }
+
+  /** Hears the witnesses of a bead, line by line; its own line only where these are few. */
   hear(k: number): Heard | null {
-    const { f, laws, colour, weights, seen } = this
+    const { f, laws, colour, weights, seen, doubted } = this
     for (const ownLine of [false, true]) {
       const stamp = ++this.stamp
-      const said = new Map<number, { weight: number; count: number; last: number }>()
-      let [total, count] = [0, 0]
+      const lines = new Map<number, LineVoice>()
+      let count = 0
       for (let i = 0; i < laws.length; i++) {
         const to = laws[i]!.image[k]!
-        if (to < 0 || seen[to] === stamp) continue
-        if (!ownLine && sharesLine(f, k, to)) continue
+        if (to < 0 || seen[to] === stamp || (!ownLine && sharesLine(f, k, to))) continue
         seen[to] = stamp
-        const weight = weights[i]!
-        const one = said.get(colour[to]!)
-        if (one) {
-          one.weight += weight
-          one.count++
-          one.last = to
-        } else said.set(colour[to]!, { weight, count: 1, last: to })
-        total += weight
         count++
+        const weight = weights[i]! * (doubted.has(to) ? DOUBTED : 1)
+        const at = this.lineOf(to)
+        const voice: LineVoice = lines.get(at) ?? { weight: 0, count: 0, by: new Map() }
+        lines.set(at, voice)
+        voice.weight = Math.max(voice.weight, weight)
+        voice.count++
+        const one = voice.by.get(colour[to]!) ?? { count: 0, last: to }
+        one.count++
+        voice.by.set(colour[to]!, one)
       }
       if (count < FEW && !ownLine) continue
-      if (count === 0) return null
-      let [expected, best] = [0, { weight: 0, count: 0, last: -1 }]
-      for (const [v, one] of said)
-        if (v !== colour[k] && one.weight > best.weight) {
-          expected = v
-          best = one
-        }
-      const own = said.get(colour[k]!)?.weight ?? 0
-      return {
-        ...{ expected, witnesses: best.count, gain: best.weight - own },
-        odd: best.weight >= AGREE * total && own <= OWN * total,
-        only: best.count === 1 ? best.last : -1,
-      }
+      return count === 0 ? null : this.sum(k, lines)
     }
     return null
+  }
+
+  /** Beads of one line slip together: a line has one voice, shared by what its beads say. */
+  private sum(k: number, lines: ReadonlyMap<number, LineVoice>): Heard {
+    const said = new Map<number, { weight: number; count: number; last: number }>()
+    let total = 0
+    for (const { weight, count, by } of lines.values()) {
+      // More beads of a line say a little more than one.
+      const voice = weight * (1 + Math.log(count))
+      total += voice
+      for (const [v, one] of by) {
+        const known = said.get(v) ?? { weight: 0, count: 0, last: one.last }
+        known.weight += (voice * one.count) / count
+        known.count += one.count
+        said.set(v, known)
+      }
+    }
+    const own = this.colour[k]!
+    let [expected, best] = [0, { weight: 0, count: 0, last: -1 }]
+    for (const [v, one] of said)
+      if (v !== own && one.weight > best.weight) {
+        expected = v
+        best = one
+      }
+    const forIt = said.get(own)?.weight ?? 0
+    return {
+      ...{ expected, witnesses: best.count, gain: best.weight - forIt },
+      odd: best.weight >= AGREE * total && forIt <= OWN * total,
+      only: best.count === 1 ? best.last : -1,
+    }
   }
 }
 
@@ -112,16 +148,21 @@ export function votes(f: Field, laws: readonly Law[]): Vote[] {
     for (let k = 0; k < n; k++) if (image[k]! >= 0 && colour[image[k]!] !== colour[k]) doubted[k] = 1
   let edges = 0
   for (let k = 0; k < n; k++) if (f.edges[k]) edges++
-  const court = new Court(f, laws, colour)
-  const open: { k: number; heard: Heard }[] = []
-  for (let k = 0; k < n; k++) {
-    if (!doubted[k]) continue
-    const heard = court.hear(k)
-    if (heard && heard.gain > 0) open.push({ k, heard })
+  const waiting = new Map<number, Heard>()
+  const court = new Court(f, laws, colour, waiting)
+  // Twice: once it is known who is doubted, all are heard again.
+  for (let round = 0; round < 2; round++) {
+    const found: [number, Heard][] = []
+    for (let k = 0; k < n; k++) {
+      if (!doubted[k] || (round > 0 && !waiting.has(k))) continue
+      const heard = court.hear(k)
+      if (heard && heard.gain > 0) found.push([k, heard])
+    }
+    waiting.clear()
+    for (const [k, heard] of found) waiting.set(k, heard)
+    if (waiting.size > LOOSE * Math.max(1, edges)) return []
   }
-  if (open.length > LOOSE * Math.max(1, edges)) return []
   const out: Vote[] = []
-  const waiting = new Map(open.map((one) => [one.k, one.heard]))
   while (waiting.size > 0) {
     let [best, most] = [-1, 0]
     for (const [k, heard] of waiting)
