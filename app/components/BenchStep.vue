@@ -4,7 +4,11 @@ import type { Bite, RowTask, Task } from '#core/making/agenda'
 import { titleOf } from '#core/making/say'
 import { trayByNumber, type Piece } from '#core/piece/piece'
 import { asides, asWords, GAP, rowTitle, runText } from '#core/tally/words'
+import { markedRows } from '#core/proof/marks'
+import { wanting } from '#core/proof/proof'
 import { shownSteps } from '#core/tally/strips'
+import { usePiece } from '../stores/piece'
+import { useProof } from '../stores/proof'
 import StepStrip from './StepStrip.vue'
 import ToldSteps from './ToldSteps.vue'
 
@@ -21,6 +25,14 @@ const props = defineProps<{
   copies: number
 }>()
 const tray = computed(() => trayByNumber(props.piece.tray))
+/** What the proofreader says of the row in hand, of the plan that is worked. */
+const proof = useProof()
+const store = usePiece()
+const look = computed(() => {
+  const { part, row } = props.task
+  const own = store.piece?.parts.find((p) => p.id === part.id)
+  return own?.repeat === part.repeat ? markedRows(part, wanting({ open: proof.open })).get(row)?.says : undefined
+})
 /** The steps with their pictures, where there are any. */
 const pictured = computed(() => shownSteps(props.task.part, props.task.row))
 const nextRuns = computed(() => props.next?.words?.runs.slice(0, 12) ?? [])
@@ -43,6 +55,7 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
         }}<template v-if="bite > 0"> · {{ task.words.beads - laid }} to go</template></span
       >
     </p>
+    <p v-if="look" class="look"><span aria-hidden="true">◆ </span>Before you work it: {{ look }}</p>
     <p v-if="task.words.as" class="as">{{ asWords(task.words) }}</p>
     <StepStrip
       v-if="pictured.some((step) => step.picture)"
@@ -104,6 +117,10 @@ const laid = computed(() => props.bites[props.bite]?.before ?? 0)
   gap: clamp(12px, 2.4vh, 26px);
   align-content: start;
   min-width: 0;
+}
+.look {
+  color: var(--marigold);
+  font-size: 15px;
 }
 .way {
   color: var(--madder);
