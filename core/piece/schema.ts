@@ -250,9 +250,9 @@ export const pieceHeadSchema = z.strictObject({
   tray: z.array(trayBeadSchema).max(LIMITS.tray),
   fit: fitSchema,
   gauges: z.array(gaugeSchema).max(20).default([]),
+  meant: z.array(meantSchema).max(MOST_MEANT).default([]),
   supply: supplySchema,
   cost: costSchema.default(() => costSchema.parse({})),
-  meant: z.array(meantSchema).max(MOST_MEANT).default([]),
 })
 
 export const pieceBodySchema = pieceHeadSchema.extend({ parts: z.array(partFileSchema).min(1).max(LIMITS.parts) })

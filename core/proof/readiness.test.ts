@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { bead, part, piece, rows } from '../../tests/fixture/piece'
 import { usualClosure } from '../wear/closure'
-import { readinessOf, unusedBeads } from './readiness'
+import { readinessOf } from './readiness'
+import { unusedBeads } from './rule/unused'
 
 describe('what wants a look', () => {
   it('is a band that will not close, an empty part, a bead that nobody uses', () => {

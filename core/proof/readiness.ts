@@ -17,12 +17,6 @@ interface Readiness {
   readonly supplies: number
 }
 
-/** Numbers of beads on the tray that the pattern never uses. */
-export function unusedBeads(piece: Piece): number[] {
-  const counts = piece.parts.map(tallyPart)
-  return piece.tray.filter((b) => !counts.some((c) => c.get(b.number))).map((b) => b.number)
-}
-
 /** Earrings heavier than is comfortable to wear for long. */
 const heavy = (piece: Piece): boolean => piece.fit.kind === 'earrings' && weightOf(piece) > EARRING_GRAMS.careful
 

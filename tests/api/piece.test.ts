@@ -321,6 +321,7 @@ describe('another’s piece', () => {
         ],
       },
     ],
+    ['GET', 'piece/:id/proof'],
     ['GET', 'piece/:id/revision/0'],
     ['GET', 'piece/:id/picture/0'],
     ['DELETE', 'piece/:id?for=good'],

@@ -304,6 +304,7 @@ describe('everything that one owns', () => {
     learnSpeed: 'on',
     learnCull: 'off',
     learnThread: 'on',
+    proved: 'on',
     letters: 'off',
   }
   /** What an account holds, without the names that its server gave. */
