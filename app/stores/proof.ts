@@ -23,6 +23,8 @@ export const useProof = defineStore('proof', () => {
   let worker: Worker | null = null
   let asked: { readonly id: number; readonly of: string; readonly piece: Piece } | null = null
   let count = 0
+  /** Whether something changed while it was read. */
+  let due = false
   /** Parts as the worker has them. */
   let sent = new Map<string, Part>()
 
@@ -43,7 +45,7 @@ export const useProof = defineStore('proof', () => {
       asked = null
       reading.value = false
       // What was changed meanwhile is read now.
-      if (store.piece && store.id && store.piece !== said.value.piece) void later()
+      if (due) void later()
     }
     worker.onerror = letGo
     return worker
@@ -54,7 +56,10 @@ export const useProof = defineStore('proof', () => {
     if (!piece || !id || stopped.value) return
     if (asked) {
       // Another piece does not wait for the one before.
-      if (asked.of === id) return
+      if (asked.of === id) {
+        due = true
+        return
+      }
       letGo()
     }
     const { parts, ...head } = piece
@@ -67,6 +72,7 @@ export const useProof = defineStore('proof', () => {
       around: box.known ? { box: { stock: box.box, pieceId: id } } : {},
     }
     asked = { id: ask.id, of: id, piece }
+    due = false
     reading.value = true
     try {
       ready().postMessage(ask)

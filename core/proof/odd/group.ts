@@ -1,6 +1,6 @@
 import { VOID, type Field } from './field'
 import { lawsOf, type Law } from './laws'
-import { votes, type Vote } from './vote'
+import { NEAR_IN_STRAND, votes, type Vote } from './vote'
 
 /** Odd beads as findings: those that lie together are one, and what is plainly meant is left out. */
 
@@ -18,10 +18,9 @@ export interface OddOnes {
 }
 
 const NEAR = 2
-const NEAR_IN_STRAND = 12
 
 /** Cells near each other, or in one line, together. */
-export function clusters(f: Field, keys: readonly number[], reach = NEAR, inLine = true): number[][] {
+function clusters(f: Field, keys: readonly number[]): number[][] {
   const { columns, line } = f
   const left = new Set(keys)
   const out: number[][] = []
@@ -33,8 +32,8 @@ export function clusters(f: Field, keys: readonly number[], reach = NEAR, inLine
       for (const other of left) {
         const dc = Math.abs((other % columns) - c)
         const dr = Math.abs(Math.floor(other / columns) - r)
-        const joined = inLine && (line === 'row' ? dr === 0 : dc === 0 && dr <= NEAR_IN_STRAND)
-        if ((dc <= reach && dr <= reach) || joined) {
+        const joined = line === 'row' ? dr === 0 : dc === 0 && dr <= NEAR_IN_STRAND
+        if ((dc <= NEAR && dr <= NEAR) || joined) {
           left.delete(other)
           group.push(other)
         }

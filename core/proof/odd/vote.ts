@@ -29,8 +29,11 @@ const DOUBTED = 0.3
 /** How much a law is believed: the log of its odds to hold. */
 const weightOf = ({ pairs, fails }: Law): number => Math.log((pairs - fails + 1) / (fails + 0.5))
 
+/** Beads that are named at most: three rows of the widest work. */
+const MOST_ODD = 1500
+
 /** Beads of one strand so near that a slip reaches both. */
-const NEAR_IN_STRAND = 12
+export const NEAR_IN_STRAND = 12
 
 /** Whether two beads lie in one line that can slip: a row, or a stretch of a strand. */
 function sharesLine({ columns, line }: Field, a: number, b: number): boolean {
@@ -163,7 +166,8 @@ export function votes(f: Field, laws: readonly Law[]): Vote[] {
     if (waiting.size > LOOSE * Math.max(1, edges)) return []
   }
   const out: Vote[] = []
-  while (waiting.size > 0) {
+  // More than so many are no mistakes, and looking for the next among all of them would take long.
+  while (waiting.size > 0 && out.length < MOST_ODD) {
     let [best, most] = [-1, 0]
     for (const [k, heard] of waiting)
       if (heard.odd && heard.gain > most) {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { raggedFrom } from '../../grid/lines'
 import { piece } from '../../../tests/fixture/piece'
 import { foundBy, linesPart, mendedBy, of } from '../../../tests/fixture/proof'
 import { pairParts, strandHalves } from './halves'
@@ -46,7 +47,12 @@ describe('parts that hang left and right', () => {
     expect(foundBy(pairParts, mendedBy(wrong, found!))).toEqual([])
     expect(foundBy(pairParts, mendedBy(wrong, found!, 1))).toEqual([])
   })
-  it('are left alone where they are alike, or do not hang opposite each other', () => {
+  it('are left alone where they are alike, quite another thing, or do not hang opposite each other', () => {
+    const one = (id: string, hole: number, line: readonly number[]) => {
+      const whole = hang(id, hole, line)
+      return { ...whole, repeat: raggedFrom([line]) }
+    }
+    expect(foundBy(pairParts, piece({ parts: [bar, one('l', 2, of(5)), one('r', 4, of(9, 2))] }))).toEqual([])
     expect(foundBy(pairParts, pair(of(5)))).toEqual([])
     const three = piece({ parts: [bar, hang('l', 1, of(5)), hang('m', 2, [1, 1, 2, 1, 1]), hang('r', 5, of(5))] })
     expect(foundBy(pairParts, three)).toEqual([])

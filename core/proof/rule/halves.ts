@@ -101,8 +101,8 @@ export const pairParts: Rule = {
       const [a, b] = [linesText(one), linesText(other)]
       if (settings(one) === settings(other) && a.join('\n') === b.join('\n')) return []
       const off = Array.from({ length: Math.max(a.length, b.length) }, (_, k) => k).filter((k) => a[k] !== b[k])
-      // Quite another thing on the other side is meant so.
-      if (off.length > 1 && off.length > (1 - ALIKE) * a.length) return []
+      // Quite another thing on the other side is meant so; of a line or two, any that differs is.
+      if (off.length > Math.max(a.length > 2 ? 1 : 0, (1 - ALIKE) * a.length)) return []
       const steps = settings(one) === settings(other) ? likeSteps(one, other) : null
       const back = settings(one) === settings(other) ? likeSteps(other, one) : null
       return [

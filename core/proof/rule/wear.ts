@@ -1,3 +1,4 @@
+import { requireSpec } from '../../bead/spec'
 import { choiceSteps, type Choice } from '../../fit/choices'
 import { choicesFor } from '../../fit/hang-choices'
 import { fitsWell, feelWords } from '../../fit/feel'
@@ -21,12 +22,16 @@ const tenths = (mm: number): string => plainNumber(Math.round(mm * 10) / 10)
 const MOST_MENDS = 3
 
 /** What a choice does, in a few words. */
-function choiceSays({ says, times, startRows, endRows, cycleRows }: Choice): string {
+function choiceSays({ says, way, times, startRows, endRows, cycleRows, plainMm, closure, spec }: Choice): string {
   if (says) return `Take ${says}`
+  const repeats = `${times} ${times === 1 ? 'repeat' : 'repeats'}`
+  if (way === 'chain') return `Work ${repeats}, with a chain of ${tenths(closure.extenderMm)} mm`
+  if (way === 'closure') return `Work ${repeats}, closed by ${closureName(closure).toLowerCase()}`
+  if (way === 'bead') return `Work ${repeats} in ${requireSpec(spec).name}`
+  if (way === 'ends' && plainMm > 0) return `Work ${repeats}, ${tenths(plainMm)} mm plain at each end`
   const rows = startRows + endRows + cycleRows
-  const more =
-    rows === 0 ? '' : ` and ${Math.abs(rows)} ${Math.abs(rows) === 1 ? 'row' : 'rows'} ${rows > 0 ? 'more' : 'fewer'}`
-  return `Work ${times} ${times === 1 ? 'repeat' : 'repeats'}${more}`
+  const more = `${Math.abs(rows)} ${Math.abs(rows) === 1 ? 'row' : 'rows'} ${rows > 0 ? 'more' : 'fewer'}`
+  return `Work ${repeats}${rows === 0 ? '' : ` and ${more}`}`
 }
 
 function nearer(piece: Piece): Mend[] {
@@ -35,8 +40,8 @@ function nearer(piece: Piece): Mend[] {
     choicesFor(piece)
       .filter(({ current, fit }) => !current && fitsWell(fit.feel) && Math.abs(fit.differenceMm) < now)
       .toSorted((a, b) => Math.abs(a.fit.differenceMm) - Math.abs(b.fit.differenceMm))
-      // Of those that are worked as often, the nearest.
-      .filter((choice, k, all) => all.findIndex((o) => (o.says ?? o.times) === (choice.says ?? choice.times)) === k)
+      // Of those that are said alike, the nearest.
+      .filter((choice, k, all) => all.findIndex((o) => choiceSays(o) === choiceSays(choice)) === k)
       .slice(0, MOST_MENDS)
       .map((choice) => ({
         label: `${choiceSays(choice)}: ${tenths(choice.fit.atMm)} mm`,

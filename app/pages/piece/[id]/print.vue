@@ -26,6 +26,7 @@ import {
   beadOf,
   columnsOf,
   countedRows,
+  findPart,
   fittedPart,
   sectionStart,
   SECTIONS,
@@ -448,7 +449,11 @@ async function readIn(event: Event) {
         <template v-else>
           <p>Checked on {{ today }}:</p>
           <ul>
-            <li v-for="f in proved" :key="f.says">{{ f.says }}</li>
+            <li v-for="f in proved" :key="`${f.part} ${f.says}`">
+              <template v-if="piece.parts.length > 1 && f.part"
+                ><b>{{ findPart(piece, f.part)?.name }}:</b>{{ ' ' }}</template
+              >{{ f.says }}
+            </li>
           </ul>
         </template>
       </section>
