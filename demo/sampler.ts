@@ -4,6 +4,8 @@ import { hung } from '../core/piece/held'
 import type { Part, Piece } from '../core/piece/piece'
 import { costSchema, fitSchema, supplySchema, type Joint } from '../core/piece/schema'
 import { sized } from '../core/piece/sizes'
+import { readRecipeText } from '../core/recipe/shorthand'
+import { valueOf } from '../core/problem'
 import { requireTechnique } from '../core/technique/registry'
 import type { Plan, Settings } from '../core/technique/technique'
 import { usualClosure } from '../core/wear/closure'
@@ -94,7 +96,29 @@ const TRAY = trayOf('cylinder-10', [
   ['Brick dust', '#a94b32', 'opaque'],
   ['Nobody’s', '#d4b35c', 'lustre'],
   ['Spark', '#7fb6c4', 'transparent', 'bicone-3-mm'],
+  ['Twin', '#8a6f9e', 'lustre', 'almond-duo-5-x-2-5-mm'],
+  ['Tear', '#c98a5e', 'transparent', 'drop-3-4-mm'],
+  ['Dome', '#3f7d74', 'lustre', 'domed-duo-5-x-2-5-mm'],
 ])
+
+/** Two rings that share a dome: what is outward in one of them is inward in the other. */
+const RINGS = valueOf(
+  readRecipeText(`
+recipe apprentice-rings "Rings of domes"
+bead dome domed-duo-5-x-2-5-mm "dome" "domes"
+bead seed cylinder-10 "seed" "seeds"
+carrier thread thread 0.15 "thread"
+motif
+  pick dome:one seed:a*3 dome:two seed:z*3
+  pass one
+  pick seed:o*2
+  pass one.b<
+  pick seed:p*2
+  pass one a two.b<
+  pick seed:y*6
+  pass two.b<
+`),
+)
 
 /** The mark of one bead is that of another. */
 const MARKED = TRAY.map((bead, k) => (k === 3 ? { ...bead, glyph: TRAY[2]!.glyph } : bead))
@@ -113,7 +137,7 @@ export const SAMPLER: Piece = hung(
     gauges: [],
     meant: [],
     supply: supplySchema.parse({ needle: '10', thread: 'nylon-d', doubled: true }),
-    cost: costSchema.parse({}),
+    cost: costSchema.parse({ findings: [{ name: 'End caps, 1.5 mm inside', count: 2, price: 0 }] }),
     parts: [
       grid(
         { id: 'band', name: 'Band', technique: 'loom', times: 7 },
@@ -145,6 +169,15 @@ export const SAMPLER: Piece = hung(
       lines({ id: 'cycle', name: 'Cycle', technique: 'rung-ladder' }, [
         Array.from({ length: 11 }, (_, k) => [1, 2, 4][k % 3]!),
       ]),
+      grid({ id: 'yoke', name: 'Yoke', technique: 'square', times: 1 }, [
+        ...['AAA..AAA', 'AAA..AAA', 'AAAAAAAA', 'AJAAAAAA', 'AAAAAAIA', 'AAAAAAAA'],
+      ]),
+      lines(
+        { id: 'rings', name: 'Rings', technique: 'own-recipe' },
+        Array.from({ length: 3 }, () => [11, ...of(3, 2), 11, ...of(13, 2)]),
+        { plan: { recipe: RINGS, params: {} } as unknown as Plan },
+      ),
+      { ...grid({ id: 'rope', name: 'Rope', technique: 'braid-8', times: 20 }, ['AABBAABB']), spec: 'cylinder-8' },
     ],
   }),
 )

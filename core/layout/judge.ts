@@ -7,6 +7,8 @@ export interface Judged {
   readonly code: 'far' | 'wrong-end'
   readonly says: string
   readonly path: string
+  /** Motifs in which it is so: −1 the start. */
+  readonly motifs: readonly number[]
   /** Which of the holes that the step goes through is meant, where it is entered at the wrong end. */
   readonly going?: number
 }
@@ -39,11 +41,14 @@ export function judged(run: Run, laid: Laid, nodesOf: (node: number) => number |
     const round = far ? (motifOf(a) < motifOf(b) ? roundMm : -roundMm) : 0
     return Math.hypot(p.x + round - q.x, p.y - q.y)
   }
-  const out = new Map<string, Judged>()
-  const say = (code: Judged['code'], { path }: Done, says: string, going?: number): void => {
+  const out = new Map<string, Judged & { readonly motifs: number[] }>()
+  const say = (code: Judged['code'], { path, motif }: Done, says: string, going?: number): void => {
     const key = `${code} ${path}`
-    if (out.has(key) || out.size >= MOST) return
-    out.set(key, { code, path, says: `${says} (${stepPlace(path)})`, ...(going === undefined ? {} : { going }) })
+    const known = out.get(key)
+    if (known && known.motifs.at(-1) !== motif) known.motifs.push(motif)
+    if (known || out.size >= MOST) return
+    const which = going === undefined ? {} : { going }
+    out.set(key, { code, path, motifs: [motif], says: `${says} (${stepPlace(path)})`, ...which })
   }
   const nameOf = ({ node }: Port): string => {
     const { name, at: k, isFixture, slot } = nodes[node]!

@@ -1,6 +1,8 @@
 import type { Rule } from './found'
 import { boxShort } from './rule/box'
+import { capNarrow } from './rule/caps'
 import { cautions } from './rule/cautions'
+import { dropsBothWays } from './rule/drops'
 import { glyphs } from './rule/glyphs'
 import { pairParts, strandHalves } from './rule/halves'
 import { holes } from './rule/holes'
@@ -8,6 +10,8 @@ import { neighbours } from './rule/neighbours'
 import { oddOnes } from './rule/odd'
 import { own } from './rule/own'
 import { colourCycle, repeatCloses, roundCloses, turningRow } from './rule/repeat'
+import { gapCrossed, notReached } from './rule/reach'
+import { faceDown, secondHole } from './rule/second'
 import { edgeSeries, lineSeries } from './rule/series'
 import { sharpEdges } from './rule/sharp'
 import { twins } from './rule/twins'
@@ -29,6 +33,11 @@ export const RULES: readonly Rule[] = [
   oddOnes,
   holes,
   sharpEdges,
+  secondHole,
+  faceDown,
+  dropsBothWays,
+  gapCrossed,
+  notReached,
   neighbours,
   glyphs,
   unused,
@@ -37,6 +46,7 @@ export const RULES: readonly Rule[] = [
   heavy,
   claspLight,
   claspNarrow,
+  capNarrow,
   boxShort,
   cautions,
 ]

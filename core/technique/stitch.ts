@@ -46,6 +46,7 @@ export interface Stitch {
   quarter?(rows: number): string
   readonly asLines?: Technique['asLines']
   climbs?: Technique['climbs']
+  readonly heldBy?: Technique['heldBy']
   readonly plain?: PlainEnds
 
   // place
@@ -120,6 +121,7 @@ export function gridTechnique(stitch: Stitch): Technique {
     ...(charts ? { charts } : {}),
     ...(disc ? { disc } : {}),
     ...(stitch.asLines ? { asLines: stitch.asLines } : {}),
+    ...(stitch.heldBy ? { heldBy: stitch.heldBy } : {}),
     ...(stitch.climbs ? { climbs: (own) => stitch.climbs!(own) } : {}),
     ...(stitch.quarter ? { quarter: (rows) => stitch.quarter!(rows) } : {}),
     drawing(work): Drawing {

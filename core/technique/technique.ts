@@ -355,6 +355,11 @@ export interface Technique {
    * round closes on itself.
    */
   climbs?(settings: Settings): number
+  /**
+   * What holds a row: the rows laid before it, to whose beads it is sewn, or warps that are there from the beginning.
+   * Left out where something else does, as cords of a braid, or where rows are not worked one upon the other.
+   */
+  readonly heldBy?: 'rows' | 'warps'
   /** Settings with which its ends meet in a ring, where others give it ends of their own. */
   readonly meets?: Settings
   /** Settings that may be changed by one so that it fits, and what is counted by them: “stem beads”. */

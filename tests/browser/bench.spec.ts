@@ -381,6 +381,8 @@ test('made rows that the plan has otherwise now are asked about; what is still t
   await page.getByRole('button', { name: 'Keep my place' }).click()
   await expect(changed).toHaveCount(0)
   await expect(page.locator('.which strong')).toContainText('Row 4')
+  // Kept by the server, and not only seen here.
+  await expect.poll(async () => (await stateThere(page, id)).seen).toBe(2)
   await page.reload()
   await expect(page.locator('.which strong')).toContainText('Row 4')
   await expect(changed).toHaveCount(0)

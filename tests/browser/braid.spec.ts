@@ -17,6 +17,7 @@ import {
   stateThere,
   test,
   walkTo,
+  chooseFrom,
 } from './weaver'
 
 /** A round braid of eight strands in plain beads, begun as any piece. */
@@ -65,8 +66,7 @@ test('another is designed by its strands; the surface follows, and a wrong count
   expect(row.flatMap((n, i) => (i % 2 === 0 ? Array<number>(n).fill(row[i + 1]!) : []))[2]).toBe(3)
   // A loading by rule takes its place.
   await page.getByText('Patterns of the whole rope').click()
-  await page.getByRole('combobox', { name: 'Loading' }).press('Enter')
-  await page.getByRole('option', { name: 'Double helix' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Loading' }), 'Double helix')
   await page.getByRole('button', { name: 'Load it' }).click()
   await expect(page.getByText(/^One round, \d+ times/)).toBeVisible()
   await expect(page.getByLabel('Strand 1', { exact: true })).toHaveValue('1A')
@@ -148,8 +148,7 @@ test('a rope is mirrored, graduated, unrolled another way and seen in space', as
   expect(piece.parts[0]!.start).toHaveLength(8 + 8 * 3)
   expect(piece.parts[0]!.end.toReversed()).toEqual(piece.parts[0]!.start)
   await page.getByRole('button', { name: 'Views', exact: true }).click()
-  await page.getByRole('combobox', { name: 'Unrolled in' }).press('Enter')
-  await page.getByRole('option', { name: 'a line for each strand' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Unrolled in' }), 'a line for each strand')
   // One line a strand: the arrow goes along the same strand.
   const mat = page.getByRole('application')
   await mat.focus()

@@ -4,7 +4,7 @@ import { readPieceFile } from '#core/format/piece-file'
 import { valueOf } from '#core/problem'
 import { tallyPiece } from '#core/tally/tally'
 import type { Page } from '@playwright/test'
-import { chooseWay, expect, readPiece, saved, test } from './weaver'
+import { chooseWay, expect, readPiece, saved, test, chooseFrom } from './weaver'
 
 const plain = async (page: Page) =>
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
@@ -35,8 +35,7 @@ test('a bracelet of flowers is fitted to a wrist, changed by its fields, made an
   await petals.press('Enter')
   await saved(page)
   await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat).toEqual([[3, 1, 4, 2, 1, 3, 3, 2]])
-  await page.getByRole('combobox', { name: 'Flowers' }).press('Enter')
-  await page.getByRole('option', { name: 'large and small in turn' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Flowers' }), 'large and small in turn')
   await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat.length).toBe(2)
   const mixed = (await readPiece(page, id)).piece
   expect(mixed.tray.map((b) => b.spec)).toContain('round-15')

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { address, createPiece, expect, plainBracelet, readPiece, saved, test } from './weaver'
+import { address, createPiece, expect, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
 
 /**
  * On every route with fields that are saved by a button: what cannot be read says so and stops the button, and Enter
@@ -63,8 +63,7 @@ const FORMS: readonly Form[] = [
     open: async (page) => {
       await page.goto(`/piece/${await createPiece(page)}/mat`)
       await page.getByRole('button', { name: 'Change A Fog' }).click()
-      await page.getByRole('combobox', { name: 'Shape and size' }).press('Enter')
-      await page.getByRole('option', { name: 'A size of my own…' }).click()
+      await chooseFrom(page.getByRole('combobox', { name: 'Shape and size' }), 'A size of my own…')
       const dialog = page.getByRole('dialog')
       return { fields: number(dialog), button: dialog.getByRole('button', { name: 'Use this size' }) }
     },

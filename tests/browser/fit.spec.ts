@@ -1,12 +1,10 @@
 import type { Page } from '@playwright/test'
 import { FIT_TABLE } from '#core/wear/kind'
-import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
+import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
 
 /** Chooses from a list by its label; the option must be on the screen. */
-async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
-  await page.getByRole('combobox', { name: label, exact: true }).press('Enter')
-  await page.getByRole('option', { name: option, exact: typeof option === 'string' }).click()
-}
+const choose = (page: Page, label: string, option: string | RegExp): Promise<void> =>
+  chooseFrom(page.getByRole('combobox', { name: label, exact: true }), option)
 const answer = (page: Page) => page.locator('[data-test=answer]')
 const reason = async (page: Page, id: string) => {
   const row = page.locator(`[data-reason=${id}]`)

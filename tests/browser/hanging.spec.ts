@@ -11,7 +11,7 @@ import { weightOf } from '#core/supply/cost'
 import { cutList } from '#core/supply/thread'
 import { tallyPart, tallyPiece, totalOf } from '#core/tally/tally'
 import { DEMO_PIECES } from '../../demo/pieces'
-import { chooseWay, createPiece, expect, readPiece, saved, test } from './weaver'
+import { chooseWay, createPiece, expect, readPiece, saved, test, chooseFrom } from './weaver'
 
 const plain = async (page: Page) =>
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
@@ -169,8 +169,7 @@ test('dangles graded in fives: pins by length, an uneven pair, both earrings', a
   await expect(page.getByText('make it from the last pin to the first').first()).toBeVisible()
   await throughAll(page, id, { findings: /Headpins \d+ mm/, pair: true })
   await page.goto(`/piece/${id}/fit`)
-  await page.getByRole('combobox', { name: 'The second of the pair' }).press('Enter')
-  await page.getByRole('option', { name: 'is a copy of it' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'The second of the pair' }), 'is a copy of it')
   await expect(page.locator('[data-test=answer]')).toContainText('Make two alike')
 })
 
@@ -215,8 +214,7 @@ test('a finding and a fringe are put on a band by hand, with a swag', async ({ w
   await page.getByRole('option', { name: 'Fringe', exact: true }).click()
   await page.getByRole('button', { name: 'Add the part' }).click()
   await saved(page)
-  await page.getByRole('combobox', { name: 'Part', exact: true }).press('Enter')
-  await page.getByRole('option', { name: 'Band' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Part', exact: true }), 'Band')
   await saved(page)
   const fringe = async () => (await now(page, id)).parts.find((p) => p.technique === 'fringe')!
   await expect.poll(async () => (await fringe()).held?.places.length ?? 0).toBeGreaterThan(3)

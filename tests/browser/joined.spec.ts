@@ -10,7 +10,7 @@ import { requireTechnique } from '#core/technique/registry'
 import { valueOf } from '#core/problem'
 import { showNumber } from '#core/units/length'
 import { JOINED_PIECES } from '../../demo/joined'
-import { address, createPiece, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
+import { address, createPiece, expect, openMat, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
 
 /** Pieces whose parts hang together: hung by hand, taken in hand, seen, measured, counted and printed as one. */
 
@@ -31,13 +31,8 @@ async function band(page: Page): Promise<string> {
     ],
   })
 }
-const choose = async (page: Page, label: string, option: string) => {
-  await page
-    .locator('.v-select')
-    .filter({ has: page.getByLabel(label, { exact: true }) })
-    .click()
-  await page.getByRole('option', { name: option, exact: true }).click()
-}
+const choose = (page: Page, label: string, option: string) =>
+  chooseFrom(page.getByRole('combobox', { name: label, exact: true }), option)
 const joints = async (page: Page, id: string) => (await readPiece(page, id)).piece.parts.map((p) => p.on)
 
 test('a part is added, hung at two beads by rings, taken in hand by pointer and key, and let go', async ({

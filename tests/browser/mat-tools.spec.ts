@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { PNG } from 'pngjs'
 import { emptyCells } from '#core/grid/cells'
 import { requireTechnique } from '#core/technique/registry'
-import { createPiece, cursorTo, expect, openMat, plainBracelet, readPiece, saved, test } from './weaver'
+import { createPiece, cursorTo, expect, openMat, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
 import type { Page } from '@playwright/test'
 
 /** A loomed square of A, one section, no repeats. */
@@ -217,8 +217,7 @@ test('the tray is put in order, cleared, and goes out and in as a palette; a siz
     .setInputFiles({ name: 'song.txt', mimeType: 'text/plain', buffer: Buffer.from('la la la') })
   await expect(page.getByText('This is not a GPL palette')).toBeVisible()
   await panel.getByRole('button', { name: 'Change A Fog' }).click()
-  await page.getByRole('combobox', { name: 'Shape and size' }).press('Enter')
-  await page.getByRole('option', { name: 'A size of my own…' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Shape and size' }), 'A size of my own…')
   await page.getByLabel('Its name').fill('Market rounds')
   await page.getByLabel('Hole, mm', { exact: true }).fill('9')
   await expect(page.getByText('smaller than the bead')).toBeVisible()
@@ -255,8 +254,7 @@ test('ways to look change what is seen and nothing else', async ({ weaver: page 
   await panel.getByRole('radio', { name: 'beads', exact: true }).click()
   await page.waitForTimeout(100)
   const all = await shot()
-  await panel.getByRole('combobox', { name: 'Seen' }).press('Enter')
-  await page.getByRole('option', { name: /deuteranopia/ }).click()
+  await chooseFrom(panel.getByRole('combobox', { name: 'Seen' }), /deuteranopia/)
   await page.waitForTimeout(150)
   expect(await shot()).not.toBe(all)
   await panel.getByRole('radio', { name: 'round the wrist' }).click()

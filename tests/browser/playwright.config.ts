@@ -16,7 +16,7 @@ export default defineConfig({
     : [['line']],
   use: {
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    trace: process.env.WEBEN_TRACE ? 'retain-on-failure' : 'off',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -14,6 +14,7 @@ import {
   readPiece,
   saved,
   test,
+  chooseFrom,
 } from './weaver'
 
 async function download(page: Page, button: string): Promise<Buffer> {
@@ -94,8 +95,7 @@ test('from nothing to a printed bracelet: the whole way', async ({ page, baseURL
   const pdf = await page.pdf({ preferCSSPageSize: true })
   const box = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec(pdf.toString('latin1'))!
   expect([Math.round(Number(box[1])), Math.round(Number(box[2]))]).toEqual([595, 842])
-  await page.getByRole('combobox', { name: 'Paper' }).press('Enter')
-  await page.getByRole('option', { name: 'Letter' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Paper' }), 'Letter')
   const letter = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec(
     (await page.pdf({ preferCSSPageSize: true })).toString('latin1'),
   )!
@@ -279,13 +279,11 @@ test('the stitch, the bead and the width can be changed later; the piece follows
   const id = await createPiece(page, plainBracelet({ technique: 'loom', widthMm: 10.5 }))
   expect((await readPiece(page, id)).piece.parts[0]!.columns).toBe(7)
   await page.goto(`/piece/${id}/fit`)
-  await page.getByRole('combobox', { name: 'Stitch' }).press('Enter')
-  await page.getByRole('option', { name: 'Flat peyote, even count' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Stitch' }), 'Flat peyote, even count')
   await expect(page.getByText('flat peyote, even count · cylinder 11/0 · 8 across')).toBeVisible()
   await page.getByLabel('Width wanted').fill('2 cm')
   await page.getByRole('button', { name: /^16 across/ }).click()
-  await page.getByRole('combobox', { name: 'Bead' }).press('Enter')
-  await page.getByRole('option', { name: /cylinder 8\/0/ }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Bead' }), /cylinder 8\/0/)
   await expect(page.getByText('cylinder 8/0 · 16 across')).toBeVisible()
   await page.getByLabel('Notes').fill('For the summer fair')
   await page.getByLabel('Notes').press('Tab')

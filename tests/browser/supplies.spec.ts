@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { parse } from 'csv-parse/sync'
 import type { Page } from '@playwright/test'
 import { shelfValueSchema, type ShelfInput, type ShelfItem } from '#core/shelf/shelf'
-import { address, createPiece, expect, plainBracelet, readPiece, saved, test } from './weaver'
+import { address, createPiece, expect, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
 
 async function put(page: Page, ...values: ShelfInput[]): Promise<ShelfItem[]> {
   const response = await page.request.post(`${address()}/api/shelf`, {
@@ -181,8 +181,7 @@ test('cost follows prices, speed and batch; what is left of the price is said', 
 test('a hole that is tight says what would help, and one press takes the advice', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBracelet({ technique: 'peyote', spec: 'cylinder-15', widthMm: 9 }))
   await page.goto(`/piece/${id}/supplies`)
-  await page.getByRole('combobox', { name: 'Needle' }).press('Enter')
-  await page.getByRole('option', { name: /size 10/ }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Needle' }), /size 10/)
   await expect(
     page
       .getByText('Will not go through')
@@ -226,15 +225,13 @@ test('a closure of one’s own is put in the box and chosen for a piece', async 
   await page.goto('/box')
   await page.getByRole('button', { name: 'Finding' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('Shell button')
-  await page.getByRole('combobox', { name: 'Closes as' }).press('Enter')
-  await page.getByRole('option', { name: 'Button and loop' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Closes as' }), 'Button and loop')
   await page.getByLabel('Its length, closed').fill('17')
   await page.getByRole('button', { name: 'Put it in' }).click()
   await expect(page.locator('[data-item="Shell button"]')).toContainText('Button and loop, 17.0 mm closed')
   const id = await createPiece(page)
   await page.goto(`/piece/${id}/fit`)
-  await page.getByRole('combobox', { name: 'Closure', exact: true }).press('Enter')
-  await page.getByRole('option', { name: 'Shell button (from the box)' }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Closure', exact: true }), 'Shell button (from the box)')
   await saved(page)
   expect((await readPiece(page, id)).piece.fit.closure).toMatchObject({
     kind: 'button',

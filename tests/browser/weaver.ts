@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test'
+import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import type { MakingListing, SyncedMaking } from '#core/contract/making'
 import { stateOf } from '#core/making/event'
 import { usualClosure } from '#core/wear/closure'
@@ -100,6 +100,26 @@ export async function cursorTo(page: Page, c: number, r: number): Promise<void> 
   for (let k = 0; k < 12; k++) await mat.press('ArrowUp')
   for (let k = 0; k < c; k++) await mat.press('ArrowDown')
   for (let k = 0; k < r; k++) await mat.press('ArrowRight')
+}
+
+/**
+ * Chooses from a list. What is pressed while a list still opens or closes is lost, for hands as for tests: it is
+ * pressed again.
+ */
+export async function chooseFrom(list: Locator, option: string | RegExp): Promise<void> {
+  const page = list.page()
+  const options = page.locator('.v-select__content:visible')
+  const wanted = page.getByRole('option', { name: option, exact: typeof option === 'string' })
+  const open = async () => (await list.getAttribute('aria-expanded')) === 'true'
+  await expect(async () => {
+    if (!(await open())) {
+      await expect(options).toHaveCount(0, { timeout: 2000 })
+      await list.press('Enter', { timeout: 10_000 })
+      await expect(list).toHaveAttribute('aria-expanded', 'true', { timeout: 2000 })
+    }
+    await wanted.click({ timeout: 3000 })
+    await expect(list).toHaveAttribute('aria-expanded', 'false', { timeout: 2000 })
+  }).toPass({ timeout: 40_000 })
 }
 
 const ARROWS = [

@@ -10,7 +10,7 @@ import { crossesOf, guidesOf } from '#core/piece/wire'
 import { valueOf } from '#core/problem'
 import { wireList } from '#core/supply/wire-list'
 import { tallyPart, totalOf } from '#core/tally/tally'
-import { chooseWay, expect, readPiece, saved, test } from './weaver'
+import { chooseWay, expect, readPiece, saved, test, chooseFrom } from './weaver'
 
 const plain = async (page: Page) =>
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
@@ -30,8 +30,7 @@ async function begin(page: Page, kind: string, way: string, from?: string): Prom
 
 /** Chooses in a list of the fit page, by its label. */
 async function choose(page: Page, label: string, option: string) {
-  await page.getByLabel(label, { exact: true }).first().click({ force: true })
-  await page.getByRole('option', { name: option, exact: true }).click()
+  await chooseFrom(page.getByRole('combobox', { name: label, exact: true }).first(), option)
   await saved(page)
 }
 

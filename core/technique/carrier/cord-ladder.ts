@@ -167,7 +167,8 @@ function spreads(work: Work): Finding[] {
     ? [
         {
           code: 'rows-spread',
-          weight: 'note',
+          weight: 'looks',
+          lines: found.map(({ r }) => r + 1),
           says:
             `Row ${first.r + 2} is ${tenths(first.step)} mm longer or shorter than row ${first.r + 1}` +
             `${found.length > 1 ? `, and so in ${found.length - 1} more places` : ''}: the cords spread there and ` +

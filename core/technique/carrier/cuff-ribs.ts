@@ -163,6 +163,7 @@ function findings(work: Work): Finding[] {
     out.push({
       code: 'rib-long',
       weight: 'stops',
+      lines: long,
       says:
         `Rib ${first + 1} is ${tenths(longOf(rows[first]!))} mm long, and the cuff ` +
         `${tenths(cuff)} mm wide${long.length > 1 ? `; ${long.length - 1} more are too long` : ''}: ` +

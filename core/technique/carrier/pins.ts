@@ -112,6 +112,7 @@ function findings(work: Work): Finding[] {
     out.push({
       code: 'pin-short',
       weight: 'stops',
+      lines: long,
       says:
         `Pin ${first + 1} holds ${tenths(longOf(rows[first]!))} mm of beads and has room for ` +
         `${tenths(pin)} mm${long.length > 1 ? `, and ${long.length - 1} more are too long` : ''}: ` +
@@ -122,7 +123,8 @@ function findings(work: Work): Finding[] {
   if (odd.length > 0)
     out.push({
       code: 'pin-uneven',
-      weight: 'note',
+      weight: 'looks',
+      lines: odd,
       says:
         (odd.length === 1 ? `Pin ${odd[0]! + 1} holds ` : `${odd.length} pins, first of them ${odd[0]! + 1}, hold `) +
         'another count than the rest: its elastic will not run straight.',

@@ -345,6 +345,7 @@ export function chain(own: Chain): Strung {
       out.push({
         code: 'line-length',
         weight: 'stops',
+        lines: odd.map(({ r }) => r),
         says:
           `Line ${first.r + 1} holds ${first.there} beads, and the recipe picks up ${first.wanted} there` +
           `${odd.length > 1 ? `, and ${odd.length - 1} more lines differ` : ''}: lay as many as it picks up.`,
@@ -352,7 +353,10 @@ export function chain(own: Chain): Strung {
     out.push(...otherSizes(work, plan, sizes, starts ? 1 : 0, run))
     const laid = laidFor(plan, n, sizes)
     if (laid && laid.acrossMm === undefined)
-      out.push(...judged(run, laid).map((f): Finding => ({ ...f, weight: 'note' })))
+      for (const { code, says, motifs } of judged(run, laid)) {
+        const lines = motifs.map((motif) => motif + (starts ? 1 : 0)).filter((r) => r < work.rows)
+        out.push({ code, says, weight: 'looks', lines })
+      }
     return out
   }
 
@@ -376,6 +380,7 @@ export function chain(own: Chain): Strung {
       return {
         code: 'slot-size',
         weight: 'stops',
+        lines: [r],
         says:
           `${count} ${count === 1 ? name : many} ${count === 1 ? 'is' : 'are'} another bead than the others, first ` +
           `in line ${r + 1}: ${bead.name} among ${wanted.name}. One part is played in one size: lay ${wanted.name}.`,

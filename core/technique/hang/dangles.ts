@@ -132,6 +132,7 @@ function findings(work: Work): Finding[] {
     out.push({
       code: 'pin-head',
       weight: 'stops',
+      lines: [slips],
       says:
         `The lowest bead of dangle ${slips + 1} has a hole of ${tenths(rows[slips]!.at(-1)!.h)} mm and slips over a ` +
         'pin’s head: string a seed bead first.',
@@ -142,6 +143,7 @@ function findings(work: Work): Finding[] {
     out.push({
       code: 'pin-thick',
       weight: 'stops',
+      lines: tight,
       says:
         `${bead.name} on dangle ${tight[0]! + 1} has a hole of ${plainNumber(bead.h)} mm: wire of ` +
         `${plainNumber(wire)} mm does not pass. Take thinner pins.`,
@@ -152,6 +154,7 @@ function findings(work: Work): Finding[] {
     out.push({
       code: 'pin-long',
       weight: 'note',
+      lines: [long],
       says:
         `Dangle ${long + 1} needs ${tenths(pinNeedMm(rows[long]!, work.settings))} mm of wire, longer than the ` +
         'longest pin: use wire with a bent end, or take beads off.',

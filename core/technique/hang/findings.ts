@@ -65,6 +65,7 @@ function crowding({ strands, pitchMm: placeMm, sharing: each }: Curtain): Findin
     out.push({
       code: 'drops-touch',
       weight: 'note',
+      lines: numbers,
       says:
         `The ends of ${strandsSay(numbers).toLowerCase()} touch their neighbours: they are ${tenths(wide)} mm wide ` +
         `and hang ${tenths(apart)} mm apart. ` +
@@ -98,6 +99,7 @@ function homeless({ strands }: Curtain, held: Work['held']): Finding[] {
         {
           code: 'strand-place',
           weight: 'stops',
+          lines: beyond,
           says:
             `${strandsSay(beyond)} ${beyond.length === 1 ? 'has' : 'have'} no place to hang from: the edge has ` +
             `${held.places.length}. Take strands off, let two share a place, or make the edge longer.`,
@@ -133,6 +135,7 @@ export function turnedLinks({ strands, places }: Curtain, { every }: Hanger): Fi
         {
           code: 'dangles-turn',
           weight: 'note',
+          lines: onEdge,
           says:
             `${strandsSay(onEdge)} hang${onEdge.length === 1 ? 's' : ''} from links on their edge, the others from ` +
             `links that lie flat: they face in turns. Hang them ${every % 2 === 0 ? every : every + 1} links apart, ` +
@@ -156,7 +159,8 @@ function counting({ strands }: Curtain, work: Work): Finding[] {
     const [a, b] = odd[0]!
     out.push({
       code: 'strands-differ',
-      weight: 'note',
+      weight: 'looks',
+      lines: odd.flatMap((pair) => [...pair]),
       says:
         `Strands ${a + 1} and ${b + 1} should be alike, and hold ${strands[a]!.row.length} and ` +
         `${strands[b]!.row.length} beads${odd.length > 1 ? `, and ${odd.length - 1} more pairs differ` : ''}. ` +
@@ -172,7 +176,8 @@ function counting({ strands }: Curtain, work: Work): Finding[] {
     if ((before + behind) % 2 === 0 && own !== (before + behind) / 2)
       out.push({
         code: 'step-breaks',
-        weight: 'note',
+        weight: 'looks',
+        lines: [at],
         says:
           `Strand ${at + 1} holds ${own} beads; its neighbours hold ${before} and ${behind}. ` +
           `${(before + behind) / 2} would keep the step of ${Math.abs(behind - before) / 2}.`,
@@ -210,7 +215,8 @@ function levelness({ strands }: Curtain, work: Work): Finding[] {
   return [
     {
       code: 'not-level',
-      weight: 'note',
+      weight: 'looks',
+      lines: off.map((o) => o.i),
       says:
         `Strand ${i + 1} ends ${tenths(Math.abs(mm))} mm ${mm > 0 ? 'below' : 'above'} the line of the others` +
         `${off.length > 1 ? `, and ${off.length - 1} more do not end on it` : ''}.${mend}`,
@@ -231,6 +237,7 @@ function swags({ strands, places }: Curtain): Finding[] {
       out.push({
         code: 'swag-short',
         weight: 'stops',
+        lines: [i],
         says:
           `Strand ${i + 1}: ${tenths(long)} mm of beads do not reach over ${tenths(span)} mm; at least ` +
           `${Math.floor(span / mean) + 1} beads do.`,
@@ -241,6 +248,7 @@ function swags({ strands, places }: Curtain): Finding[] {
       out.push({
         code: 'swag-tight',
         weight: 'note',
+        lines: [i],
         says:
           `Strand ${i + 1}: this loop is tighter than its bead and closes to a hairpin. Take fewer beads, or hang ` +
           'its ends further apart.',
@@ -255,7 +263,8 @@ function swags({ strands, places }: Curtain): Finding[] {
     if (!outer || (outer.low === inner.low && outer.high === inner.high && outer.i > inner.i)) continue
     out.push({
       code: 'swags-lie',
-      weight: 'note',
+      weight: 'looks',
+      lines: [inner.i],
       says:
         `The swag of strand ${inner.i + 1} lies on that of strand ${outer.i + 1}: it sags ${tenths(inner.sag)} mm, ` +
         `the other ${tenths(outer.sag)} mm. Let them differ by a bead’s width.`,

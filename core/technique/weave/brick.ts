@@ -24,6 +24,7 @@ export const brick: Stitch = {
   id: 'brick',
   family: 'weave',
   form: 'flat',
+  heldBy: 'rows',
   name: 'Brick stitch',
   summary: 'Upright beads laid like bricks, on a ladder; takes increases and decreases gladly.',
   quarter: (rows) => (rows % 2 === 1 ? 'peyote-odd' : 'peyote'),
@@ -103,6 +104,7 @@ export const tubularBrick: Stitch = {
   ...rows,
   id: 'brick-tube',
   form: 'tube',
+  heldBy: 'rows',
   name: 'Tubular brick',
   summary: 'Brick in rounds on a ladder joined to a ring; each round is joined at its end.',
   fields: [

@@ -22,6 +22,7 @@ export const herringbone: Stitch = {
   id: 'herringbone',
   family: 'weave',
   form: 'flat',
+  heldBy: 'rows',
   name: 'Herringbone',
   summary: 'Leaning pairs in columns, two beads a stitch, on a ladder.',
   settings,
@@ -111,6 +112,7 @@ export const tubularHerringbone: Stitch = {
   ...herringbone,
   id: 'herringbone-tube',
   form: 'tube',
+  heldBy: 'rows',
   name: 'Tubular herringbone',
   summary: 'Leaning pairs in rounds: a supple rope. Each round ends with a step up.',
   fields: [

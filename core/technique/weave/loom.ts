@@ -24,6 +24,7 @@ export const loom: Stitch = {
   id: 'loom',
   family: 'weave',
   form: 'flat',
+  heldBy: 'warps',
   repeatRows: 1,
   name: 'Loom',
   summary: 'Straight rows between warp threads; every row is picked up at once.',

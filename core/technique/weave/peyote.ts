@@ -150,6 +150,7 @@ function flatPeyote(kind: Kind): Stitch {
   const self: Stitch = {
     family: 'weave',
     form: 'flat',
+    heldBy: 'rows',
     repeatRows: 1,
     ...kind,
 

@@ -16,6 +16,7 @@ export const square: Stitch = {
   id: 'square',
   family: 'weave',
   form: 'flat',
+  heldBy: 'rows',
   name: 'Square stitch',
   summary: 'Straight rows without a loom; each bead is sewn to the one before it.',
   settings,

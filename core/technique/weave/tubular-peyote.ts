@@ -23,6 +23,7 @@ const tube = (
 ): Omit<Stitch, 'id' | 'name' | 'summary' | 'lattice' | 'workingRow' | 'nearestColumns' | 'check' | 'repeatRows'> => ({
   family: 'weave',
   form: 'tube',
+  heldBy: 'rows',
   settings,
   fields: [START, NUMBERING_FIELD],
   extent(work) {

@@ -312,7 +312,7 @@ function findings({ own, ring, middle, loops }: Measured): Finding[] {
   for (const which of counts)
     out.push({
       code: 'loops-unlike',
-      weight: 'note',
+      weight: 'looks',
       says: `${which} have unlike counts of beads: they will differ in size.`,
     })
   const few = loops.findIndex(({ row }) => row.length > 0 && row.length < 4)

@@ -96,7 +96,7 @@ function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number):
   if (left !== null && left !== gap)
     out.push({
       code: 'cross-askew',
-      weight: 'note',
+      weight: 'looks',
       says: `Wire ${number} leaves gap ${gap} on the right and gap ${left} on the left: it lies askew.`,
     })
   if (gap >= beads.length)
@@ -110,7 +110,7 @@ function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number):
   if (over > 0.05)
     out.push({
       code: 'cross-long',
-      weight: 'note',
+      weight: 'looks',
       says:
         `Row ${number} is ${inMm(over)} too long: it would bow by ` +
         `${inMm(bowMm(filled.longMm, freeMm) || over)}. Take a bead out, or move it to where the frame is wider.`,
@@ -119,7 +119,7 @@ function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number):
   if (-over / 2 > small)
     out.push({
       code: 'cross-short',
-      weight: 'note',
+      weight: 'looks',
       says:
         `On wire ${number} ${inMm(-over / 2)} of wire would show on each side: add ` +
         `${counted(Math.floor(-over / 2 / small), 'bead')} a side.`,

@@ -153,11 +153,19 @@ function findings({ rows }: Measured): Finding[] {
     const out: Finding[] = []
     const before = rows[i - 1]
     if (row.length === 0)
-      return [{ code: 'row-empty', weight: 'stops', says: `Row ${i + 1} has no bead: string it, or take it out.` }]
+      return [
+        {
+          code: 'row-empty',
+          weight: 'stops',
+          lines: [i],
+          says: `Row ${i + 1} has no bead: string it, or take it out.`,
+        },
+      ]
     if (row.some((bead, k) => bead.id !== row[row.length - 1 - k]!.id))
       out.push({
         code: 'row-lopsided',
-        weight: 'note',
+        weight: 'looks',
+        lines: [i],
         says: `Row ${i + 1} is not its own mirror: one side of the ladder will stand out.`,
       })
     if (!before || before.length === 0) return out
@@ -170,7 +178,8 @@ function findings({ rows }: Measured): Finding[] {
       const mends = Math.abs(widthOf(put) - widthOf(row)) > 1e-6 && Math.abs(widthOf(put) - widthOf(before)) > 1e-6
       out.push({
         code: 'row-stands-off',
-        weight: 'note',
+        weight: 'looks',
+        lines: [i],
         says:
           `Row ${i + 1} is ${inMm(2 * offMm)} ${gone} than row ${i}: its ends stand off by ${inMm(offMm)}, with ` +
           `${inMm(bareMm)} of bare wire on each side. ` +
