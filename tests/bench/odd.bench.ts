@@ -11,10 +11,10 @@ import { best, loop } from './loop'
 
 /**
  * Odd ones in designs with planted mistakes: how many are named, and how often something is said where nothing is.
- * Seeds from 10 000 on were never looked at while thresholds were chosen (these were 1000–1039 and 2000–2039); waves
- * and scales were never tuned on.
+ * Seeds from 20 000 on were never looked at while thresholds were chosen (these were 1000–1039, 2000–2039 and
+ * 3000–3059); waves and scales were never tuned on.
  */
-const FROM = 10_000
+const FROM = 20_000
 const DESIGNS = Number(process.env.WEBEN_PLANTED ?? 300)
 const BLENDS = 200
 const PICTURES = 100

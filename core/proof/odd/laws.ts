@@ -137,13 +137,13 @@ const UNTOLD = 0.08
 const ROUNDS = 3
 
 /** The laws of a field, those of all of it first, then those of what these say nothing of: a border, a band. */
-export function lawsOf(f: Field): Law[] {
+export function lawsOf(f: Field, first: readonly Move[] = movesOf(f)): Law[] {
   const laws: Law[] = []
   const told = new Uint8Array(f.colour.length)
   let edges = 0
   for (let k = 0; k < told.length; k++) if (f.colour[k] !== VOID && f.edges[k]) edges++
   for (let round = 0; round < ROUNDS; round++) {
-    const found = movesOf(f, round === 0 ? null : told).flatMap((move) => {
+    const found = (round === 0 ? first : movesOf(f, told)).flatMap((move) => {
       const same = laws.some((l) => l.sx === move.sx && l.sy === move.sy && l.a === move.a && l.b === move.b)
       return same ? [] : (lawOf(f, move, edges) ?? [])
     })

@@ -2,6 +2,7 @@ import { columnsOf, type GridPart } from '../../piece/piece'
 import { fieldFrom, fieldOf, repeatColours, VOID, type Field } from './field'
 import { oddIn, type OddOnes } from './group'
 import { lawsOf, type Law } from './laws'
+import { movesOf } from './moves'
 import { slipIn, type Slip } from './slip'
 
 /** What breaks the regularity of a grid, in rows of what is kept of it: start, repeat once, end. */
@@ -56,9 +57,11 @@ export function oddOnesOf(part: GridPart): OddFindings {
   const worked = part.times > 0 && part.repeat.rows > 0
   const colour = repeatColours(part)
   const field = worked ? fieldOf(part, 'repeat') : null
-  const laws = field ? lawsOf(field) : []
-  const open = field && mayHaveSlipped(field, laws) ? fieldFrom(part, colour) : null
-  const slip = open ? slipIn(part, open) : null
+  const moves = field ? movesOf(field) : []
+  const laws = field ? lawsOf(field, moves) : []
+  // A repeat that is worked once is open as it is, and its moves are known.
+  const open = !field || !mayHaveSlipped(field, laws) ? null : field.cyclic > 0 ? fieldFrom(part, colour) : field
+  const slip = open ? slipIn(part, open, open === field ? moves : undefined) : null
   const beads = slip ? besides(part, colour, slip) : field ? oddIn(field, laws) : []
   const found = moved(beads, (k) => k + first)
   const shown = slip && { ...slip, row: slip.row + part.start.rows, to: slip.to + part.start.rows }

@@ -67,15 +67,14 @@ function straightOf(f: Field): Move[] {
 const LEAST_PAIRS = 30
 
 /** Shifts along that hold in the whole, in its first half or in its second. */
-function shiftsOf(f: Field): Move[] {
+function shiftsOf(f: Field, whole: readonly Move[]): Move[] {
   const half = Math.floor(f.rows / 2) * f.columns
   const n = f.colour.length
   const first = new Uint8Array(n).fill(1, half)
   const second = new Uint8Array(n).fill(1, 0, half)
   const out = new Map<string, Move>(straightOf(f).map((move) => [`${move.a} ${move.b}`, move]))
-  for (const told of [null, first, second])
-    for (const move of movesOf(f, told))
-      if (move.sx === 1 && move.sy === 1 && move.b > 0) out.set(`${move.a} ${move.b}`, move)
+  for (const moves of [whole, movesOf(f, first), movesOf(f, second)])
+    for (const move of moves) if (move.sx === 1 && move.sy === 1 && move.b > 0) out.set(`${move.a} ${move.b}`, move)
   // Short ones say most: fewer pairs lie across a place.
   return [...out.values()].sort((p, q) => p.b + Math.abs(p.a) - q.b - Math.abs(q.a)).slice(0, MOST_SHIFTS)
 }
@@ -267,10 +266,10 @@ function claimOf(all: readonly Fares[], move: Move, rows: number, by: 1 | -1): C
 }
 
 /** The row that is missing or there twice, where one is; null where none is, or several are. */
-export function slipIn(part: GridPart, f: Field): Slip | null {
+export function slipIn(part: GridPart, f: Field, whole: readonly Move[] = movesOf(f)): Slip | null {
   const { rows } = f
   if (f.line !== 'row' || f.cyclic > 0 || rows < LEAST_ROWS) return null
-  const moves = shiftsOf(f)
+  const moves = shiftsOf(f, whole)
   if (moves.length === 0) return null
   const ground = blankOf(part, rows + 1)
   const fares = ([1, -1] as const).flatMap((by) =>
@@ -279,13 +278,22 @@ export function slipIn(part: GridPart, f: Field): Slip | null {
   const claims = fares
     .flatMap(({ by, move, all }) => claimOf(all, move, rows, by) ?? [])
     .filter(({ slip, by }) => !fares.some((other) => other.by === by && speaksAgainst(other.all, rows, slip.row, by)))
-  // A row that is really missing is claimed by every shift of the design; a false claim by one.
+  // A row that is really missing is claimed by every shift of the design. Shifts of several periods, less a row, seem
+  // to hold then where they join both sides of it, and claim that another is doubled: of claims that differ the one is
+  // right that the shortest shift makes.
   const alike = (p: Claim['slip'], q: Claim['slip']) => p.kind === q.kind && p.row <= q.to && q.row <= p.to
-  const support = ({ slip }: Claim) =>
-    claims.reduce((total, other) => total + (alike(slip, other.slip) ? other.value : 0), 0)
+  const weigh = ({ slip }: Claim) => {
+    const own = claims.filter((other) => alike(slip, other.slip))
+    return { shortest: Math.min(...own.map(({ move }) => move.b)), support: own.reduce((sum, c) => sum + c.value, 0) }
+  }
   const [best] = claims
-    .map((claim) => ({ claim, score: support(claim) }))
-    .sort((p, q) => q.score - p.score || p.claim.slip.to - p.claim.slip.row - (q.claim.slip.to - q.claim.slip.row))
+    .map((claim) => ({ claim, ...weigh(claim) }))
+    .sort(
+      (p, q) =>
+        p.shortest - q.shortest ||
+        q.support - p.support ||
+        p.claim.slip.to - p.claim.slip.row - (q.claim.slip.to - q.claim.slip.row),
+    )
   if (!best) return null
   const { slip, move } = best.claim
   return { ...slip, line: slip.kind === 'missing' ? lineAt(f, ground, move, slip.row) : null }
