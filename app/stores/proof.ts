@@ -4,6 +4,7 @@ import { useDebounceFn } from '@vueuse/core'
 import type { Part, Piece } from '#core/piece/piece'
 import type { Finding } from '#core/proof/found'
 import { wanting, type Proof } from '#core/proof/proof'
+import type { Progress } from '#core/proof/reader'
 import type { Answer, Ask } from '../mat/worker/proof.worker'
 import { useBox } from './box'
 import { usePiece } from './piece'
@@ -18,6 +19,8 @@ export const useProof = defineStore('proof', () => {
   /** What was said last, and of which state. */
   const said = shallowRef<{ readonly id: string; readonly piece: Piece; readonly proof: Proof } | null>(null)
   const reading = shallowRef(false)
+  /** How far a long reading is. */
+  const progress = shallowRef<Progress | null>(null)
   /** Whether someone stopped it: it is read again with the next change, or when asked. */
   const stopped = shallowRef(false)
   let worker: Worker | null = null
@@ -34,13 +37,16 @@ export const useProof = defineStore('proof', () => {
     asked = null
     sent = new Map()
     reading.value = false
+    progress.value = null
   }
 
   function ready(): Worker {
     if (worker) return worker
     worker = new Worker(new URL('../mat/worker/proof.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data: { id, proof } }: MessageEvent<Answer>) => {
+    worker.onmessage = ({ data: { id, proof, progress: far } }: MessageEvent<Answer>) => {
       if (!asked || asked.id !== id) return
+      progress.value = far ?? null
+      if (!proof) return
       said.value = { id: asked.of, piece: asked.piece, proof }
       asked = null
       reading.value = false
@@ -107,5 +113,5 @@ export const useProof = defineStore('proof', () => {
   const current = computed(() => proof.value !== null && said.value?.piece === store.piece)
   const open = computed<readonly Finding[]>(() => proof.value?.open ?? [])
   const wants = computed(() => (proof.value ? wanting(proof.value).length : 0))
-  return { proof, open, wants, current, reading, stopped, stop, again }
+  return { proof, open, wants, current, reading, progress, stopped, stop, again }
 })

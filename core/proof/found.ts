@@ -65,6 +65,8 @@ export interface Rule {
   readonly group: Group
   /** What it looks for, in a few words, for the list of rules. */
   readonly looksFor: string
+  /** Whether it asks the part, the tray and the gauges alone: its answer stands as long as these do. */
+  readonly alone?: true
   /** What it needs of a part to be asked. */
   needs?(part: Part, piece: Piece): boolean
   ofPart?(part: Part, piece: Piece): readonly Found[]

@@ -24,27 +24,38 @@ const finding = (rule: Rule, part: Part | null, { code, part: _part, ...found }:
   }
 }
 
+/** Asks a rule of a part, or of the piece as a whole. */
+export type Ask = (rule: Rule, part: Part | null) => readonly Found[]
+
+const partsFor = (rule: Rule, piece: Piece): readonly Part[] =>
+  rule.ofPart ? piece.parts.filter((part) => rule.needs?.(part, piece) ?? true) : []
+
+/** How often something is asked of a piece. */
+export const asksOf = (piece: Piece, rules: readonly Rule[] = RULES): number =>
+  rules.reduce((sum, rule) => sum + (rule.ofPiece ? 1 : 0) + partsFor(rule, piece).length, 0)
+
 /** Everything that rules find, before it is asked what is meant so. */
-export function findingsOf(piece: Piece, around: Surroundings = {}, rules: readonly Rule[] = RULES): Finding[] {
+export function findingsOf(
+  piece: Piece,
+  around: Surroundings = {},
+  rules: readonly Rule[] = RULES,
+  ask: Ask = (rule, part) => (part ? rule.ofPart!(part, piece) : rule.ofPiece!(piece, around)),
+): Finding[] {
   return rules.flatMap((rule) => [
-    ...(rule.ofPiece?.(piece, around) ?? []).map((found) =>
+    ...(rule.ofPiece ? ask(rule, null) : []).map((found) =>
       finding(rule, piece.parts.find(({ id }) => id === found.part) ?? null, found),
     ),
-    ...(rule.ofPart
-      ? piece.parts
-          .filter((part) => rule.needs?.(part, piece) ?? true)
-          .flatMap((part) => rule.ofPart!(part, piece).map((found) => finding(rule, part, found)))
-      : []),
+    ...partsFor(rule, piece).flatMap((part) => ask(rule, part).map((found) => finding(rule, part, found))),
   ])
 }
 
 const rank = ({ weight, group }: Finding): number => WEIGHTS.indexOf(weight) * GROUPS.length + GROUPS.indexOf(group)
 
 /** Proofreads a piece. */
-export function proofOf(piece: Piece, around: Surroundings = {}, rules: readonly Rule[] = RULES): Proof {
+export function proofOf(piece: Piece, around: Surroundings = {}, rules: readonly Rule[] = RULES, ask?: Ask): Proof {
   const at = new Map(piece.parts.map((part, k) => [part.id, k]))
   const place = ({ part }: Finding): number => (part === null ? -1 : at.get(part)!)
-  const all = findingsOf(piece, around, rules).toSorted((a, b) => rank(a) - rank(b) || place(a) - place(b))
+  const all = findingsOf(piece, around, rules, ask).toSorted((a, b) => rank(a) - rank(b) || place(a) - place(b))
   const marked = all.map((one) => ({ ...one, meant: meantFor(piece, one) }))
   return { open: marked.filter((f) => f.meant === null), quiet: marked.filter((f) => f.meant !== null) }
 }

@@ -72,6 +72,7 @@ test('planted mistakes are named, and clean designs are left alone', () => {
   console.log(lines.join('\n'))
   const rate = ([hits, of]: [number, number]) => hits / of
   expect(rate(sums.all!)).toBeGreaterThanOrEqual(0.9)
+  expect(rate(sums.filled!)).toBeGreaterThanOrEqual(0.97)
   expect(rate(sums.rows!)).toBeGreaterThanOrEqual(0.75)
   expect(sure / clean).toBeLessThanOrEqual(0.03)
   expect(blends).toBe(0)

@@ -2,7 +2,8 @@ import { hung } from '#core/piece/held'
 import type { Part, Piece } from '#core/piece/piece'
 import { sized } from '#core/piece/sizes'
 import type { Surroundings } from '#core/proof/found'
-import { proofOf, type Proof } from '#core/proof/proof'
+import type { Proof } from '#core/proof/proof'
+import { Reader, type Progress } from '#core/proof/reader'
 
 /** Proofreads away from the page. Parts that have not changed are not sent again. */
 export interface Ask {
@@ -14,14 +15,26 @@ export interface Ask {
 }
 export interface Answer {
   readonly id: number
-  readonly proof: Proof
+  /** Null while it is still read; how far it is stands beside it then. */
+  readonly proof: Proof | null
+  readonly progress?: Progress
 }
 
+/** How often it is said how far a long reading is, ms. */
+const SAY_MS = 120
+
 let kept = new Map<string, Part>()
+const reader = new Reader()
+const say = (answer: Answer) => (self as unknown as Worker).postMessage(answer)
 
 self.onmessage = ({ data: { id, piece, parts, around } }: MessageEvent<Ask>) => {
   const all = parts.map((part) => (typeof part === 'string' ? kept.get(part)! : part))
   kept = new Map(all.map((part) => [part.id, part]))
-  const proof = proofOf(hung(sized({ ...piece, parts: all })), around)
-  ;(self as unknown as Worker).postMessage({ id, proof } satisfies Answer)
+  let said = performance.now()
+  const proof = reader.read(hung(sized({ ...piece, parts: all })), around, (progress) => {
+    if (performance.now() - said < SAY_MS) return
+    said = performance.now()
+    say({ id, proof: null, progress })
+  })
+  say({ id, proof })
 }

@@ -1,6 +1,6 @@
 import type { GridPart } from '../../piece/piece'
 import { blankOf, cellAt, VOID, type Field } from './field'
-import { movesOf, type Move } from './moves'
+import { imagesOf, movesOf, type Move } from './moves'
 
 /**
  * A row too few or too many. If a row is missing before row s, rows from s on are one row early: pairs of beads that a
@@ -123,49 +123,92 @@ interface Fares {
   readonly behind: Sums
 }
 
+/** What a pair of cells says: 1 that it fails, 0 that it holds, −1 nothing. */
+function pairSays({ colour, edges }: Field, k: number, to: number): number {
+  const [a, b] = [colour[k]!, colour[to]!]
+  if (a === VOID || b === VOID) return -1
+  if (a !== b) return 1
+  return edges[k] && edges[to] ? 0 : -1
+}
+
 /**
- * Fares of a shift for a row missing (`by` 1: what was row o lies in row o − 1 behind it) or doubled (`by` −1); by
- * how many whole rows it goes on, since of what is staggered some beads go a row further than others.
+ * Fares of a shift for a row missing (first: what was row o lies in row o − 1 behind it) and for one doubled (second);
+ * by how many whole rows it goes on, since of what is staggered some beads go a row further than others.
  */
-function faresOf(f: Field, ground: Field, { a, b }: Move, by: 1 | -1): Fares[] {
-  const { columns, rows, colour, edges } = f
-  const out = new Map<number, Fares>()
-  const fares = (on: number): Fares => {
-    const known = out.get(on) ?? { on, asIs: new Sums(rows), across: new Sums(rows), behind: new Sums(rows) }
-    out.set(on, known)
-    return known
+function faresOf(f: Field, ground: Field, { a, b }: Move): readonly [missing: Fares[], doubled: Fares[]] {
+  const { columns, rows } = f
+  const known = new Map<number, readonly [Fares, Fares]>()
+  const put = (s: Sums, from: number, onto: number, c: number, tc: number) => {
+    if (from < 0 || from >= rows || onto < 0 || onto >= rows) return
+    const says = pairSays(f, from * columns + c, onto * columns + tc)
+    if (says >= 0) s.add(from, says === 1)
   }
-  const says = (k: number, to: number): boolean | null =>
-    colour[k] === VOID || colour[to] === VOID
-      ? null
-      : colour[k] !== colour[to]
-        ? true
-        : edges[k] && edges[to]
-          ? false
-          : null
-  for (let o = 0; o < ground.rows; o++)
-    for (let c = 0; c < columns; c++) {
-      const at = o * columns + c
+  for (let at = 0, o = 0; o < ground.rows; o++)
+    for (let c = 0; c < columns; c++, at++) {
       const to = cellAt(ground, ground.X[at]! + a, ground.Y[at]! + b)
       if (to < 0) continue
       const target = Math.floor(to / columns)
-      const sums = fares(target - o)
-      const put = (s: Sums, from: number, onto: number) => {
-        if (from < 0 || from >= rows || onto < 0 || onto >= rows) return
-        const fail = says(from * columns + c, onto * columns + (to % columns))
-        if (fail !== null) s.add(from, fail)
+      const tc = to - target * columns
+      const on = target - o
+      let both = known.get(on)
+      if (!both) {
+        const asIs = new Sums(rows)
+        both = [
+          { on, asIs, across: new Sums(rows), behind: new Sums(rows) },
+          { on, asIs, across: new Sums(rows), behind: new Sums(rows) },
+        ]
+        known.set(on, both)
       }
-      put(sums.asIs, o, target)
-      put(sums.across, o, target - by)
-      put(sums.behind, o - by, target - by)
+      const [missing, doubled] = both
+      put(missing.asIs, o, target, c, tc)
+      put(missing.across, o, target - 1, c, tc)
+      put(missing.behind, o - 1, target - 1, c, tc)
+      put(doubled.across, o, target + 1, c, tc)
+      put(doubled.behind, o + 1, target + 1, c, tc)
     }
-  const all = [...out.values()]
-  for (const { asIs, across, behind } of all) {
-    asIs.close()
-    across.close()
-    behind.close()
+  const out: readonly [Fares[], Fares[]] = [[], []]
+  for (const both of known.values()) {
+    both[0].asIs.close()
+    both.forEach((fares, k) => {
+      fares.across.close()
+      fares.behind.close()
+      out[k]!.push(fares)
+    })
   }
-  return all
+  return out
+}
+
+/** Room that the share of other mistakes has while it is only looked at roughly. */
+const ROUGHLY = 1.5
+
+/**
+ * Whether a shift may say that a row is missing or doubled: it fails, and hardly outside of as many rows as it goes on,
+ * one after the other.
+ */
+function maySay(f: Field, move: Move): boolean {
+  const { columns, rows, colour } = f
+  const image = imagesOf(f, move)
+  const byRow = new Int32Array(rows)
+  let [pairs, fails] = [0, 0]
+  for (let k = 0, r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++, k++) {
+      const to = image[k]!
+      const says = to < 0 ? -1 : pairSays(f, k, to)
+      if (says < 0) continue
+      pairs++
+      if (says === 1) {
+        fails++
+        byRow[r]!++
+      }
+    }
+  if (fails < LEAST_GAIN) return false
+  const wide = Math.ceil(move.b / f.rowStep) + 1
+  let [within, most] = [0, 0]
+  for (let r = 0; r < rows; r++) {
+    within += byRow[r]! - (r >= wide ? byRow[r - wide]! : 0)
+    most = Math.max(most, within)
+  }
+  return fails - most <= ROUGHLY * OTHER * pairs
 }
 
 interface Cost {
@@ -271,13 +314,25 @@ export function slipIn(part: GridPart, f: Field, whole: readonly Move[] = movesO
   if (f.line !== 'row' || f.cyclic > 0 || rows < LEAST_ROWS) return null
   const moves = shiftsOf(f, whole)
   if (moves.length === 0) return null
+  // Only a shift that fails says that a row is missing; those that hold are asked afterwards, where one does.
+  const failing = moves.filter((move) => maySay(f, move))
+  if (failing.length === 0) return null
   const ground = blankOf(part, rows + 1)
-  const fares = ([1, -1] as const).flatMap((by) =>
-    moves.map((move) => ({ by, move, all: faresOf(f, ground, move, by) })),
+  const faring = (some: readonly Move[]) =>
+    some.flatMap((move) => {
+      const [missing, doubled] = faresOf(f, ground, move)
+      return [
+        { by: 1 as const, move, all: missing },
+        { by: -1 as const, move, all: doubled },
+      ]
+    })
+  const fares = faring(failing)
+  const claimed = fares.flatMap(({ by, move, all }) => claimOf(all, move, rows, by) ?? [])
+  if (claimed.length === 0) return null
+  fares.push(...faring(moves.filter((move) => !failing.includes(move))))
+  const claims = claimed.filter(
+    ({ slip, by }) => !fares.some((other) => other.by === by && speaksAgainst(other.all, rows, slip.row, by)),
   )
-  const claims = fares
-    .flatMap(({ by, move, all }) => claimOf(all, move, rows, by) ?? [])
-    .filter(({ slip, by }) => !fares.some((other) => other.by === by && speaksAgainst(other.all, rows, slip.row, by)))
   // A row that is really missing is claimed by every shift of the design. Shifts of several periods, less a row, seem
   // to hold then where they join both sides of it, and claim that another is doubled: of claims that differ the one is
   // right that the shortest shift makes.

@@ -59,6 +59,7 @@ export const dropsBothWays: Rule = {
   id: 'drops-both-ways',
   group: 'making',
   looksFor: 'Drops that would face both ways.',
+  alone: true,
   needs: (part, piece) =>
     isCounted(part) &&
     drops(piece).size > 0 &&

@@ -27,6 +27,7 @@ export const strandHalves: Rule = {
   id: 'halves-differ',
   group: 'counting',
   looksFor: 'Strands that should be alike from both sides and are not.',
+  alone: true,
   needs: (part) => techniqueOf(part).strands !== undefined && part.plan?.['alike'] === 'free',
   ofPart(part): Found[] {
     const rows = rowsOf(part)

@@ -55,6 +55,7 @@ export const neighbours: Rule = {
   id: 'neighbours-alike',
   group: 'telling',
   looksFor: 'Beads that lie beside each other and are hard to tell apart, for any eye and in any light.',
+  alone: true,
   ofPart: (part, { tray }) =>
     touches(part).flatMap(({ a, b, count, at }): Found[] => {
       const [one, two] = [a, b].map((number) => tray.find((t) => t.number === number))

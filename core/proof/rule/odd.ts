@@ -169,6 +169,7 @@ export const oddOnes: Rule = {
   id: 'odd',
   group: 'odd',
   looksFor: 'Beads, runs and rows that break what nearly everything else of a pattern follows.',
+  alone: true,
   needs: (part) => hasField(part) && part.repeat.rows > 1,
   ofPart(part, piece): Found[] {
     if (!hasField(part)) return []

@@ -92,6 +92,7 @@ export const gapCrossed: Rule = {
   id: 'gap-crossed',
   group: 'making',
   looksFor: 'Openings in a row that the thread would cross bare.',
+  alone: true,
   needs: (part) => onLattice(part) && !techniqueOf(part).round && techniqueOf(part).heldBy !== undefined,
   ofPart(part): Found[] {
     const { pitchX } = latticeOf(part)
@@ -158,6 +159,7 @@ export const notReached: Rule = {
   id: 'not-reached',
   group: 'making',
   looksFor: 'Beads that touch nothing laid before them, so that they cannot be sewn on.',
+  alone: true,
   needs: (part) => onLattice(part) && techniqueOf(part).heldBy === 'rows',
   ofPart: (part) =>
     unreached(part).map(({ line: { section, r }, run }): Found => {

@@ -47,6 +47,7 @@ export const turningRow: Rule = {
   id: 'turn-doubled',
   group: 'counting',
   looksFor: 'A repeat that goes up and back and doubles the row on which it turns.',
+  alone: true,
   needs: (part) => part.times > 1 && part.repeat.rows >= 5 && isStraight(part),
   ofPart(part) {
     const { repeat } = part
@@ -91,6 +92,7 @@ export const repeatCloses: Rule = {
   id: 'repeat-open',
   group: 'counting',
   looksFor: 'A repeat whose own pattern breaks off where it is worked again.',
+  alone: true,
   needs: (part) => part.times > 1 && part.repeat.rows >= 5,
   ofPart(part): Found[] {
     const { repeat } = part
@@ -149,6 +151,7 @@ export const roundCloses: Rule = {
   id: 'round-open',
   group: 'counting',
   looksFor: 'A pattern whose repeat does not divide the round.',
+  alone: true,
   needs: (part) => techniqueOf(part).round && techniqueOf(part).family === 'weave' && climbOf(part) === 0,
   ofPart(part): Found[] {
     const lines = linesOf(part.repeat)
@@ -184,6 +187,7 @@ export const colourCycle: Rule = {
   id: 'cycle-open',
   group: 'counting',
   looksFor: 'A cycle of colours that breaks off at the end of a strand.',
+  alone: true,
   needs: (part) => part.repeat.ends !== undefined && techniqueOf(part).strands === undefined,
   ofPart(part): Found[] {
     if (techniqueOf(part).wire?.full) return []

@@ -48,6 +48,7 @@ export const secondHole: Rule = {
   id: 'second-hole',
   group: 'making',
   looksFor: 'Beads with two holes of which one is never used.',
+  alone: true,
   // Work that is told step by step knows each hole, and says it of its own.
   needs: (part, piece) => isGrid(part) && isCounted(part) && withTwo(piece).size > 0,
   ofPart: (part, piece) =>
@@ -107,6 +108,7 @@ export const faceDown: Rule = {
   id: 'face-down',
   group: 'making',
   looksFor: 'Two-sided beads that would lie face down.',
+  alone: true,
   needs: (part, { tray }) => techniqueOf(part).recipe !== undefined && tray.some(isTwoSided),
   ofPart: (part) =>
     [...pickedUp(part)].flatMap(([slot, { one, other }]): Found[] => {

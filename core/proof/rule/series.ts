@@ -84,6 +84,7 @@ export const edgeSeries: Rule = {
   id: 'edge-breaks',
   group: 'counting',
   looksFor: 'An edge that grows or narrows by a step, and breaks it.',
+  alone: true,
   needs: (part) => isGrid(part) && techniqueOf(part).family === 'weave' && part.times <= 1,
   ofPart(part): Found[] {
     const rows = rowsOf(part)

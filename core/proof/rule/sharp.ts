@@ -30,6 +30,7 @@ export const sharpEdges: Rule = {
   id: 'sharp-turn',
   group: 'making',
   looksFor: 'Bugles, cut beads and crystals with no seed where the thread turns.',
+  alone: true,
   needs: (part) =>
     isCounted(part) &&
     // Where work is told step by step, its lines do not end where the thread turns.

@@ -78,6 +78,7 @@ export const laidAtAll: Rule = {
   id: 'part-empty',
   group: 'counting',
   looksFor: 'Parts in which nothing is laid.',
+  alone: true,
   ofPart: (part): Found[] =>
     madeParts([part]).length === 1 && totalOf(tallyPart(part)) === 0
       ? [

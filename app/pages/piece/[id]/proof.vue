@@ -39,6 +39,9 @@ const groups = computed(() =>
     .filter((g) => g.findings.length > 0),
 )
 
+/** “Beads that…” in the middle of a sentence, without its full stop. */
+const lowered = (says: string) => says.charAt(0).toLowerCase() + says.slice(1).replace(/\.$/, '')
+
 function commit(label: string, steps: readonly Step[]) {
   problem.value = steps.length === 0 ? '' : (store.commit(label, steps) ?? '')
 }
@@ -100,7 +103,11 @@ async function show(finding: Finding) {
         >
         <template v-else-if="proof.reading || !proof.current"
           >Reading the piece as it is now…
-          <button type="button" class="link" @click="proof.stop()">Stop</button></template
+          <button type="button" class="link" @click="proof.stop()">Stop</button>
+          <span v-if="proof.progress" class="far" data-test="proof-far">
+            <progress :value="proof.progress.done" :max="proof.progress.of" aria-label="How far it is read"></progress>
+            {{ proof.progress.part ?? 'The piece' }}: {{ lowered(proof.progress.looksFor) }}
+          </span></template
         >
         <template v-else>Read as it is now, and again after every change.</template>
       </p>
@@ -179,6 +186,17 @@ async function show(finding: Finding) {
 }
 .state .link {
   margin-inline-start: 8px;
+}
+.far {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin-top: 6px;
+}
+.far progress {
+  width: 160px;
+  flex: none;
+  accent-color: var(--verdigris);
 }
 .group {
   display: grid;
