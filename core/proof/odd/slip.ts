@@ -182,11 +182,11 @@ function faresOf(f: Field, ground: Field, { a, b }: Move): readonly [missing: Fa
 const ROUGHLY = 1.5
 
 /**
- * Whether a shift may say that a row is missing or doubled: it fails, and hardly outside of as many rows as it goes on,
- * one after the other.
+ * Whether a shift may say that a row is missing or doubled: it fails, and hardly outside of as many rows as it goes
+ * on, one after the other.
  */
 function maySay(f: Field, move: Move): boolean {
-  const { columns, rows, colour } = f
+  const { columns, rows } = f
   const image = imagesOf(f, move)
   const byRow = new Int32Array(rows)
   let [pairs, fails] = [0, 0]

@@ -82,12 +82,12 @@ export const dropsBothWays: Rule = {
       {
         weight: beside ? 'looks' : 'note',
         says:
-          `${counted(all, 'drop')} in ${where} ${all === 1 ? 'has' : 'have'} beads on both sides: a drop there stands ` +
-          'out to the front or to the back as it pleases. ' +
+          `${counted(all, 'drop')} in ${where} ${all === 1 ? 'has' : 'have'} beads on both sides: a drop there ` +
+          'stands out to the front or to the back as it pleases. ' +
           (strands
             ? 'Let it hang at the end of its strand, or turn each to the front before you go on.'
             : 'Lay it along an edge, or push each to the front before the next row holds it.'),
-        why: 'Drops have their hole near one end: what holds them decides which way they face, and some end up behind.',
+        why: 'Drops have their hole near one end: what holds them decides which way they face; some end up behind.',
         spots: lines.flatMap(({ section, r, at }) => at.map((c) => ({ section, r, c }))),
         mends: strands ? atTheEnd(part, lines) : [],
       },

@@ -56,8 +56,8 @@ export const secondHole: Rule = {
       weight: 'looks',
       says:
         `${spotSays(part, spots[0]!)} is ${beadSays(piece, number)}, which has two holes, and only one of them is ` +
-        `used${spots.length > 1 ? `; so it is in ${counted(spots.length - 1, 'more place')}` : ''}. Work it where the ` +
-        'second hole is passed too, or lay a bead with one hole.',
+        `used${spots.length > 1 ? `; so it is in ${counted(spots.length - 1, 'more place')}` : ''}. Work it where ` +
+        'the second hole is passed too, or lay a bead with one hole.',
       why: 'By one hole it turns and hangs askew, and its other hole stays open to be seen.',
       spots,
       mends: withOneHole(part, piece, number, spots),
@@ -120,11 +120,11 @@ export const faceDown: Rule = {
         {
           weight: 'note',
           says:
-            `${few.length === 1 ? 'One' : few.length} of the ${few.length + many.length} ${names} of a motif would lie ` +
-            `face down if all are picked up alike: ${counted(places.length, 'bead').replace(/^\d+ /, '')} ` +
-            `${listed(places)} of its line. Pick ${few.length === 1 ? `that ${name}` : 'those'} up by the hole on the ` +
-            'other side, right side up, and check every one before you pull tight.',
-          why: 'A domed bead that lies on its dome shows its flat side, and is seen when the thread is already through.',
+            `${few.length === 1 ? 'One' : few.length} of the ${few.length + many.length} ${names} of a motif would ` +
+            `lie face down if all are picked up alike: ${counted(places.length, 'bead').replace(/^\d+ /, '')} ` +
+            `${listed(places)} of its line. Pick ${few.length === 1 ? `that ${name}` : 'those'} up by the hole on ` +
+            'the other side, right side up, and check every one before you pull tight.',
+          why: 'A domed bead that lies on its dome shows its flat side, and is seen when it is too late.',
           spots: spotsIn(part, few),
         },
       ]
