@@ -30,12 +30,13 @@ export const capNarrow: Rule = {
       const insideMm = Number(said?.replace(',', '.'))
       if (said === undefined || insideMm >= end.boundMm) return []
       const wanted = `${plainNumber(end.capMm)} mm`
+      const boundMm = plainNumber(Math.round(end.boundMm * 10) / 10)
       return [
         {
           weight: 'stops',
           says:
-            `${name}: ${end.cords} cords bound together come to ` +
-            `${plainNumber(Math.round(end.boundMm * 10) / 10)} mm and do not go in. Take end caps of ${wanted} inside.`,
+            `${name}: ${end.cords} cords bound together come to ${boundMm} mm and do not go in. ` +
+            `Take end caps of ${wanted} inside.`,
           why: 'The end is bound and glued before it is tried: too thick, it has to be cut off again.',
           part: part.id,
           mends: [

@@ -104,8 +104,8 @@ export const gapCrossed: Rule = {
         weight: 'looks',
         says:
           `${rowsSay(part, { ...first.line, c: null }, { ...last.line, c: null })}: an opening of up to ` +
-          `${widest} places between beads; ${mm} mm of thread would lie bare across it. Work one side of it to its end, go back ` +
-          'through the work, and then work the other; or lay beads there.',
+          `${widest} places between beads; ${mm} mm of thread would lie bare across it. Work one side of it to its ` +
+          'end, go back through the work, and then work the other; or lay beads there.',
         why: 'A bridge longer than a bead is seen, catches, and draws the two sides together.',
         spots: lines.flatMap(({ line: { section, r }, run }) => [
           { section, r, c: run.from - 1 },
@@ -168,8 +168,8 @@ export const notReached: Rule = {
         weight: 'looks',
         says:
           `${rowSays(part, { section, r, c: null })}: ${beads} touch nothing that is worked before them, so there ` +
-          'is nothing to sew them to. Begin that part by itself and join it where it meets the rest, or turn the piece ' +
-          'so that the whole side is worked first.',
+          'is nothing to sew them to. Begin that part by itself and join it where it meets the rest, or turn the ' +
+          'piece so that the whole side is worked first.',
         why: 'Worked in this order the thread comes to a place where there is no bead to go through.',
         spots: Array.from({ length: run.to - run.from + 1 }, (_, k) => ({ section, r, c: run.from + k })),
       }
