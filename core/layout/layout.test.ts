@@ -236,7 +236,12 @@ describe('what was laid', () => {
       ...flower,
       motif: [...flower.motif, { do: 'pass', refs: [{ bead: 'stem', of: 'this', at: 0, hole: 'a', way: 'on' }] }],
     }
-    expect(judged(runOf(far, {}, LONG).run, laid).map(({ code }) => code)).toContain('far')
+    const said = judged(runOf(far, {}, LONG).run, laid)
+    expect(said.map(({ code }) => code)).toContain('far')
+    // Said once for each step, with every motif in which it is so.
+    expect(new Set(said.map(({ code, path }) => `${code} ${path}`)).size).toBe(said.length)
+    expect(Math.max(...said.map(({ motifs }) => motifs.length))).toBeGreaterThan(1)
+    for (const { motifs } of said) expect(motifs.toSorted((a, b) => a - b)).toEqual([...new Set(motifs)])
   })
   it('knows where holes end', () => {
     const own = runOf(lozenge, {}, LONG)

@@ -56,6 +56,27 @@ describe('what a technique says of its own', () => {
     expect(foundBy(own, torn).map((f) => [f.rule, f.weight])).toEqual([['row-empty', 'stops']])
     expect(foundBy(own, piece())).toEqual([])
   })
+  it('names the lines that it is about, so that they are marked and lit', () => {
+    const uneven = piece({
+      parts: [
+        linesPart('pins', [
+          [1, 2, 1],
+          [1, 2, 1],
+          [1, 2],
+          [1, 2, 1],
+          [1, 2, 1],
+        ]),
+      ],
+    })
+    const [found] = foundBy(own, uneven).filter((f) => f.rule === 'pin-uneven')
+    expect(found).toMatchObject({ weight: 'looks', spots: [{ section: 'repeat', r: 2, c: null }] })
+    const ladder = piece({ parts: [linesPart('wire-ladder', [[1], [1, 1, 1, 1, 1, 1], [1, 1, 1, 1, 1, 1]])] })
+    expect(
+      foundBy(own, ladder)
+        .filter((f) => f.rule === 'row-stands-off')[0]!
+        .spots.map((s) => s.r),
+    ).toEqual([1])
+  })
 })
 
 describe('cautions', () => {

@@ -3,6 +3,7 @@ import { layingSteps } from '../../piece/edit'
 import { isCounted } from '../../piece/nature'
 import { isGrid, partRow, techniqueOf, workOf, type Part, type Piece } from '../../piece/piece'
 import { pathOf } from '../../supply/thread'
+import { tallyPart } from '../../tally/tally'
 import type { Found, Mend, Rule, Spot } from '../found'
 import { keptLines, keysOfSpots } from '../spots'
 import { beadSays, counted, listed, spotSays } from '../words'
@@ -31,17 +32,15 @@ function unusedHoles(part: Part, piece: Piece): ReadonlyMap<number, Spot[]> {
   return out
 }
 
-/** A bead of the tray with one hole takes their places: the one that is nearest in size. */
-function withOneHole(part: Part, { tray }: Piece, number: number, spots: readonly Spot[]): Mend[] {
-  const specOf = (n: number): BeadSpec => requireSpec(tray.find((b) => b.number === n)!.spec)
-  const { l, d } = specOf(number)
-  const farFrom = (n: number): number => Math.abs(specOf(n).l - l) + Math.abs(specOf(n).d - d)
-  const [nearest] = tray
-    .filter(({ number: n }) => specOf(n).spacing === undefined && specOf(n).hangs === undefined)
-    .toSorted((a, b) => farFrom(a.number) - farFrom(b.number))
-  if (!nearest) return []
-  const steps = layingSteps(part, new Map(keysOfSpots(part, spots).map((key) => [key, nearest.number])))
-  return [{ label: `Lay ${nearest.letter} ${nearest.name} there`, steps }]
+/** What lies there most takes their places, where it has one hole and does not hang. */
+function withOneHole(part: Part, { tray }: Piece, spots: readonly Spot[]): Mend[] {
+  const counts = tallyPart(part)
+  const [most] = tray
+    .filter((b) => requireSpec(b.spec).spacing === undefined && requireSpec(b.spec).hangs === undefined)
+    .toSorted((a, b) => (counts.get(b.number) ?? 0) - (counts.get(a.number) ?? 0))
+  if (!most) return []
+  const steps = layingSteps(part, new Map(keysOfSpots(part, spots).map((key) => [key, most.number])))
+  return [{ label: `Lay ${most.letter} ${most.name} there`, steps }]
 }
 
 export const secondHole: Rule = {
@@ -60,7 +59,7 @@ export const secondHole: Rule = {
         'the second hole is passed too, or lay a bead with one hole.',
       why: 'By one hole it turns and hangs askew, and its other hole stays open to be seen.',
       spots,
-      mends: withOneHole(part, piece, number, spots),
+      mends: withOneHole(part, piece, spots),
     })),
 }
 

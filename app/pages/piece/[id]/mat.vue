@@ -2,6 +2,7 @@
 import { discOf, isCounted, linesWord } from '#core/piece/nature'
 import { isRope } from '#core/piece/drawing'
 import { titled } from '#core/technique/technique'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { clampBox, copyClip, mirrorBox } from '#core/pattern/clip'
 import { wholeBox } from '#core/pattern/plan'
@@ -58,6 +59,7 @@ import BeadDialog from '../../../components/BeadDialog.vue'
 import CordList from '../../../components/CordList.vue'
 import BeadDishes from '../../../components/BeadDishes.vue'
 import FitAnswer from '../../../components/FitAnswer.vue'
+import LitFinding from '../../../components/LitFinding.vue'
 import RowWords from '../../../components/RowWords.vue'
 
 const store = usePiece()
@@ -347,6 +349,9 @@ watch(
 // ---- the proofreader
 const proof = useProof()
 const marked = computed(() => markedLines(part.value, wanting({ open: proof.open })))
+/** Beside the figures; where the page is narrow right below the mat. */
+const narrow = useMediaQuery('(width <= 900px)')
+const lit = computed(() => mat.lit?.part === part.value.id)
 // What is lit may have moved.
 watch(piece, () => {
   mat.lit = null
@@ -553,13 +558,7 @@ const underHand = computed(() => {
           }}</span>
         </div>
       </div>
-      <p v-if="mat.lit && mat.lit.part === part.id" class="found lit" data-test="lit">
-        {{ mat.lit.says }}
-        <span class="lit-acts"
-          ><NuxtLink :to="`/piece/${store.id}/proof`">Back to the proof</NuxtLink>
-          <button type="button" class="link" @click="mat.lit = null">Put the light out</button></span
-        >
-      </p>
+      <LitFinding v-if="lit && !narrow" :piece-id="store.id" />
       <p v-for="f in findings" :key="f.says" class="found" :class="{ stops: f.weight === 'stops' }">{{ f.says }}</p>
       <h3 class="ask">Of what</h3>
       <CordList v-if="!isCounted(part)" :piece="piece" :part="part" />
@@ -590,6 +589,7 @@ const underHand = computed(() => {
     </aside>
 
     <div class="below">
+      <LitFinding v-if="lit && narrow" :piece-id="store.id" />
       <BeadDishes
         class="dishes"
         :piece="piece"
@@ -760,14 +760,6 @@ const underHand = computed(() => {
 }
 .big {
   font-size: 40px;
-}
-.lit {
-  display: grid;
-  gap: 4px;
-}
-.lit-acts {
-  display: flex;
-  gap: 16px;
 }
 .found {
   padding: 8px 12px;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { markedRows } from '#core/proof/marks'
+import { wanting } from '#core/proof/proof'
 import { linesWord, madeParts } from '#core/piece/nature'
 import { slotCount } from '#core/grid/lines'
 import { acrossWords, titled } from '#core/technique/technique'
@@ -119,6 +121,10 @@ const proof = useProof()
 /** Whether it is kept from the printer: by the settings, and by what is found or not read yet. */
 const unproved = computed(
   () => account.account?.settings.proved === 'on' && (!proof.proof || !proof.current || proof.wants > 0),
+)
+/** Rows that want a look, by part. */
+const marks = computed(
+  () => new Map(piece.value.parts.map((p) => [p.id, markedRows(p, wanting({ open: proof.open }))] as const)),
 )
 /** What stands on the sheet of the proof; cautions stand where they apply. */
 const proved = computed(() => proof.proof && proof.proof.open.filter((f) => f.group !== 'safety'))
@@ -537,9 +543,12 @@ async function readIn(event: Event) {
         <p v-if="arrowNote(chart.part, { lie: 'level' })" class="arrows">
           On the charts, which lie level, {{ arrowNote(chart.part, { lie: 'level' }) }}.
         </p>
+        <p v-if="marks.get(chart.part.id)?.size" class="arrows">◆ wants a look: what, stands under Proof.</p>
         <ol class="words">
           <li v-for="(line, k) in chart.words" :key="k">
             <template v-if="line.kind === 'row'"
+              ><i v-if="marks.get(chart.part.id)?.has(line.words.index)" class="look"
+                >◆<b class="hidden"> Wants a look: </b></i
               ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b
               >{{ ' '
               }}<template v-if="line.words.as"
@@ -743,6 +752,10 @@ thead th {
 }
 .words li {
   break-inside: avoid;
+}
+.words .look {
+  font-style: normal;
+  margin-inline-end: 1mm;
 }
 .words span {
   color: #564c44;
