@@ -9,6 +9,15 @@ import type { Weight } from '../technique/technique'
 export const GROUPS = ['counting', 'odd', 'making', 'telling', 'size', 'safety'] as const
 export type Group = (typeof GROUPS)[number]
 
+export const GROUP_NAMES: Readonly<Record<Group, string>> = {
+  counting: 'Counting',
+  odd: 'Odd ones in a pattern',
+  making: 'Making',
+  telling: 'Telling apart',
+  size: 'Size and wear',
+  safety: 'Safety',
+}
+
 /** A bead as it is kept: once, however often the repeat is worked; `c` null: the whole line. */
 export interface Spot {
   readonly section: SectionName

@@ -30,6 +30,10 @@ export type Ask = (rule: Rule, part: Part | null) => readonly Found[]
 const partsFor = (rule: Rule, piece: Piece): readonly Part[] =>
   rule.ofPart ? piece.parts.filter((part) => rule.needs?.(part, piece) ?? true) : []
 
+/** The rules that apply to a piece: those that are asked of it, or of one of its parts. */
+export const rulesFor = (piece: Piece, rules: readonly Rule[] = RULES): readonly Rule[] =>
+  rules.filter((rule) => rule.ofPiece !== undefined || partsFor(rule, piece).length > 0)
+
 /** How often something is asked of a piece. */
 export const asksOf = (piece: Piece, rules: readonly Rule[] = RULES): number =>
   rules.reduce((sum, rule) => sum + (rule.ofPiece ? 1 : 0) + partsFor(rule, piece).length, 0)

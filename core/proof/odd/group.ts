@@ -1,4 +1,4 @@
-import { VOID, type Field } from './field'
+import { cellAt, VOID, type Field } from './field'
 import { lawsOf, type Law } from './laws'
 import { NEAR_IN_STRAND, votes, type Vote } from './vote'
 
@@ -91,9 +91,15 @@ function isMeant(f: Field, group: readonly number[], at: ReadonlyMap<number, Vot
 
 /** Cells under which a field says nothing. */
 const LEAST_CELLS = 24
-/** Fields of fewer cells want as many witnesses as what is sure; two that differ want so many cells. */
+/** Fields of fewer cells want as many witnesses as what is sure. */
 const FEW_CELLS = 150
-const PAIR_CELLS = 400
+/** Two beads that differ are said in fields of so many cells, by laws of so many pairs of which hardly others fail. */
+const PAIR_CELLS = 100
+const PAIR_PAIRS = 40
+const PAIR_FAILS = 4
+/** Steps round a bead in which its like are counted, and how many of them make that it is not alone. */
+const ROUND = 2
+const NOT_ALONE = 3
 /** Findings beyond which a design is loose, not mistaken. */
 const FOUND_MOST = 6
 /** Witnesses from which on a bead is odd without doubt. */
@@ -134,15 +140,51 @@ function oddBy(f: Field, laws: readonly Law[]): OddOnes[] | null {
   }
   if (merged.length > FOUND_MOST) return null
   const cells = f.colour.length
-  return merged
-    .map((group) => {
-      const witnesses = Math.max(...group.map((k) => at.get(k)!.witnesses))
-      return {
-        cells: group,
-        expected: group.map((k) => at.get(k)!.expected),
-        ...{ witnesses, sure: witnesses >= SURE },
-        pair: witnesses === 1 && group.length > 1 && group.some((k) => group.includes(at.get(k)!.pair)),
-      }
-    })
-    .filter(({ witnesses, pair }) => witnesses >= (cells < FEW_CELLS ? SURE : 2) || (pair && cells >= PAIR_CELLS))
+  return merged.flatMap((group): OddOnes[] => {
+    const witnesses = Math.max(...group.map((k) => at.get(k)!.witnesses))
+    if (witnesses >= (cells < FEW_CELLS ? SURE : 2))
+      return [
+        {
+          cells: group,
+          expected: group.map((k) => at.get(k)!.expected),
+          ...{ witnesses, sure: witnesses >= SURE, pair: false },
+        },
+      ]
+    const one = witnesses === 1 && cells >= PAIR_CELLS ? pairOf(f, laws, group, at) : null
+    return one ? [one] : []
+  })
+}
+
+/** Beads like it round a bead, within two steps. */
+function alikeRound(f: Field, k: number): number {
+  let alike = 0
+  for (let dy = -ROUND; dy <= ROUND; dy++)
+    for (let dx = -ROUND; dx <= ROUND; dx++) {
+      const to = dx === 0 && dy === 0 ? -1 : cellAt(f, f.X[k]! + dx, f.Y[k]! + dy)
+      if (to >= 0 && to !== k && f.colour[to] === f.colour[k]) alike++
+    }
+  return alike
+}
+
+/**
+ * A bead that differs from the only other that should be like it, by laws that hold everywhere else. The one that is
+ * alone of its colour round about, where the other is not, is wrong; else it is not said which.
+ */
+function pairOf(
+  f: Field,
+  laws: readonly Law[],
+  group: readonly number[],
+  at: ReadonlyMap<number, Vote>,
+): OddOnes | null {
+  const [k] = group
+  const other = at.get(k!)!.pair
+  if (group.length !== 1 || other < 0) return null
+  const joining = laws.filter(({ image }) => image[k!] === other || image[other] === k)
+  if (joining.length === 0 || joining.some(({ fails, pairs }) => fails > PAIR_FAILS || pairs < PAIR_PAIRS)) return null
+  const base = { witnesses: 1, sure: false }
+  const [own, its] = [alikeRound(f, k!), alikeRound(f, other)]
+  const alone = (one: number, more: number) => one === 0 && more >= NOT_ALONE
+  if (alone(own, its)) return { ...base, cells: [k!], expected: [f.colour[other]!], pair: false }
+  if (alone(its, own)) return { ...base, cells: [other], expected: [f.colour[k!]!], pair: false }
+  return { ...base, cells: [k!, other], expected: [f.colour[other]!, f.colour[k!]!], pair: true }
 }

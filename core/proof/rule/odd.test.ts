@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { bead, part, piece } from '../../../tests/fixture/piece'
 import { foundBy, mendedBy } from '../../../tests/fixture/proof'
+import { beginPiece } from '../../begin/begin'
 import { cellsFrom, emptyCells, flatten, type Cells } from '../../grid/cells'
-import type { Piece } from '../../piece/piece'
+import { columnsOf, type Piece } from '../../piece/piece'
+import { usualClosure } from '../../wear/closure'
 import { oddOnes } from './odd'
 
 const COLUMNS = 12
@@ -25,6 +27,14 @@ function band(flat: readonly number[], technique = 'loom', columns = COLUMNS): P
 const changed = (more: Readonly<Record<number, number>>) => band(diamonds.map((n, k) => more[k] ?? n))
 const at = (c: number, r: number) => r * COLUMNS + c
 const cellsOf = (p: Piece) => [...flatten(p.parts[0]!.repeat as Cells)]
+
+/** The same cells with another bead at one of them. */
+const withBead = (cells: Cells, k: number, number: number): Cells =>
+  cellsFrom(
+    cells.columns,
+    cells.rows,
+    [...flatten(cells)].map((n, at_) => (at_ === k ? number : n)),
+  )
 
 describe('odd ones', () => {
   it('are not found where all follow', () => {
@@ -89,5 +99,35 @@ describe('odd ones', () => {
     // A square of another bead in the middle, alike from both sides.
     const own = Object.fromEntries(Array.from({ length: 36 }, (_, k) => [at(3 + (k % 6), 17 + Math.floor(k / 6)), 5]))
     expect(foundBy(oddOnes, changed(own))).toEqual([])
+  })
+
+  describe('in a bracelet as it is begun', () => {
+    /** Diamonds of even-count peyote: alike up and down, and from neither side. */
+    const begun = beginPiece({
+      ...{ kind: 'bracelet', name: 'First', wearer: '', bodyMm: 170, easeMm: 13, widthMm: 20, start: 'left' },
+      ...{ closure: usualClosure('toggle'), technique: 'peyote', spec: 'cylinder-11', motif: 'diamonds' },
+    } as const)
+    const [own] = begun.parts
+    const laid = (c: number, r: number, number: number): Piece => ({
+      ...begun,
+      parts: [{ ...own!, repeat: withBead(own!.repeat as Cells, r * columnsOf(own!) + c, number) }],
+    })
+    it('nothing is found as it is', () => {
+      expect(foundBy(oddOnes, begun)).toEqual([])
+    })
+    it('a stray bead is worth a look, though one place only says so', () => {
+      const [found, ...more] = foundBy(oddOnes, laid(1, 2, 2))
+      expect(more).toEqual([])
+      expect(found).toMatchObject({ rule: 'odd-perhaps', weight: 'note', spots: [{ section: 'repeat', r: 2, c: 1 }] })
+      expect(found!.says).toContain('is B where A is expected (1 place like it)')
+      expect(foundBy(oddOnes, mendedBy(laid(1, 2, 2), found!))).toEqual([])
+    })
+    it('of two that differ it is not said which, where neither is alone', () => {
+      const wrong = laid(7, 1, 1)
+      const [found] = foundBy(oddOnes, wrong)
+      expect(found!.says).toMatch(/should be alike; which is right\?$/)
+      expect(found!.mends).toHaveLength(2)
+      for (const k of [0, 1]) expect(foundBy(oddOnes, mendedBy(wrong, found!, k))).toEqual([])
+    })
   })
 })

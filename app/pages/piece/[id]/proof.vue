@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { findPart } from '#core/piece/piece'
-import type { Finding, Mend } from '#core/proof/found'
+import { GROUP_NAMES, GROUPS, type Finding, type Mend } from '#core/proof/found'
 import { meanStep, speakStep } from '#core/proof/meant'
 import { mendAllSteps } from '#core/proof/mend'
+import { rulesFor } from '#core/proof/proof'
 import { keysOfSpots } from '#core/proof/spots'
 import type { Step } from '#core/piece/step'
 import { useBox } from '../../../stores/box'
@@ -25,6 +26,8 @@ onMounted(() => {
 
 const open = computed(() => proof.open.filter((f) => f.group !== 'safety'))
 const cautions = computed(() => proof.open.filter((f) => f.group === 'safety'))
+/** What is asked of a piece as this one. */
+const asked = computed(() => rulesFor(piece.value))
 const quiet = computed(() => proof.proof?.quiet ?? [])
 const count = (weight: Finding['weight']) => open.value.filter((f) => f.weight === weight).length
 
@@ -133,6 +136,21 @@ async function show(finding: Finding) {
         <li v-for="f in cautions" :key="f.says">{{ f.says }}</li>
       </ul>
     </section>
+    <details v-if="proof.proof" class="asked" :open="open.length === 0">
+      <summary>What it is read for: {{ asked.length }} questions</summary>
+      <div class="asked-of">
+        <section
+          v-for="g in GROUPS.filter((id) => asked.some((r) => r.group === id))"
+          :key="g"
+          :aria-label="GROUP_NAMES[g]"
+        >
+          <h4>{{ GROUP_NAMES[g] }}</h4>
+          <ul>
+            <li v-for="r in asked.filter((one) => one.group === g)" :key="r.id">{{ r.looksFor }}</li>
+          </ul>
+        </section>
+      </div>
+    </details>
     <details v-if="quiet.length" class="group quiet-ones">
       <summary>{{ quiet.length === 1 ? 'One thing is' : `${quiet.length} things are` }} meant so</summary>
       <ProofFinding
@@ -211,6 +229,28 @@ async function show(finding: Finding) {
   display: grid;
   gap: 6px;
 }
+.asked-of {
+  columns: 2;
+  column-gap: 40px;
+  padding-top: 6px;
+}
+.asked-of section {
+  break-inside: avoid;
+  margin-bottom: 16px;
+}
+.asked-of h4 {
+  font: 650 15px/1.3 var(--title);
+  margin: 0 0 4px;
+}
+.asked-of ul {
+  margin: 0;
+  padding: 0 0 0 18px;
+  display: grid;
+  gap: 3px;
+  color: var(--soft);
+  font-size: 14.5px;
+}
+.asked summary,
 .quiet-ones summary {
   cursor: pointer;
   color: var(--soft);
@@ -223,6 +263,9 @@ async function show(finding: Finding) {
   color: var(--madder);
 }
 @media (width <= 720px) {
+  .asked-of {
+    columns: 1;
+  }
   .page {
     padding: 8px 12px 32px;
   }
