@@ -76,6 +76,8 @@ export interface Rule {
   readonly looksFor: string
   /** Whether it asks the part, the tray and the gauges alone: its answer stands as long as these do. */
   readonly alone?: true
+  /** What it needs of a piece to be asked at all. */
+  applies?(piece: Piece): boolean
   /** What it needs of a part to be asked. */
   needs?(part: Part, piece: Piece): boolean
   ofPart?(part: Part, piece: Piece): readonly Found[]

@@ -27,16 +27,17 @@ const finding = (rule: Rule, part: Part | null, { code, part: _part, ...found }:
 /** Asks a rule of a part, or of the piece as a whole. */
 export type Ask = (rule: Rule, part: Part | null) => readonly Found[]
 
+const asksPiece = (rule: Rule, piece: Piece): boolean => rule.ofPiece !== undefined && (rule.applies?.(piece) ?? true)
 const partsFor = (rule: Rule, piece: Piece): readonly Part[] =>
-  rule.ofPart ? piece.parts.filter((part) => rule.needs?.(part, piece) ?? true) : []
+  rule.ofPart && (rule.applies?.(piece) ?? true) ? piece.parts.filter((part) => rule.needs?.(part, piece) ?? true) : []
 
 /** The rules that apply to a piece: those that are asked of it, or of one of its parts. */
 export const rulesFor = (piece: Piece, rules: readonly Rule[] = RULES): readonly Rule[] =>
-  rules.filter((rule) => rule.ofPiece !== undefined || partsFor(rule, piece).length > 0)
+  rules.filter((rule) => asksPiece(rule, piece) || partsFor(rule, piece).length > 0)
 
 /** How often something is asked of a piece. */
 export const asksOf = (piece: Piece, rules: readonly Rule[] = RULES): number =>
-  rules.reduce((sum, rule) => sum + (rule.ofPiece ? 1 : 0) + partsFor(rule, piece).length, 0)
+  rules.reduce((sum, rule) => sum + (asksPiece(rule, piece) ? 1 : 0) + partsFor(rule, piece).length, 0)
 
 /** Everything that rules find, before it is asked what is meant so. */
 export function findingsOf(
@@ -46,7 +47,7 @@ export function findingsOf(
   ask: Ask = (rule, part) => (part ? rule.ofPart!(part, piece) : rule.ofPiece!(piece, around)),
 ): Finding[] {
   return rules.flatMap((rule) => [
-    ...(rule.ofPiece ? ask(rule, null) : []).map((found) =>
+    ...(asksPiece(rule, piece) ? ask(rule, null) : []).map((found) =>
       finding(rule, piece.parts.find(({ id }) => id === found.part) ?? null, found),
     ),
     ...partsFor(rule, piece).flatMap((part) => ask(rule, part).map((found) => finding(rule, part, found))),

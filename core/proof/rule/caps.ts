@@ -1,4 +1,5 @@
 import { setStep } from '../../piece/edit'
+import { discOf } from '../../piece/nature'
 import type { Piece } from '../../piece/piece'
 import { boundEnd } from '../../tally/cords'
 import { plainNumber } from '../../units/length'
@@ -16,6 +17,7 @@ export const capNarrow: Rule = {
   id: 'cap-narrow',
   group: 'size',
   looksFor: 'End caps that are too narrow for what goes into them.',
+  applies: ({ parts }) => parts.some((part) => discOf(part) !== null),
   ofPiece(piece: Piece): Found[] {
     const ends = piece.parts.flatMap((part) => {
       const end = boundEnd(part, piece.tray)

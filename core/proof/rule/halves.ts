@@ -96,6 +96,7 @@ export const pairParts: Rule = {
   id: 'pair-differs',
   group: 'counting',
   looksFor: 'A left and a right that are no pair.',
+  applies: ({ parts }) => parts.length > 1,
   ofPiece: (piece) =>
     partnersOf(piece).flatMap(([one, other]): Found[] => {
       const settings = (p: Part) => JSON.stringify(p.settings)

@@ -46,7 +46,7 @@ describe('odd ones', () => {
     const [found, ...more] = foundBy(oddOnes, wrong)
     expect(more).toEqual([])
     expect(found).toMatchObject({ rule: 'odd', weight: 'looks', spots: [{ section: 'repeat', r: 14, c: 6 }] })
-    expect(found!.says).toMatch(/^Row 15, \S+ 7 is D where A is expected \(\d+ places like it\)\.$/)
+    expect(found!.says).toMatch(/^Row 15, \S+ 7 is D where A is expected \(\d+ places like it\)\. Lay A there\.$/)
     expect(cellsOf(mendedBy(wrong, found!))).toEqual(diamonds)
   })
 
@@ -125,7 +125,7 @@ describe('odd ones', () => {
     it('of two that differ it is not said which, where neither is alone', () => {
       const wrong = laid(7, 1, 1)
       const [found] = foundBy(oddOnes, wrong)
-      expect(found!.says).toMatch(/should be alike; which is right\?$/)
+      expect(found!.says).toMatch(/should be alike; which is right\? Make both so\.$/)
       expect(found!.mends).toHaveLength(2)
       for (const k of [0, 1]) expect(foundBy(oddOnes, mendedBy(wrong, found!, k))).toEqual([])
     })

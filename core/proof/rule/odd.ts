@@ -89,7 +89,7 @@ function beadsFound(part: Part, piece: Piece, ones: OddOnes): Found {
       ...head,
       says:
         `${spotSays(part, spots[0]!)} (${a}) and ${spotSays(part, spots[1]!).toLowerCase()} (${b}) should be alike; ` +
-        'which is right?',
+        'which is right? Make both so.',
       mends: [both(numbers[0]!, a), both(numbers[1]!, b)],
     }
   }
@@ -101,7 +101,9 @@ function beadsFound(part: Part, piece: Piece, ones: OddOnes): Found {
   if (spots.length === 1)
     return {
       ...head,
-      says: `${spotSays(part, spots[0]!)} is ${letters(numbers)} where ${letters(expected)} is expected (${places}).`,
+      says:
+        `${spotSays(part, spots[0]!)} is ${letters(numbers)} where ${letters(expected)} is expected (${places}). ` +
+        `Lay ${letters(expected)} there.`,
       mends: [lay],
     }
   const oneRow = spots.every(({ section, r }) => section === spots[0]!.section && r === spots[0]!.r)
@@ -111,10 +113,10 @@ function beadsFound(part: Part, piece: Piece, ones: OddOnes): Found {
     says: oneRow
       ? `${rowSays(part, spots[0]!)} breaks the pattern that ${counted(ones.witnesses, 'other place')} ` +
         `follow${ones.witnesses === 1 ? 's' : ''}: ${word} ${columnsSay(spots.map(({ c }) => c! + 1))} ` +
-        `${spots.length > 1 ? 'are' : 'is'} ${letters(numbers)}, expected ${letters(expected)}.`
+        `${spots.length > 1 ? 'are' : 'is'} ${letters(numbers)}, expected ${letters(expected)}. Lay these.`
       : `${counted(spots.length, 'bead')} from ${spotSays(part, spots[0]!).toLowerCase()} to ` +
         `${spotSays(part, spots.at(-1)!).toLowerCase()} break the pattern round about (${places}): ` +
-        `${letters(numbers)} where ${letters(expected)} are expected.`,
+        `${letters(numbers)} where ${letters(expected)} are expected. Lay these.`,
     mends: [lay],
   }
 }
@@ -143,7 +145,9 @@ function slipFound(part: GridPart, slip: Slip): Found {
   if (kind === 'missing')
     return {
       ...{ weight: 'looks', code: 'row-missing', spots },
-      says: `${where} a ${word} seems to be missing: ${shown} follow the pattern at one ${word} less.`,
+      says:
+        `${where} a ${word} seems to be missing: ${shown} follow the pattern at one ${word} less. ` +
+        (narrow && line ? 'Put it in.' : 'Count there, and put it in.'),
       why: 'A figure that is a row short is seen from afar.',
       mends:
         narrow && line
@@ -159,7 +163,9 @@ function slipFound(part: GridPart, slip: Slip): Found {
   const twin = at > 0 && same(at, at - 1)
   return {
     ...{ weight: 'looks', code: 'row-doubled', spots },
-    says: `${where} there seems to be one ${word} too many: ${shown} follow the pattern at one ${word} more.`,
+    says:
+      `${where} there seems to be one ${word} too many: ${shown} follow the pattern at one ${word} more. ` +
+      (narrow || twin ? 'Take it out.' : 'Count there, and take it out.'),
     why: 'A figure that is a row too long is seen from afar.',
     mends: narrow || twin ? [{ label: `Take one ${word} out`, steps: [removeRowsStep(part, 'repeat', at, 1)] }] : [],
   }

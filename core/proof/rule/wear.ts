@@ -95,9 +95,10 @@ export const heavy: Rule = {
   id: 'earring-heavy',
   group: 'size',
   looksFor: 'Earrings that pull.',
+  applies: ({ fit }) => fit.kind === 'earrings',
   ofPiece(piece): Found[] {
     const grams = weightOf(piece)
-    if (piece.fit.kind !== 'earrings' || grams <= EARRING_GRAMS.comfortable) return []
+    if (grams <= EARRING_GRAMS.comfortable) return []
     const careful = grams > EARRING_GRAMS.careful
     return [
       {
