@@ -6,6 +6,7 @@ import { tallyPiece } from '../tally/tally'
 import type { Finding, Surroundings } from './found'
 import { withMeant } from './meant'
 import { proofOf } from './proof'
+import { Reader } from './reader'
 import { RULES } from './rules'
 
 /** What mends do, shown before they are taken. */
@@ -43,10 +44,14 @@ export function mendAllSteps(
   let now = piece
   let count = 0
   const seen = new Set<string>()
+  const nameOf = ({ part, says }: Finding): string => `${part} ${says}`
+  // Only what says it is asked again, and of what has changed.
+  const asked = RULES.filter((one) => proofOf(piece, around, [one]).open.some((found) => found.rule === rule))
+  const reader = new Reader(asked)
   const next = (): Finding | undefined =>
-    proofOf(now, around, RULES).open.find((one) => one.rule === rule && one.mends.length > 0 && !seen.has(one.says))
+    reader.read(now, around).open.find((one) => one.rule === rule && one.mends.length > 0 && !seen.has(nameOf(one)))
   for (let one = next(); one && count < MOST_AT_ONCE; one = next()) {
-    seen.add(one.says)
+    seen.add(nameOf(one))
     const own = withMeant(now, one.mends[0]!.steps)
     const made = applySteps(now, [...own])
     if (!made.ok) continue
