@@ -8,7 +8,7 @@ import { columnsOf, rowsOf } from '../piece/piece'
 import { beadPixels, lookOf, meanPixel } from './look'
 import { pictureOf } from './picture'
 import { paint } from './raster'
-import { makeSprites } from './sprite'
+import { makeSprites, turnedSprite } from './sprite'
 import { rectOfCell, sizeOnScreen, type View } from './view'
 
 const options = { ground: { r: 207, g: 198, b: 184 }, glyphs: false, nap: 4 }
@@ -154,5 +154,14 @@ describe('how beads look', () => {
         expect(`${GLYPH_IDS[i]} / ${GLYPH_IDS[j]}: ${differ >= 6}`).toBe(`${GLYPH_IDS[i]} / ${GLYPH_IDS[j]}: true`)
       }
     }
+  })
+
+  it('draws turned beads alike, whichever of them came first', () => {
+    const of = (...turns: number[]) => {
+      const sprites = makeSprites([bead(1)], 7.3, { ground: { r: 200, g: 190, b: 180 }, glyphs: false, nap: 3 })
+      return turns.map((turn) => [...turnedSprite(sprites, 1, 14, 14, 11.7, 9.5, turn, 'across', 1)]).at(-1)!
+    }
+    expect(of(10.4)).toEqual(of(9.6, 10.4))
+    expect(of(10.4)).not.toEqual(of(40))
   })
 })

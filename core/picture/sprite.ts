@@ -129,15 +129,17 @@ export function turnedSprite(
     sizes = new Map()
     sprites.turned[drawer] = sizes
   }
-  const key = (w * 4096 + h) * 1024 + Math.round(turnDegrees) + 360
+  // Drawn at the turn by which it is found again: which of two beads came first must not be seen.
+  const turn = Math.round(turnDegrees)
+  const key = (w * 4096 + h) * 1024 + turn + 360
   let pixels = sizes.get(key)
   if (!pixels) {
     const bead = sprites.tray.find((b) => b.number === number)
     const { options } = sprites
     const glyphs = options.glyphs && Math.min(across, along) >= GLYPH_PX
     pixels = bead
-      ? turnedPixels(lookOf(bead, { glyphs, hanging }, way), options.ground, w, h, across, along, turnDegrees, hole)
-      : turnedEmpty(options.ground, w, h, across, along, turnDegrees)
+      ? turnedPixels(lookOf(bead, { glyphs, hanging }, way), options.ground, w, h, across, along, turn, hole)
+      : turnedEmpty(options.ground, w, h, across, along, turn)
     sizes.set(key, pixels)
   }
   return pixels
