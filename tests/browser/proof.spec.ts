@@ -82,6 +82,7 @@ test('the apprentice’s sampler is mended to nothing found', async ({ weaver: p
     await read(page)
   }
   await expect(answer(page)).toContainText('Nothing found')
+  await expect(page.getByText('Beads that touch nothing laid before them')).toBeVisible()
   const end = proofOf(await now(page, id))
   expect(end.open.filter((f) => f.group !== 'safety')).toEqual([])
   expect(end.quiet.length).toBeGreaterThan(0)
@@ -107,6 +108,7 @@ test('only what is proved is printed, where the settings say so; on a phone', as
   await expect(page.locator('[data-test=proved]')).toContainText('Row 14, column 7 is D where A is expected', {
     timeout: 20_000,
   })
+  await expect(page.locator('.words .look').first()).toContainText('Wants a look')
   await page.getByRole('link', { name: /things want a look/ }).click()
   await read(page)
   await plain(page)

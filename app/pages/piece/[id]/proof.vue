@@ -144,7 +144,7 @@ async function show(finding: Finding) {
           :key="g"
           :aria-label="GROUP_NAMES[g]"
         >
-          <h4>{{ GROUP_NAMES[g] }}</h4>
+          <h3>{{ GROUP_NAMES[g] }}</h3>
           <ul>
             <li v-for="r in asked.filter((one) => one.group === g)" :key="r.id">{{ r.looksFor }}</li>
           </ul>
@@ -238,7 +238,7 @@ async function show(finding: Finding) {
   break-inside: avoid;
   margin-bottom: 16px;
 }
-.asked-of h4 {
+.asked-of h3 {
   font: 650 15px/1.3 var(--title);
   margin: 0 0 4px;
 }
