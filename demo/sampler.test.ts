@@ -16,7 +16,16 @@ describe('the apprentice’s sampler', () => {
     expect([...new Set(open(SAMPLER).map((f) => f.rule))].toSorted()).toEqual([
       ...['cap-narrow', 'clasp-light', 'clasp-narrow', 'cycle-open', 'drops-both-ways', 'edge-breaks', 'face-down'],
       ...['fit', 'gap-crossed', 'glyphs-alike', 'halves-differ', 'hole-full', 'neighbours-alike', 'not-reached'],
-      ...['odd', 'pair-differs', 'repeat-open', 'round-open', 'row-doubled', 'row-missing', 'second-hole'],
+      ...[
+        'odd',
+        'pair-differs',
+        'part-empty',
+        'repeat-open',
+        'round-open',
+        'row-doubled',
+        'row-missing',
+        'second-hole',
+      ],
       ...['series-breaks', 'sharp-turn', 'tray-twins', 'tray-unused', 'turn-doubled'],
     ])
   })

@@ -177,6 +177,7 @@ export const SAMPLER: Piece = hung(
         Array.from({ length: 3 }, () => [11, ...of(3, 2), 11, ...of(13, 2)]),
         { plan: { recipe: RINGS, params: {} } as unknown as Plan },
       ),
+      grid({ id: 'spare', name: 'Spare', technique: 'loom', times: 1 }, ['......', '......']),
       { ...grid({ id: 'rope', name: 'Rope', technique: 'braid-8', times: 20 }, ['AABBAABB']), spec: 'cylinder-8' },
     ],
   }),

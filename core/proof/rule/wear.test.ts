@@ -18,6 +18,12 @@ describe('size', () => {
     expect(foundBy(closes, none)).toEqual([])
     expect(foundBy(laidAtAll, none).map((f) => f.weight)).toEqual(['stops'])
     expect(foundBy(laidAtAll, piece())).toEqual([])
+    // Of several parts the empty one is taken out; the only one stays.
+    expect(foundBy(laidAtAll, none)[0]!.mends).toEqual([])
+    const two = { ...none, parts: [part(), { ...none.parts[0]!, id: 'spare' }] }
+    const [found, ...more] = foundBy(laidAtAll, two)
+    expect(more).toEqual([])
+    expect(mendedBy(two, found!).parts.map(({ id }) => id)).toEqual(['band'])
   })
 })
 

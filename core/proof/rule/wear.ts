@@ -6,6 +6,7 @@ import { fitOf } from '../../fit/reckon'
 import { wholeExtent } from '../../fit/whole'
 import { setStep } from '../../piece/edit'
 import { madeParts } from '../../piece/nature'
+import { removePartSteps } from '../../piece/recast'
 import { fittedPart, type Piece } from '../../piece/piece'
 import { weightOf } from '../../supply/cost'
 import { tallyPart, totalOf } from '../../tally/tally'
@@ -78,14 +79,15 @@ export const laidAtAll: Rule = {
   id: 'part-empty',
   group: 'counting',
   looksFor: 'Parts in which nothing is laid.',
-  alone: true,
-  ofPart: (part): Found[] =>
+  ofPart: (part, piece): Found[] =>
     madeParts([part]).length === 1 && totalOf(tallyPart(part)) === 0
       ? [
           {
             weight: 'stops',
             says: `${part.name} has no beads yet: lay some on the mat, or take the part out.`,
             why: 'Nothing can be counted, bought or worked of it.',
+            mends:
+              piece.parts.length > 1 ? [{ label: 'Take the part out', steps: removePartSteps(piece, part.id) }] : [],
           },
         ]
       : [],
