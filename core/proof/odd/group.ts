@@ -130,17 +130,9 @@ function oddBy(f: Field, laws: readonly Law[]): OddOnes[] | null {
   if (found.length === 0) return []
   const at = new Map<number, Vote>(found.map((vote) => [vote.k, vote]))
   const kept = clusters(f, [...at.keys()]).filter((group) => !isMeant(f, group, at))
-  // Two places of which nothing says which is right are one finding.
-  const merged: number[][] = []
-  for (const group of kept) {
-    const partner = group.map((k) => at.get(k)!.pair).find((k) => k >= 0)
-    const other = partner === undefined ? undefined : merged.find((m) => m.includes(partner))
-    if (other) other.push(...group)
-    else merged.push([...group])
-  }
-  if (merged.length > FOUND_MOST) return null
+  if (kept.length > FOUND_MOST) return null
   const cells = f.colour.length
-  return merged.flatMap((group): OddOnes[] => {
+  return kept.flatMap((group): OddOnes[] => {
     const witnesses = Math.max(...group.map((k) => at.get(k)!.witnesses))
     if (witnesses >= (cells < FEW_CELLS ? SURE : 2))
       return [

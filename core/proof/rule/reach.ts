@@ -2,7 +2,7 @@ import { modulo } from '../../modulo'
 import { keyOf } from '../../grid/key'
 import { layingSteps } from '../../piece/edit'
 import { latticeOf, freeOf } from '../../piece/drawing'
-import { columnsOf, isGrid, lengthOfLine, partRow, rowsOf, techniqueOf, workOf, type Part } from '../../piece/piece'
+import { columnsOf, isGrid, lengthOfLine, partRow, rowsOf, techniqueOf, type Part } from '../../piece/piece'
 import { neighbourOffsets, type Place } from '../../technique/lattice'
 import { plainNumber } from '../../units/length'
 import type { Found, Rule, Spot } from '../found'
@@ -11,13 +11,13 @@ import { rowSays } from '../words'
 
 /** Whether the thread comes to every bead, in the order in which rows are worked. */
 
-/** Beads of a row that follow each other, from … to, with the places between them and the run before. */
+/** Places of a row that follow each other: beads, or the empty ones between them. */
 interface Run {
   readonly from: number
   readonly to: number
 }
 
-/** Runs of a line that hold beads; round a tube the last and the first may be one, which no law here asks. */
+/** Runs of beads in a line; of a round, its last and its first may be one. */
 function runsOf(line: ArrayLike<number>): Run[] {
   const out: Run[] = []
   for (let c = 0; c < line.length; c++) {
@@ -39,8 +39,6 @@ interface Opening {
 
 /** Places inside a row that stay empty, more than one beside the other, row after row. */
 function openings(part: Part): Opening[] {
-  const voids = new Set(techniqueOf(part).voids?.(workOf(part)))
-  const columns = columnsOf(part)
   const out: Opening[] = []
   let growing: Opening[] = []
   for (const line of keptLines(part)) {
@@ -50,9 +48,6 @@ function openings(part: Part): Opening[] {
     for (let k = 1; k < runs.length; k++) {
       const gap = { from: runs[k - 1]!.to + 1, to: runs[k]!.from - 1 }
       if (gap.from === gap.to) continue
-      let meant = 0
-      for (let c = gap.from; c <= gap.to; c++) if (voids.has(keyOf(columns, c, line.whole))) meant++
-      if (gap.to - gap.from + 1 - meant < 2) continue
       const known = growing.find(({ lines }) => {
         const last = lines.at(-1)!
         return last.line.whole === line.whole - 1 && last.run.from <= gap.to && last.run.to >= gap.from
@@ -75,13 +70,10 @@ const rowsSay = (part: Part, first: Spot, last: Spot): string => {
 /** The places of an opening with the bead on their left in each row. */
 function across(part: Part, lines: Opening['lines']): Map<number, number> {
   const columns = columnsOf(part)
-  const voids = new Set(techniqueOf(part).voids?.(workOf(part)))
   const out = new Map<number, number>()
   for (const { line, run } of lines)
-    for (let c = run.from; c <= run.to; c++) {
-      const key = keyOf(columns, c, line.whole)
-      if (!voids.has(key)) out.set(key, partRow(part, line.whole)[run.from - 1]!)
-    }
+    for (let c = run.from; c <= run.to; c++)
+      out.set(keyOf(columns, c, line.whole), partRow(part, line.whole)[run.from - 1]!)
   return out
 }
 
