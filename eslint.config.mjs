@@ -14,6 +14,16 @@ export default withNuxt(
       'vue/multi-word-component-names': 'off',
       '@typescript-eslint/no-explicit-any': 'error',
       'eqeqeq': 'error',
+      // A list made anew is never the same: such a watcher runs whenever anything it reads is set, to whatever it was.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: ['ArrayExpression.body', 'TSAsExpression > ArrayExpression']
+            .map((list) => `CallExpression[callee.name='watch'] > ArrowFunctionExpression:first-child > ${list}`)
+            .join(),
+          message: 'Watch a list of functions, each of one value: watch([() => a, () => b], …).',
+        },
+      ],
     },
   },
   {

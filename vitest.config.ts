@@ -5,7 +5,9 @@ import { defineConfig } from 'vitest/config'
 
 const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 // Properties are held over thousands of cases: on a busy machine that takes its time, and is no fault.
-const BUSY = { testTimeout: 90_000 }
+const BUSY = { testTimeout: 90_000, setupFiles: ['tests/fixture/seed.ts'] }
+/** What is pure is read once by each worker, not once for each file. */
+const PURE = { ...BUSY, environment: 'node', isolate: false } as const
 /** Puts the techniques of tests where core looks for guests. */
 const GUEST = { find: /^\.\/guests$/, replacement: at('./tests/guest/guests.ts') }
 /** Tests of rooms that go through any technique as it comes: they are held with the guests too. */
@@ -26,9 +28,8 @@ export default defineConfig({
       {
         resolve: { alias },
         test: {
-          ...BUSY,
+          ...PURE,
           name: 'core',
-          environment: 'node',
           include: [
             'core/**/*.test.ts',
             'app/mat/**/*.test.ts',
@@ -43,9 +44,8 @@ export default defineConfig({
       {
         resolve: { alias: [...Object.entries(alias).map(([find, replacement]) => ({ find, replacement })), GUEST] },
         test: {
-          ...BUSY,
+          ...PURE,
           name: 'law',
-          environment: 'node',
           include: ['tests/law/**/*.test.ts', ...ANY_TECHNIQUE],
         },
       },
@@ -58,7 +58,6 @@ export default defineConfig({
           globalSetup: ['tests/api/setup.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
         },
       },
       {

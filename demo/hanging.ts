@@ -187,31 +187,31 @@ export const HANGING_PIECES: readonly Piece[] = [
   }),
   hanging({
     name: 'Sluice fives',
-    notes: 'Five headpins to each; the longest stands in the middle.',
+    notes: 'Five headpins to each; the longest stands in the middle. Balls of 6 mm weigh: for an evening, not a day.',
     wearer: 'order 31',
     kind: 'earrings',
     bodyMm: 57,
     closure: 'ear-wire',
-    spec: 'ball-4-mm',
+    spec: 'ball-6-mm',
     part: 'pins',
     tray: [
-      ['Mist', '#cfd6d2', 'lustre', 'ball-4-mm'],
-      ['Sluice', '#2f5f7a', 'transparent', 'ball-4-mm'],
+      ['Mist', '#cfd6d2', 'lustre', 'ball-6-mm'],
+      ['Sluice', '#2f5f7a', 'transparent', 'ball-6-mm'],
       ['Copper lock', '#9c5a33', 'metallic', 'round-11'],
       ['Reed seed', '#7d8a3f', 'opaque', 'round-11'],
     ],
     parts: (tray) => [
-      findingPart('bar', 'Bar with five holes', { kind: 'holes', holes: 5, pitch: 4.8, tall: 8, grams: 0.7 }),
+      findingPart('bar', 'Bar with five holes', { kind: 'holes', holes: 5, pitch: 7.2, tall: 8, grams: 0.9 }),
       strandPart(
         'dangles',
-        { id: 'pins', name: 'Pins', spec: 'ball-4-mm', on: under('bar') },
+        { id: 'pins', name: 'Pins', spec: 'ball-6-mm', on: under('bar') },
         tray,
         {
           strands: 5,
           edge: 'point',
           zones: [
             { beads: [3], grow: 'keep', from: 1 },
-            { beads: [2, 1], grow: 'step', from: 4, step: 3 },
+            { beads: [2, 1], grow: 'step', from: 3, step: 2 },
             { beads: [4, 3], grow: 'keep', from: 2 },
           ],
           end: [],

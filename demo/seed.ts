@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type { Database } from '../server/database/connection'
-import { DEMO_SIGN_IN } from '../core/contract/answers'
+import { DEMO_SIGN_IN } from '../core/contract/account'
 import { join } from '../server/service/account'
 import { createPiece } from '../server/service/piece'
 import { shelfValueSchema } from '../core/shelf/shelf'

@@ -12,6 +12,8 @@ interface ApplicationPlan {
   readonly variant?: Variant
   /** Where its log lines go. */
   readonly log?: 'inherit' | 'ignore' | number
+  /** What it is told beside that, as in the README (`WEBEN_TRUST_PROXY`, say). */
+  readonly environment?: Readonly<Record<string, string>>
 }
 
 export interface Application {
@@ -32,11 +34,13 @@ export async function startApplication({
   host = '127.0.0.1',
   log = 'ignore',
   variant = 'weben',
+  environment = {},
 }: ApplicationPlan): Promise<Application> {
   const child = spawn(process.execPath, [serverEntry(root, variant)], {
     cwd: root,
     env: {
       ...process.env,
+      ...environment,
       NODE_ENV: 'production',
       NITRO_HOST: host,
       NITRO_PORT: String(port),

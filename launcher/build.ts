@@ -53,7 +53,8 @@ export async function ensureBuilt(root: string, variant: Variant = 'weben'): Pro
   const stamp = join(root, '.weben', variant === 'weben' ? 'built-from' : 'guest-built-from')
   const hash = sourcesHash(root, variant)
   if (existsSync(serverEntry(root, variant)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return
-  await step('building the application (about a minute and a half)', async () => {
+  const what = variant === 'weben' ? 'the application' : 'the application with techniques of tests'
+  await step(`building ${what} (about a minute and a half)`, async () => {
     const { code, output } = await run('node_modules/.bin/nuxt', ['build'], {
       cwd: root,
       env: {

@@ -62,6 +62,8 @@ async function browser(root: string, folder: string, tests: 'browser' | 'guest')
   return code !== 0 && count.failed === 0 ? { ...count, failed: 1 } : count
 }
 
+const DEPENDENCY_RULES = ['--config', '.dependency-cruiser.cjs', 'core', 'app', 'server', 'launcher']
+
 /** Everything that is checked, in an order that fails early; ends with `N passed, N failed`. */
 export async function test(root: string): Promise<void> {
   await postgresPrograms()
@@ -69,28 +71,26 @@ export async function test(root: string): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'weben-results-'))
   let count: Count = { passed: 0, failed: 0 }
   const took = async (part: Promise<Count>) => {
-    count = add(count, await part)
+    const one = await part
+    count = add(count, one)
   }
   try {
     await took(command(root, 'preparing types', 'nuxt', ['prepare']))
-    await took(command(root, 'layout of the code', 'prettier', ['--check', '--log-level', 'warn', '.']))
-    await took(command(root, 'lint', 'eslint', ['.', '--max-warnings', '0']))
-    await took(
-      command(root, 'dependency rules', 'depcruise', [
-        '--config',
-        '.dependency-cruiser.cjs',
-        'core',
-        'app',
-        'server',
-        'launcher',
-      ]),
-    )
-    await took(command(root, 'types', 'nuxt', ['typecheck']))
+    // What keeps one processor busy goes side by side.
+    await Promise.all([
+      (async () => {
+        await took(command(root, 'layout of the code', 'prettier', ['--check', '--log-level', 'warn', '.']))
+        await took(command(root, 'lint', 'eslint', ['.', '--max-warnings', '0']))
+      })(),
+      (async () => {
+        await took(command(root, 'types', 'nuxt', ['typecheck']))
+        await took(command(root, 'dependency rules', 'depcruise', DEPENDENCY_RULES))
+      })(),
+    ])
     await took(vitest(root, folder, 'unit and law tests', ['core', 'law', 'components']))
-    await ensureBuilt(root)
+    await Promise.all([ensureBuilt(root), ensureBuilt(root, 'guest')])
     await took(vitest(root, folder, 'API tests', ['api']))
     await took(browser(root, folder, 'browser'))
-    await ensureBuilt(root, 'guest')
     await took(browser(root, folder, 'guest'))
   } finally {
     rmSync(folder, { recursive: true, force: true })

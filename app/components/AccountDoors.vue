@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
-import type { Device } from '#core/contract/answers'
+import type { Device } from '#core/contract/account'
 import { saying } from '../composables/saying'
 import { useAccount } from '../stores/account'
 import { useOutbox } from '../stores/outbox'

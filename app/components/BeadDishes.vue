@@ -101,6 +101,7 @@ const dishes = computed(() =>
   align-items: center;
   overflow-x: auto;
   padding: 4px;
+  scroll-padding-inline-end: 140px;
   scrollbar-width: thin;
 }
 .place {
@@ -173,6 +174,14 @@ kbd {
   font-size: 22px;
   color: var(--soft);
 }
+/* However many dishes there are: a bead more is at hand. */
+.dish.add {
+  flex: none;
+  position: sticky;
+  inset-inline-end: -4px;
+  background: var(--ground);
+  border-radius: 36px 0 0 36px;
+}
 .add .says {
   color: var(--soft);
 }
@@ -189,6 +198,14 @@ kbd {
   .dish {
     padding-inline-end: 8px;
     gap: 6px;
+  }
+  .tray {
+    scroll-padding-inline-end: 62px;
+  }
+  /* Where room is short the sign says it; it is still read aloud. */
+  .add .says {
+    position: absolute;
+    clip-path: inset(50%);
   }
 }
 </style>

@@ -40,7 +40,7 @@ const before = computed(() => ({
 const foreseen = computed(() => madeMm(before.value, part.value, rows.value))
 const mm = ref(0)
 watch(
-  () => [props.task.key, props.measured?.mm],
+  [() => props.task.key, () => props.measured?.mm],
   () => {
     mm.value = props.measured?.mm ?? Math.round(foreseen.value)
   },

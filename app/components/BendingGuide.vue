@@ -11,8 +11,8 @@ import { saveFile, slug } from '../composables/save-file'
 const props = defineProps<{ piece: Pick<Piece, 'name' | 'parts'>; paper?: boolean }>()
 const { pxPerMm, measured } = useScreen()
 const all = computed(() =>
-  guidesOf(props.piece).map(({ part, guides }) => ({
-    part,
+  guidesOf(props.piece).map(({ parts, guides }) => ({
+    whose: parts.map(({ name }) => name).join(', '),
     guides: guides.map((guide) => ({ ...guide, svg: guideSvg(guide) })),
   })),
 )
@@ -27,7 +27,11 @@ const save = () =>
   saveFile(
     `${slug(props.piece.name)}-bending-guide.svg`,
     guideSheetSvg(
-      all.value.flatMap(({ guides }) => guides),
+      all.value.flatMap(({ whose, guides }) =>
+        props.piece.parts.length > 1
+          ? guides.map((guide) => ({ ...guide, title: `${whose}: ${guide.title}` }))
+          : guides,
+      ),
       `${props.piece.name}: bending guide`,
     ),
     'image/svg+xml',
@@ -37,10 +41,10 @@ const save = () =>
 <template>
   <section v-if="all.length" class="bend" :class="{ printed: paper }" aria-labelledby="bend">
     <h2 id="bend">Bend it</h2>
-    <div v-for="{ part, guides } in all" :key="part.id">
-      <h3 v-if="piece.parts.length > 1">{{ part.name }}</h3>
+    <div v-for="({ whose, guides }, k) in all" :key="k">
+      <h3 v-if="piece.parts.length > 1">{{ whose }}</h3>
       <figure v-for="guide in guides" :key="guide.title" :data-guide="guide.title">
-        <div class="sheet" :tabindex="paper ? undefined : 0" role="group" :aria-label="`Guide: ${guide.title}`">
+        <div class="sheet" tabindex="0" role="group" :aria-label="`Guide: ${guide.title}`">
           <img :src="src(guide.svg)" :alt="`${guide.title}, at true size`" :style="size(guide.svg)" />
         </div>
         <figcaption>
@@ -70,11 +74,13 @@ const save = () =>
 <style scoped>
 .bend {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
 figure {
   margin: 0 0 14px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 6px;
 }
 .sheet {
@@ -105,11 +111,18 @@ figcaption {
   border-width: 0 1.5px;
   background: linear-gradient(var(--ink), var(--ink)) center / 100% 1.5px no-repeat;
 }
+.printed {
+  margin-top: 7mm;
+}
 .printed .sheet {
   border: 0;
   padding: 0;
   background: none;
-  overflow: visible;
+}
+@media print {
+  .sheet {
+    overflow: visible;
+  }
 }
 .printed figure {
   break-inside: avoid;

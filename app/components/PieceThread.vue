@@ -28,7 +28,7 @@ const stages = computed(() =>
 const list = useTemplateRef<HTMLElement>('list')
 const { width } = useElementSize(list)
 watch(
-  () => [route.path, width.value],
+  [() => route.path, () => width.value],
   async () => {
     await nextTick()
     const here = list.value?.querySelector<HTMLElement>('[aria-current]')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { DEMO_SIGN_IN } from '#core/contract/answers'
+import { DEMO_SIGN_IN } from '#core/contract/account'
 import { ApiError, reach } from '../composables/api'
 import { useAccount } from '../stores/account'
 

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { ACCOUNT_HEADER, DOCUMENT_HEADER, DOCUMENT_VERSION, savedAnswer } from '#core/contract/answers'
+import { ACCOUNT_HEADER, DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answer'
+import { savedAnswer } from '#core/contract/piece'
 import { api, ApiError, backOff, reach } from './api'
 
 const answer = (body: string, { status = 200, version = DOCUMENT_VERSION as string | null } = {}) =>

@@ -1,6 +1,6 @@
 import { reactive, watch } from 'vue'
 import type { z } from 'zod'
-import { ACCOUNT_HEADER, anyAnswer, DOCUMENT_HEADER, DOCUMENT_VERSION, errorAnswer } from '#core/contract/answers'
+import { ACCOUNT_HEADER, anyAnswer, DOCUMENT_HEADER, DOCUMENT_VERSION, errorAnswer } from '#core/contract/answer'
 import type { Problem } from '#core/problem'
 
 /**
@@ -45,16 +45,20 @@ export interface Ask {
   readonly body?: unknown
   /** A file that is sent as it is, instead of `body`. */
   readonly file?: Blob
-  /** Longest wait for an answer, ms. */ readonly within?: number
+  /** Longest wait for an answer, ms. */
+  readonly within?: number
+  /** It is sent to its end though the page is left meanwhile; for what is small. */
+  readonly outlives?: boolean
 }
 
 async function ask(
   path: string,
-  { method = 'GET', body, file, within = 20_000 }: Ask,
+  { method = 'GET', body, file, within = 20_000, outlives = false }: Ask,
 ): Promise<{ response: Response; value: unknown }> {
   try {
     const response = await fetch(`/api/${path}`, {
       method,
+      keepalive: outlives,
       credentials: 'same-origin',
       signal: AbortSignal.timeout(within),
       headers: {

@@ -1,4 +1,4 @@
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { Mark } from '#core/making/agenda'
 import { filledOf } from '#core/making/board'
 import { changedMade, shiftedMark, type ChangedPart } from '#core/making/changed'
@@ -6,7 +6,7 @@ import type { MakingEvent } from '#core/making/event'
 import type { Piece } from '#core/piece/piece'
 import { pieceAt } from '../line/line'
 import type { ShownMaking } from '../line/making'
-import { ApiError } from './api'
+import { ApiError, backOff } from './api'
 
 interface Ground {
   readonly piece: () => Piece
@@ -34,8 +34,15 @@ export function useChangedPlan(piece: string, ground: Ground) {
     ours.value = false
     ground.add({ do: 'seen', revision: ground.revision() })
   }
+  /** How often the piece as it was could not be fetched, and when it is asked for again. */
+  const again = ref(0)
+  let failures = 0
+  let later: ReturnType<typeof setTimeout> | undefined
+  onScopeDispose(() => {
+    clearTimeout(later)
+  })
   watch(
-    [() => ground.making()?.head.id, ground.revision, base],
+    [() => ground.making()?.head.id, ground.revision, base, again],
     async ([id, revision, from]) => {
       if (!id || from < 0 || revision <= from) {
         changed.value = []
@@ -49,10 +56,15 @@ export function useChangedPlan(piece: string, ground: Ground) {
       try {
         before = await pieceAt({ piece }, from)
       } catch (error) {
-        // Away, or too old to be told: it is asked again when the piece changes next.
-        if (error instanceof ApiError) return
-        throw error
+        if (!(error instanceof ApiError)) throw error
+        // Too old to be told: it is asked when the piece changes next; away: a little later.
+        if (error.isPassing) {
+          clearTimeout(later)
+          later = setTimeout(() => again.value++, backOff(failures++))
+        }
+        return
       }
+      failures = 0
       const shown = ground.making()
       if (shown?.head.id !== id || ground.revision() !== revision) return
       const parts = changedMade(before, ground.piece(), shown.head, ground.mark(), filledOf(shown.state.ticks))

@@ -1,5 +1,5 @@
 import type { Reading } from '#core/device/reading'
-import { readingAnswer } from '#core/contract/answers'
+import { readingAnswer } from '#core/contract/shelf'
 import { api } from './api'
 
 /** Reads a device of the bench. Throws what the device says when it does not answer. */

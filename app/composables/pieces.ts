@@ -1,5 +1,5 @@
 import type { Piece } from '#core/piece/piece'
-import { openedAnswer, piecesAnswer } from '#core/contract/answers'
+import { openedAnswer, piecesAnswer } from '#core/contract/piece'
 import { api } from './api'
 
 /** A piece of the workshop with its document, as lists over several pieces need it. */

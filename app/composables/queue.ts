@@ -1,4 +1,4 @@
-import { openedAnswer } from '#core/contract/answers'
+import { openedAnswer } from '#core/contract/piece'
 import { syncedAnswer, type MakingListing } from '#core/contract/making'
 import { courseOf } from '#core/making/chore'
 import { stateOf, type KeptEvent } from '#core/making/event'

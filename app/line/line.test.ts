@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
+import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answer'
 import { partToFile, pieceToBody } from '#core/piece/codec'
 import { setStep } from '#core/piece/edit'
 import type { Piece } from '#core/piece/piece'

@@ -1,4 +1,4 @@
-import { missingAnswer, openedAnswer, savedAnswer, type Missing } from '#core/contract/answers'
+import { missingAnswer, openedAnswer, savedAnswer, type Missing } from '#core/contract/piece'
 import { acknowledged, catchUp, goesThrough, stacked, type Ahead, type Point } from '#core/piece/catch-up'
 import { checkEffort, effortOf, sentTogether } from '#core/piece/effort'
 import { stepsBetween } from '#core/piece/difference'

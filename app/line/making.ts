@@ -190,7 +190,8 @@ export class MakingLine {
     const kept: KeptEvent = { id: crypto.randomUUID(), at, event }
     this.latest = at
     this.pending.push(kept)
-    void set(waitingKey(this.owned, kept.id), { ...this.owned, kept } satisfies Waiting, waiting)
+    // A browser that keeps nothing loses nothing but this: what is not sent yet ends with the page.
+    set(waitingKey(this.owned, kept.id), { ...this.owned, kept } satisfies Waiting, waiting).catch(() => {})
     this.show()
     this.sendSoon()
   }
@@ -233,6 +234,8 @@ export class MakingLine {
   }
 
   private async sync(once: boolean): Promise<void> {
+    // What happens at one press goes in one request: none of it stands without the rest.
+    await Promise.resolve()
     let more = once
     while (!this.closed && (more || this.pending.length > 0)) {
       const sent = this.pending.slice(0, BENCH_LIMITS.together)

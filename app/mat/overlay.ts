@@ -1,6 +1,6 @@
 import { symmetryOf, type SymmetryKind } from '#core/pattern/symmetry'
 import { wholeRow } from '#core/pattern/place'
-import { isScattered, pitchOf } from '#core/piece/drawing'
+import { hangSideBySide, isScattered, pitchOf } from '#core/piece/drawing'
 import {
   columnsOf,
   countedRows,
@@ -98,7 +98,8 @@ function label(ctx: Context, { colours }: Overlay, text: string, x: number, y: n
 
 function drawRepeat(ctx: Context, overlay: Overlay): void {
   const { part, view, size, colours } = overlay
-  if (part.times === 0 || part.repeat.rows === 0) return
+  // What is all in one says nothing by being framed.
+  if (part.times === 0 || part.repeat.rows === 0 || part.repeat.rows === rowsOf(part)) return
   const at = overlay.hover ?? overlay.cursor
   const here = at && at.r >= 0 && at.r < rowsOf(part) ? locateRow(part, at.r) : null
   let copy = here?.section === 'repeat' ? here.copy : -1
@@ -205,15 +206,26 @@ function drawLit(ctx: Context, overlay: Overlay): void {
   for (const place of overlay.lit.slice(0, MOST_LIT)) ring(ctx, overlay, place, overlay.colours.madder, 3)
 }
 
+/** Beyond the end of a line that hangs, so far off, px. */
+function belowLine({ part, view }: Overlay, r: number, off: number): { x: number; y: number } {
+  const [first, last] = [0, lengthOfLine(part, r) - 1].map((c) => rectOfCell(part, view, c, r))
+  const [x, y] = [last!.x + last!.width / 2, last!.y + last!.height / 2]
+  return view.lie === 'level'
+    ? { x: Math.max(first!.x + first!.width, last!.x + last!.width) + off, y }
+    : { x, y: Math.max(first!.y + first!.height, last!.y + last!.height) + off }
+}
+
 /** A small lozenge beside each line that wants a look. */
 function drawMarked(ctx: Context, overlay: Overlay): void {
   const { part, view, size, colours } = overlay
   const along = view.lie === 'level'
+  const hang = hangSideBySide(part)
   const work = sizeOnScreen(part, view)
   for (const r of overlay.marked) {
     if (r >= rowsOf(part) || lengthOfLine(part, r) === 0) continue
     const p = pointOf(part, view, { c: 0, r })
-    const [x, y] = along ? [p.x, view.y + work.height + 9] : [view.x + work.width + 9, p.y]
+    const beside = along ? { x: p.x, y: view.y + work.height + 9 } : { x: view.x + work.width + 9, y: p.y }
+    const { x, y } = hang ? belowLine(overlay, r, MARKED_OFF) : beside
     if (x < 0 || y < 60 || x > size.width || y > size.height) continue
     ctx.beginPath()
     ctx.moveTo(x, y - 6)
@@ -228,6 +240,10 @@ function drawMarked(ctx: Context, overlay: Overlay): void {
     ctx.stroke()
   }
 }
+
+/** Where a line hangs its number stands below it, and its mark below that, px. */
+const COUNTED_OFF = 9
+const MARKED_OFF = 26
 
 /** The beads of the working row under the hand, marked at the edge of the work where it does not hide them. */
 function drawRow(ctx: Context, overlay: Overlay): void {
@@ -256,11 +272,18 @@ function drawCounts(ctx: Context, overlay: Overlay): void {
   let every = 5
   while (every * pxPerRow < 46) every *= 2
   const along = view.lie === 'level'
+  const hang = hangSideBySide(part)
   for (let r = every - 1; r < rows; r += every) {
     if (lengthOfLine(part, r) === 0) continue
     const p = pointOf(part, view, { c: 0, r })
     if (along ? p.x < 4 || p.x > size.width - 4 : p.y < 70 || p.y > size.height - 4) continue
     const text = String(countedRows(part, r + 1))
+    if (hang) {
+      const { x, y } = belowLine(overlay, r, COUNTED_OFF)
+      ctx.textAlign = along ? 'left' : 'center'
+      ctx.fillText(text, x, y)
+      continue
+    }
     ctx.textAlign = along ? 'center' : 'right'
     ctx.fillText(text, along ? p.x : view.x - 8, along ? view.y - 12 : p.y)
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref } from 'vue'
-import { anyAnswer, piecesAnswer, type Listing } from '#core/contract/answers'
+import { anyAnswer } from '#core/contract/answer'
+import { piecesAnswer, type Listing } from '#core/contract/piece'
 import { requireTechnique } from '#core/technique/registry'
 import { api } from '../composables/api'
 import { saying } from '../composables/saying'

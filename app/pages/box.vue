@@ -10,7 +10,7 @@ import { amountOf, isStock, shelfValueSchema, type ShelfBead, type ShelfItem, ty
 import { contests } from '#core/supply/box'
 import { requireThread } from '#core/thread/catalogue'
 import { showNumber } from '#core/units/length'
-import { piecesAnswer } from '#core/contract/answers'
+import { piecesAnswer } from '#core/contract/piece'
 import { api } from '../composables/api'
 import { useLengths } from '../composables/lengths'
 import { saveFile } from '../composables/save-file'

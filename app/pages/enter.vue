@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { ApiError } from '../composables/api'
 import { useAccount } from '../stores/account'
-import WelcomeBand from '../components/WelcomeBand.vue'
+
+/** What lays and draws beads is large: the door opens before the picture beside it is there. */
+const WelcomeBand = defineAsyncComponent(() => import('../components/WelcomeBand.vue'))
 
 const store = useAccount()
 const route = useRoute()

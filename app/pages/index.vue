@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
-import { anyAnswer, createdAnswer, piecesAnswer, type Listing } from '#core/contract/answers'
+import { anyAnswer } from '#core/contract/answer'
+import { createdAnswer, piecesAnswer, type Listing } from '#core/contract/piece'
 import { makingsAnswer, type MakingListing } from '#core/contract/making'
 import { requireSpec } from '#core/bead/spec'
 import { readPieceFile } from '#core/format/piece-file'
@@ -49,12 +50,9 @@ async function load() {
 }
 onMounted(load)
 // The server is back, or what waited has been sent: the list is true again.
-watch(
-  () => [reach.away, reach.signedOut, outbox.waiting.size],
-  () => {
-    if (!reach.away && !reach.signedOut) void load()
-  },
-)
+watch([() => reach.away, () => reach.signedOut, () => outbox.waiting.size], () => {
+  if (!reach.away && !reach.signedOut) void load()
+})
 
 async function read(event: Event) {
   problem.value = ''

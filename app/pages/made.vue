@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { requireSpec } from '#core/bead/spec'
-import { piecesAnswer, type Listing } from '#core/contract/answers'
+import { piecesAnswer, type Listing } from '#core/contract/piece'
 import { makingsAnswer, type MakingListing } from '#core/contract/making'
 import type { Lesson } from '#core/making/learned'
 import { requireTechnique } from '#core/technique/registry'

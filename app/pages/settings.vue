@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { DEMO_SIGN_IN } from '#core/contract/answers'
+import { DEMO_SIGN_IN } from '#core/contract/account'
 import { CURRENCIES } from '#core/money/money'
 import { saying } from '../composables/saying'
 import { useAccount, type Settings } from '../stores/account'

@@ -3,13 +3,13 @@ import { computed, ref } from 'vue'
 import {
   accountAnswer,
   accountSchema,
-  anyAnswer,
   archiveAnswer,
   devicesAnswer,
   sessionAnswer,
   storageAnswer,
   type Account,
-} from '#core/contract/answers'
+} from '#core/contract/account'
+import { anyAnswer } from '#core/contract/answer'
 import type { AccountSettings } from '#core/contract/settings'
 import { api, reach } from '../composables/api'
 
@@ -38,7 +38,12 @@ export const useAccount = defineStore('account', () => {
   /** What this person usually does, for the techniques that let one choose it: it goes with all that is begun. */
   const habit = computed(() => ({ school: account.value?.settings.school ?? 'A' }))
 
+  /** Settings that the server has not acknowledged, and whether some are under way. */
+  let unsent: Partial<Settings> = {}
+  let sending: Promise<void> | null = null
+
   function be(now: Account | null): void {
+    if (account.value?.id !== now?.id) unsent = {}
     account.value = now
     reach.account = now?.id ?? null
     reach.signedOut = ''
@@ -93,11 +98,33 @@ export const useAccount = defineStore('account', () => {
     be(null)
   }
 
+  async function sendSettings(): Promise<void> {
+    while (Object.keys(unsent).length > 0) {
+      const body = unsent
+      const whose = account.value?.id
+      unsent = {}
+      try {
+        await api(anyAnswer, 'settings', { method: 'PATCH', body, outlives: true })
+      } catch (error) {
+        // Nothing is lost: it goes along with the next change, of the same person.
+        if (account.value?.id === whose) unsent = { ...body, ...unsent }
+        throw error
+      }
+    }
+  }
+  /** Shown at once, and sent one after another: the last that was chosen is the last that the server hears. */
   async function change(settings: Partial<Settings>): Promise<void> {
     if (!account.value) return
     be({ ...account.value, settings: { ...account.value.settings, ...settings } })
-    await api(anyAnswer, 'settings', { method: 'PUT', body: account.value.settings })
+    unsent = { ...unsent, ...settings }
+    sending ??= sendSettings().finally(() => {
+      sending = null
+    })
+    await sending
   }
+  window.addEventListener('pagehide', () => {
+    if (account.value) void sendSettings().catch(() => {})
+  })
 
   return {
     account,

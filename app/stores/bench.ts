@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { anyAnswer } from '#core/contract/answers'
+import { anyAnswer } from '#core/contract/answer'
 import { begunAnswer, makingsAnswer, type MakingListing } from '#core/contract/making'
 import type { MakingEvent, MakingHead } from '#core/making/event'
 import { api, ApiError, reach } from '../composables/api'
@@ -138,12 +138,9 @@ export const useBench = defineStore('bench', () => {
   }
 
   // The server is back, or the person signed in again.
-  watch(
-    () => [reach.away, reach.signedOut],
-    () => {
-      if (!reach.away && !reach.signedOut) line?.look()
-    },
-  )
+  watch([() => reach.away, () => reach.signedOut], () => {
+    if (!reach.away && !reach.signedOut) line?.look()
+  })
 
   return { makings, shown, atHand, problem, known, open, take, begin, layAside, remove, settle, sent, add, close }
 })

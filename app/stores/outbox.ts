@@ -1,12 +1,13 @@
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import { ApiError, reach } from '../composables/api'
-import { countUnsent, findUnsent, forgetAccount } from '../line/kept'
-import { countWaiting, forgetMakings, sendWaiting } from '../line/making'
-import { Line, wantsChoice } from '../line/line'
+import type { Line } from '../line/line'
 import { useAccount } from './account'
 
 const LOOK_EVERY_MS = 20_000
+
+/** What knows of pieces and their steps is large: the way in, where there is nothing to send, does without. */
+const sending = () => import('../line/sending')
 
 /**
  * Sends what pieces have not sent yet, whichever page is open. The piece on the screen sends its own; one that needs a
@@ -26,10 +27,11 @@ export const useOutbox = defineStore('outbox', () => {
 
   const count = async (): Promise<void> => {
     const id = account.account?.id
-    waiting.value = id ? await countUnsent(id) : new Map()
+    waiting.value = id ? await (await sending()).countUnsent(id) : new Map()
   }
 
   async function sendOne(owner: string, piece: string): Promise<void> {
+    const { Line, wantsChoice } = await sending()
     try {
       const line = await Line.open({ account: owner, piece }, () => {})
       lines.set(piece, line)
@@ -57,6 +59,7 @@ export const useOutbox = defineStore('outbox', () => {
       await count()
       return
     }
+    const { findUnsent, sendWaiting } = await sending()
     await sendWaiting(owner)
     const pieces = new Set((await findUnsent(owner)).map((f) => f.owned.piece))
     for (const piece of pieces) {
@@ -103,12 +106,13 @@ export const useOutbox = defineStore('outbox', () => {
     soon()
     await Promise.race([working, new Promise((done) => setTimeout(done, withinMs))])
     await count()
-    const presses = account.account ? await countWaiting(account.account.id) : 0
+    const presses = account.account ? await (await sending()).countWaiting(account.account.id) : 0
     return [...waiting.value.values()].reduce((sum, n) => sum + n, presses)
   }
 
   async function forget(owner: string): Promise<void> {
     for (const line of lines.values()) line.close()
+    const { forgetAccount, forgetMakings } = await sending()
     await forgetAccount(owner)
     await forgetMakings(owner)
     waiting.value = new Map()
@@ -116,7 +120,7 @@ export const useOutbox = defineStore('outbox', () => {
 
   function begin(): void {
     watch(
-      () => [reach.away, reach.signedOut, account.account?.id],
+      [() => reach.away, () => reach.signedOut, () => account.account?.id],
       () => {
         if (!reach.away) soon()
       },

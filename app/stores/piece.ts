@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { anyAnswer, createdAnswer } from '#core/contract/answers'
+import { anyAnswer } from '#core/contract/answer'
+import { createdAnswer } from '#core/contract/piece'
 import { pieceToBody } from '#core/piece/codec'
 import { alikeSteps } from '#core/piece/alike'
 import { awaited, canMove } from '#core/piece/awaited'
@@ -94,12 +95,9 @@ export const usePiece = defineStore('piece', () => {
   }
 
   // The server is back, or the person signed in again: go on.
-  watch(
-    () => [reach.away, reach.signedOut],
-    () => {
-      if (!reach.away && !reach.signedOut) again()
-    },
-  )
+  watch([() => reach.away, () => reach.signedOut], () => {
+    if (!reach.away && !reach.signedOut) again()
+  })
 
   /** A page is left: its piece is closed, unless another is on the screen already. */
   function leave(which: string): void {

@@ -90,7 +90,7 @@ export const useProof = defineStore('proof', () => {
   const later = useDebounceFn(read, REST_MS)
 
   watch(
-    () => [store.piece, box.known, box.box] as const,
+    [() => store.piece, () => box.known, () => box.box],
     () => {
       stopped.value = false
       void later()

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import type { ShelfInput, ShelfItem, ShelfKind, ShelfOf, ShelfValue } from '#core/shelf/shelf'
-import { anyAnswer, shelfAnswer, shelfItemAnswer } from '#core/contract/answers'
+import { anyAnswer } from '#core/contract/answer'
+import { shelfAnswer, shelfItemAnswer } from '#core/contract/shelf'
 import { api } from '../composables/api'
 import { useAccount } from './account'
 

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 import { keyOfWanted, type Offer, type Wanted } from '#core/supply/price-list'
-import { offersAnswer } from '#core/contract/answers'
+import { offersAnswer } from '#core/contract/shelf'
 import { api, ApiError } from '../composables/api'
 import { useAccount } from './account'
 
@@ -16,7 +16,7 @@ export const useSupplier = defineStore('supplier', () => {
   const says = ref('')
   const account = useAccount()
   watch(
-    () => [account.account?.id, account.account?.settings.currency, account.account?.settings.supplier],
+    [() => account.account?.id, () => account.account?.settings.currency, () => account.account?.settings.supplier],
     () => {
       offers.value = new Map()
       says.value = ''

@@ -43,7 +43,7 @@ describe('a front in graded sizes', () => {
         })
         expect(checkPiece(piece)).toEqual([])
       }),
-      { numRuns: 40 },
+      { numRuns: 15 },
     )
   })
 

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { DEFAULT_SPEC } from '../bead/spec'
 import { canBecome } from '../technique/making'
-import { TECHNIQUES } from '../technique/registry'
+import { requireTechnique, TECHNIQUES } from '../technique/registry'
 import { FIT_KINDS } from '../wear/kind'
-import { doorsFor, needsOf } from './door'
+import { doorsFor, memberOf } from './door'
 
 const ids = (wish: Omit<Parameters<typeof doorsFor>[0], 'spec'>) =>
   doorsFor({ ...wish, spec: DEFAULT_SPEC }).map((door) => [door.id, door.members.map((m) => m.id)] as const)
@@ -35,12 +35,21 @@ describe('doors of the workshop', () => {
     expect(found('disc').length).toBeGreaterThan(3)
     expect(found('no such thing')).toEqual([])
   })
+  it('open again on the same samples, whatever is typed: what draws them draws each once', () => {
+    const members = (typed: string, spec = DEFAULT_SPEC) =>
+      doorsFor({ kind: 'bracelet', typed, spec }).flatMap((door) => door.members)
+    const loom = members('').find((m) => m.id === 'loom')!
+    expect(members('loom').find((m) => m.id === 'loom')).toBe(loom)
+    expect(members('loom', 'round-8').find((m) => m.id === 'loom')!.sample.part.spec).toBe('round-8')
+  })
   it('say what is needed beyond what lies on every table', () => {
-    expect(needsOf(TECHNIQUES.find((t) => t.id === 'peyote')!)).toBe('beading needle')
-    expect(needsOf(TECHNIQUES.find((t) => t.id === 'loom')!)).toContain('bead loom')
-    expect(needsOf(TECHNIQUES.find((t) => t.id === 'braid-8')!)).toContain('braiding disc')
-    expect(needsOf(TECHNIQUES.find((t) => t.id === 'cord-ladder')!)).toContain('board with clips')
+    const needsOf = (id: string) => memberOf(requireTechnique(id), DEFAULT_SPEC).needs
+    expect(needsOf('peyote')).toBe('beading needle')
+    expect(needsOf('loom')).toContain('bead loom')
+    expect(needsOf('braid-8')).toContain('braiding disc')
+    expect(needsOf('cord-ladder')).toContain('board with clips')
     // A finding is bought, not made: it is behind no door.
-    for (const technique of TECHNIQUES.filter((t) => !t.holds)) expect(needsOf(technique), technique.id).not.toBe('')
+    for (const technique of TECHNIQUES.filter((t) => !t.holds))
+      expect(needsOf(technique.id), technique.id).not.toBe('')
   })
 })

@@ -1,4 +1,5 @@
 import type { TrayBead } from '../bead/bead'
+import { DEFAULT_SPEC } from '../bead/spec'
 import type { Part } from '../piece/piece'
 import { toolsFor } from '../supply/tools'
 import { byMaking, canBecome, type Making } from '../technique/making'
@@ -42,33 +43,21 @@ const COMMON = new Set([
   ...['Chain-nose pliers'],
 ])
 
-const needsKept = new Map<string, string>()
+const kept = new Map<string, Member>()
 
-/** Tools that a technique needs, in a few words: those of a first small piece of it. */
-export function needsOf({ id, material }: Pick<Technique, 'id' | 'material'>): string {
-  let words = needsKept.get(id)
-  if (words === undefined) {
-    const piece = beginPiece({
-      ...{
-        kind: 'bracelet',
-        name: '',
-        wearer: '',
-        bodyMm: 120,
-        easeMm: 0,
-        widthMm: 10,
-        closure: usualClosure('toggle'),
-      },
-      ...{ technique: id, spec: material.usualSpec, motif: 'plain', start: 'left' },
-    })
-    words = toolsFor(piece)
-      .filter((tool) => !COMMON.has(tool))
-      .slice(0, 3)
-      .map((tool) => tool.toLowerCase())
-      .join(', ')
-    needsKept.set(id, words)
-  }
-  return words
-}
+/** What holds the sample of a technique while its tools are asked for. */
+const sampleHolder = beginPiece({
+  ...{ kind: 'bracelet', name: '', wearer: '', bodyMm: 120, easeMm: 0, widthMm: 10 },
+  ...{ closure: usualClosure('toggle'), technique: 'peyote', spec: DEFAULT_SPEC, motif: 'plain', start: 'left' },
+})
+
+/** Tools that a small piece of a technique needs, in a few words. */
+const needsOf = (sample: Member['sample']): string =>
+  toolsFor({ ...sampleHolder, tray: [...sample.tray], parts: [sample.part] })
+    .filter((tool) => !COMMON.has(tool))
+    .slice(0, 3)
+    .map((tool) => tool.toLowerCase())
+    .join(', ')
 
 /** Whether everything that is typed stands somewhere in what is said of a technique. */
 const isMeant = (typed: string, texts: readonly string[]): boolean => {
@@ -96,24 +85,27 @@ export function doorsFor({ kind, used = [], typed = '', spec }: DoorWish): Door[
     .map(({ making, things }): Door => ({
       ...making,
       members: things
-        .filter((t) => isMeant(typed, [t.name, t.summary, making.title, needsOf(t)]))
-        .toSorted((a, b) => rankIn(used, a.id) - rankIn(used, b.id))
-        .map((t) => memberOf(t, spec)),
+        .map((t) => memberOf(t, spec))
+        .filter((m) => isMeant(typed, [m.name, m.summary, making.title, m.needs]))
+        .toSorted((a, b) => rankIn(used, a.id) - rankIn(used, b.id)),
     }))
     .filter(({ members }) => members.length > 0)
     .toSorted((a, b) => rankIn(used, a.members[0]!.id) - rankIn(used, b.members[0]!.id))
 }
 
-/** A technique with a small piece of it: beads for what is beaded and cords for what is braided plain. */
+/**
+ * A technique with a small piece of it: beads for what is beaded and cords for what is braided plain. The same
+ * object each time, so that what draws it need not draw it anew.
+ */
 export function memberOf(technique: Pick<Technique, 'id' | 'name' | 'summary' | 'material'>, wanted: string): Member {
   const { id, name, summary, material } = technique
   // Where beads play different parts, a sample shows the sizes that it is mostly made of.
   const spec = !requireTechnique(id).first && material.takes(wanted) ? wanted : material.usualSpec
-  return {
-    id,
-    name,
-    summary,
-    needs: needsOf(technique),
-    sample: { part: sampleOf(id, spec), tray: sampleTray(id, spec) },
-  }
+  const key = `${id} ${spec}`
+  const there = kept.get(key)
+  if (there) return there
+  const sample = { part: sampleOf(id, spec), tray: sampleTray(id, spec) }
+  const member = { id, name, summary, needs: needsOf(sample), sample }
+  kept.set(key, member)
+  return member
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { BENCH_LIMITS, eventId, keptEventSchema, MAKING_STATES, makingSchema, recordSchema } from '../making/event'
-import { revision } from './answers'
+import { revision } from './answer'
 
 /** What server and browser say to each other of the making of a piece. */
 

@@ -27,3 +27,12 @@ export const settingsSchema = z.strictObject({
 })
 
 export type AccountSettings = z.infer<typeof settingsSchema>
+
+/** What is changed of it: a setting that is not said stays as it is, and is not as usual again. */
+export type SettingsChange = Partial<AccountSettings>
+
+export const settingsChangeSchema = z.strictObject(
+  Object.fromEntries(
+    Object.entries(settingsSchema.shape).map(([key, setting]) => [key, setting.removeDefault().optional()]),
+  ),
+) as unknown as z.ZodType<SettingsChange>

@@ -23,7 +23,7 @@ import { swatchFactors } from './gauge'
 import { beadsToBuy } from '../supply/beads'
 import { threadCuts } from '../supply/thread'
 import { feelFor, feelOf, feelQuestion, feelShort, feelWords, fitsWell, roomLimits } from './feel'
-import { FIT_KINDS, FIT_TABLE, fitKindOf, NECKLACE_LENGTHS } from '../wear/kind'
+import { FIT_KINDS, FIT_TABLE, fitKindOf, NECKLACE_LENGTHS, wornRound } from '../wear/kind'
 import { reasonLine, reasonsOf } from './reasoning'
 import { beadworkFor, finishedFor, fitOf, mustPassMm, rowsWanted, wantedMm } from './reckon'
 
@@ -241,6 +241,12 @@ describe('kinds', () => {
       expect(k.howTo.length).toBeGreaterThan(20)
     }
     expect(fitKindOf('earrings').pieces).toBe(2)
+  })
+  it('go round something when they are worn, or hang', () => {
+    expect(FIT_KINDS.map((kind) => `${kind}: ${wornRound(kind) ?? 'hangs'}`)).toEqual([
+      ...['bracelet: wrist', 'cuff: wrist', 'anklet: ankle', 'choker: neck', 'necklace: neck', 'ring: finger'],
+      ...['hoop: hoop', 'earrings: hangs', 'pendant: hangs'],
+    ])
   })
   it('necklaces have their names by length (common practice, inches)', () => {
     expect(NECKLACE_LENGTHS.map((l) => `${l.name} ${l.least}–${l.most}`)).toEqual([

@@ -33,7 +33,7 @@ import { asides, piecedRowWords, rowTitle, runText } from '../tally/words'
 import { showNumber } from '../units/length'
 import { INK, paint, PAPER, PT, sheet, SOFT, written, type Ground, type Sheet } from './pdf-sheet'
 import { drawStepPages, stepPages, type StepPages } from './booklet-steps'
-import { bookletLayout, carriersOnPage, OVERLAP, placeOnPage, type Layout, type Tile } from './booklet'
+import { bookletLayout, carriersOnPage, OVERLAP, placeOnPage, type Layout, type Stretch, type Tile } from './booklet'
 
 /**
  * The booklet as PDF: an index sheet (the whole work with its pages, the beads), a page for each piece of the chart
@@ -152,16 +152,20 @@ function chartPage(
     const { x, y } = place(c, r)
     return { x: MARGIN + EDGE + x, y: MARGIN + HEAD + y }
   }
-  for (const { kind, thick, from, to } of carriersOnPage(part, layout, tile)) {
-    const { r, g, b } = CARRIER_COLOURS[kind]
+  const draw = (stretches: readonly Stretch[]): void => {
     const point = ({ x, y }: Point) => ({ x: (MARGIN + EDGE + x) * PT, y: (ground.height - MARGIN - HEAD - y) * PT })
-    page.drawLine({
-      start: point(from),
-      end: point(to),
-      thickness: Math.max(0.3, thick * PT),
-      color: rgb(r / 255, g / 255, b / 255),
-    })
+    for (const { kind, thick, from, to } of stretches) {
+      const { r, g, b } = CARRIER_COLOURS[kind]
+      page.drawLine({
+        start: point(from),
+        end: point(to),
+        thickness: Math.max(0.3, thick * PT),
+        color: rgb(r / 255, g / 255, b / 255),
+      })
+    }
   }
+  const carriers = carriersOnPage(part, layout, tile)
+  draw(carriers.under)
   for (let r = tile.r; r < tile.r + tile.rows; r++) {
     const row = partRow(part, r)
     for (let c = tile.c; c < Math.min(row.length, tile.c + tile.columns); c++) {
@@ -195,6 +199,7 @@ function chartPage(
     if (row.length > 0 && ((r + 1) % 5 === 0 || r === tile.r))
       text(String(countedRows(part, r + 1)), MARGIN - 2, at(tile.c, r).y + 1, 7, false, true)
   }
+  draw(carriers.over)
   // Beads of lines that lie freely stand in no columns.
   for (let c = tile.c; c < tile.c + tile.columns && isGrid(part); c++)
     if ((c + 1) % 5 === 0 || c === tile.c)

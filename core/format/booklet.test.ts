@@ -61,7 +61,8 @@ describe('a booklet', () => {
     // A seed of 1.4 takes a letter of 3.4 mm, though the work is drawn for hexagons.
     expect(layout.scale).toBeCloseTo(3.4 / 1.4, 5)
     for (const tile of layout.tiles) {
-      const stretches = carriersOnPage(ribs!, layout, tile)
+      const { under: stretches, over } = carriersOnPage(ribs!, layout, tile)
+      expect(over).toEqual([])
       const ys = stretches.flatMap(({ from, to }) => [from.y, to.y])
       const at = placeOnPage(ribs!, layout, tile)
       expect(Math.min(...ys)).toBeGreaterThanOrEqual(-1e-9)
@@ -73,7 +74,7 @@ describe('a booklet', () => {
       for (let r = tile.r; r < tile.r + tile.rows; r++)
         expect(stretches.some(({ kind, from }) => kind === 'wire' && Math.abs(from.y - at(0, r).y) < 1e-6)).toBe(true)
     }
-    expect(carriersOnPage(tall, layout, layout.tiles[0]!)).toEqual([])
+    expect(carriersOnPage(tall, layout, layout.tiles[0]!)).toEqual({ under: [], over: [] })
   })
   it('is a PDF of an index sheet, the chart and the words, on the paper asked for', async () => {
     for (const [paper, width] of [

@@ -1,6 +1,6 @@
 import { centreOf, freeOf, latticeOf } from '../piece/drawing'
 import { columnsOf, lengthOfLine, rowsOf, type Part } from '../piece/piece'
-import { leastOf, type Carrier, type FreeDrawing } from '../technique/drawing'
+import { leastOf, seenCarriers, type Carrier, type FreeDrawing } from '../technique/drawing'
 import { drawnSize } from '../piece/drawn-size'
 import type { Point } from '../technique/lattice'
 
@@ -138,16 +138,20 @@ export interface Stretch {
 }
 
 /**
- * What carries the beads of lines that lie freely, as far as it lies beside those of a page: each stretch is cut off
- * above its last line and below its first. Nothing of a grid.
+ * What carries the beads of lines that lie freely, under them and over them, as far as it lies beside those of a page:
+ * each stretch is cut off above its last line and below its first. Nothing of a grid. Paper shows the right side.
  */
-export function carriersOnPage(part: Part, { scale }: Pick<Layout, 'scale'>, tile: Tile): Stretch[] {
+export function carriersOnPage(
+  part: Part,
+  { scale }: Pick<Layout, 'scale'>,
+  tile: Tile,
+): { readonly under: Stretch[]; readonly over: Stretch[] } {
   const free = freeOf(part)
-  if (!free) return []
+  if (!free) return { under: [], over: [] }
   const { top, long } = reachOf(part, tile.r, tile.r + tile.rows, free)
   const low = top - long
   const at = ({ x, y }: Point): Point => ({ x: x * scale, y: (top - y) * scale })
-  return free.carriers.flatMap(({ kind, thickMm, points }) =>
+  const stretches = ({ kind, thickMm, points }: Carrier): Stretch[] =>
     points.slice(1).flatMap((b, k): Stretch[] => {
       const a = points[k]!
       // Shares of the stretch between which it lies on the page.
@@ -157,8 +161,9 @@ export function carriersOnPage(part: Part, { scale }: Pick<Layout, 'scale'>, til
       if (s > e || (a.y === b.y && (a.y < low || a.y > top))) return []
       const on = (t: number): Point => at({ x: a.x + t * (b.x - a.x), y: a.y + t * (b.y - a.y) })
       return [{ kind, thick: thickMm * scale, from: on(s), to: on(e) }]
-    }),
-  )
+    })
+  const { under, over } = seenCarriers(free, false)
+  return { under: under.flat().flatMap(stretches), over: over.flatMap(stretches) }
 }
 
 /**

@@ -22,7 +22,7 @@ import { ownSize } from '../picture/sprite'
 import type { Lie } from '../picture/view'
 import { drawnSize } from '../piece/drawn-size'
 import { ringsOf, wholeOf } from '../picture/whole'
-import { leastOf } from '../technique/drawing'
+import { leastOf, seenCarriers, type Carrier } from '../technique/drawing'
 import { halfBox, type Point } from '../technique/lattice'
 
 interface ChartOptions {
@@ -121,11 +121,20 @@ function beginOf(part: Part, from: number, to: number): number {
   return Math.max(0, begins - Math.max(free.beadX, free.beadY) / 2 - bare)
 }
 
-/** What carries beads that lie freely, as lines on paper: `at` says where a point of the work, mm, lies on it. */
-function carriersSvg(part: Part, at: (p: Point) => Point, scale: number): string {
+/**
+ * What carries beads that lie freely, as lines on paper, under the beads and over them: `at` says where a point of the
+ * work, mm, lies on it. Paper shows the right side.
+ */
+function carriersSvg(part: Part, at: (p: Point) => Point, scale: number): { under: string; over: string } {
   const free = freeOf(part)
-  if (!free || free.carriers.length === 0) return ''
-  const lines = free.carriers.map(({ kind, thickMm, points }) => {
+  if (!free) return { under: '', over: '' }
+  const { under, over } = seenCarriers(free, false)
+  return { under: linesSvg(under.flat(), at, scale), over: linesSvg(over, at, scale) }
+}
+
+function linesSvg(carriers: readonly Carrier[], at: (p: Point) => Point, scale: number): string {
+  if (carriers.length === 0) return ''
+  const lines = carriers.map(({ kind, thickMm, points }) => {
     const { r, g, b } = CARRIER_COLOURS[kind]
     const path = points.map(at).map((p) => `${round(p.x)},${round(p.y)}`)
     return (
@@ -217,12 +226,12 @@ export function chartSvg(
   const begins = beginOf(part, from, to)
   const carried = carriersSvg(part, ({ x, y }) => at({ across: x * scale, along: (y - begins) * scale }), scale)
   const whole = from === 0 && to === rowsOf(part)
-  const carriers =
-    carried === '' || whole
-      ? carried
-      : `<clipPath id="cut"><rect x="${EDGE - 1}" y="${EDGE - 1}" ` +
-        `width="${round((level ? long : wide) + 1)}" height="${round((level ? wide : long) + 1)}"/></clipPath>` +
-        `<g clip-path="url(#cut)">${carried}</g>`
+  const isCut = !whole && carried.under + carried.over !== ''
+  const cut = (lines: string): string => (isCut && lines !== '' ? `<g clip-path="url(#cut)">${lines}</g>` : lines)
+  const clip = isCut
+    ? `<clipPath id="cut"><rect x="${EDGE - 1}" y="${EDGE - 1}" ` +
+      `width="${round((level ? long : wide) + 1)}" height="${round((level ? wide : long) + 1)}"/></clipPath>`
+    : ''
   const labels: string[] = []
   const besideRow = (p: { readonly x: number; readonly y: number }, text: number) =>
     `<text x="${EDGE - 1}" y="${round(p.y + 1)}" text-anchor="end">${text}</text>`
@@ -247,7 +256,7 @@ export function chartSvg(
     `${height}" role="img"><title>${escape(title)}</title>` +
     `<defs>${inOrder(shapes)}</defs>` +
     `<g font-family="sans-serif" font-size="2.8" fill="#555555">${labels.join('')}</g>` +
-    `${carriers}${uses.join('')}</svg>\n`
+    `${clip}${cut(carried.under)}${uses.join('')}${cut(carried.over)}</svg>\n`
   )
 }
 
@@ -284,15 +293,14 @@ export function wholeSvg(
         `y="${round(across - (size.width * scale) / 2)}"/>`,
     )
     const turn = p.turn === 0 ? '' : ` rotate(${-90 * p.turn})`
+    const { under, over } = carriersSvg(
+      p.part,
+      ({ x, y }) => ({ x: (y - size.length / 2) * scale, y: (x - size.width / 2) * scale }),
+      scale,
+    )
     return (
       `<g transform="translate(${round(middle.x)} ${round(middle.y)})${turn}">` +
-      `<title>${escape(p.part.name)}</title>` +
-      carriersSvg(
-        p.part,
-        ({ x, y }) => ({ x: (y - size.length / 2) * scale, y: (x - size.width / 2) * scale }),
-        scale,
-      ) +
-      `${uses.join('')}</g>`
+      `<title>${escape(p.part.name)}</title>${under}${uses.join('')}${over}</g>`
     )
   })
   const shifted = (p: { readonly x: number; readonly y: number }) => at({ x: p.x - whole.x, y: p.y - whole.y })

@@ -44,6 +44,20 @@ describe('bending guides', () => {
     // A guide, its title, its sentence, and a line free.
     expect(heights[1]! - heights[0]!).toBe(12 + 3 * 5)
   })
+  it('are shown once for all parts that are bent alike, what all share last', () => {
+    const told = guidesOf(demo('Fernbrook front')).map(({ parts, guides }) => [
+      parts.map(({ name }) => name).join(', '),
+      guides.map(({ title }) => title).join(', '),
+    ])
+    expect(told).toEqual([
+      ['Left small, Right small', 'Stem'],
+      ['Left, Right', 'Stem'],
+      ['Middle', 'Stem'],
+      ['Left small, Left, Middle, Right, Right small', 'Loops'],
+    ])
+    // One part alone has its own in their order.
+    expect(guidesOf(demo('Kite pair'))).toHaveLength(1)
+  })
   it('every piece of the demo on wire has some, and no other', () => {
     for (const piece of DEMO_PIECES)
       expect(guidesOf(piece).length > 0, piece.name).toBe(

@@ -3,7 +3,7 @@ import { parseJson } from '../units/text'
 import { pieceFromBody, pieceToFile } from '../piece/codec'
 import type { Piece } from '../piece/piece'
 import { upgradeBody } from '../piece/upgrade'
-import { PIECE_VERSION } from '../piece/schema'
+import { PIECE_VERSION } from '../piece/version'
 import { z } from 'zod'
 
 /** Largest piece file that is read, in characters. */

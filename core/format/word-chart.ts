@@ -2,7 +2,7 @@ import { BEAD_SPECS, findSpec } from '../bead/spec'
 import { laidCounted } from '../piece/laid'
 import { columnsOf, rowsOf, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
 import { bad, good, problem, type Result } from '../problem'
-import { asides, GAP, joinWords, allRowWords, rowTitle, runText } from '../tally/words'
+import { asides, GAP, joinWords, allRowWords, rowNumbered, runText } from '../tally/words'
 import { TECHNIQUES } from '../technique/registry'
 import { titled, type Plan, type Settings, type Technique } from '../technique/technique'
 import { parseJson } from '../units/text'
@@ -42,7 +42,7 @@ export function wordChart(piece: Piece, part: Part): string {
     running += words.beads
     const also = asides(words)
     lines.push(
-      `${rowTitle(words)} ${words.direction} ${words.runs.map((run) => runText(run, letters)).join(' ')} ` +
+      `${rowNumbered(words)} ${words.direction} ${words.runs.map((run) => runText(run, letters)).join(' ')} ` +
         `(${words.beads}; ${running})${also.length > 0 ? ` · ${also.join(' · ')}` : ''}`,
     )
   }

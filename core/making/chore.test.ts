@@ -78,6 +78,18 @@ describe('what is done besides beads', () => {
       'Lay out the beads, for all 3: A 60',
     )
   })
+  it('cuts wire before it is straightened and bent, and straightens it in one way', () => {
+    const ids = (technique: string) => choreOf(courseOf(made(technique), ONE, NONE), 'prepare')!.items.map((i) => i.id)
+    const of = (list: string[], wanted: RegExp) => list.findIndex((id) => wanted.test(id))
+    const frame = ids('wire-frame')
+    expect(frame).not.toContain('care-wire')
+    expect(of(frame, /^cut-/)).toBeLessThan(of(frame, /-straighten$/))
+    expect(of(frame, /-straighten$/)).toBeLessThan(of(frame, /-bend$/))
+    // A ladder brings no way of its own: the usual one comes before its middle is marked.
+    const ladder = ids('wire-ladder')
+    expect(of(ladder, /^cut-/)).toBeLessThan(ladder.indexOf('care-wire'))
+    expect(of(ladder, /^care-wire$/)).toBeLessThan(of(ladder, /-middle$/))
+  })
   it('spreads the minutes that the plan gives over what is prepared, in whole minutes', () => {
     const cost = costSchema.parse({ prepareMinutes: 31 })
     // By hand: 2, 4, 2, 2, 2 of 12, times 31/12 = 5.17, 10.33, 5.17, 5.17, 5.17: the odd minute to the largest rest.

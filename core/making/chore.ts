@@ -97,9 +97,6 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
     const count = counts.reduce((sum, c) => sum + (c.get(bead.number) ?? 0), 0)
     return count > 0 ? [{ bead, spec: requireSpec(bead.spec), count }] : []
   })
-  for (const part of piece.parts)
-    for (const one of workplaceOf(piece, part)?.ready ?? [])
-      if (!items.some(({ text }) => text === one.text)) add(`${part.id}-${one.id}`, one.text, one.minutes)
   const beads = used.filter(({ spec }) => spec.shape !== 'cord')
   if (beads.length > 0)
     add(
@@ -120,8 +117,16 @@ function prepare(piece: Piece, { copies }: Order, { unit }: ChoreStyle): Chore {
       else add(`cut-${part.id}-${cut.id}`, `Cut: ${cut.name}${whose}, ${many} × ${length}`)
     }
   const carriers = carriersOf(piece)
-  for (const carrier of ['thread', 'weft', 'wire'] as const)
+  const ready = piece.parts.flatMap((part) =>
+    (workplaceOf(piece, part)?.ready ?? []).map((one) => ({ ...one, key: `${part.id}-${one.id}` })),
+  )
+  for (const carrier of ['thread', 'weft', 'wire'] as const) {
+    // Where the work straightens its wire in a way of its own, that is enough.
+    if (carrier === 'wire' && ready.some(({ id }) => id === 'straighten')) continue
     if (carriers.has(carrier) && !items.some((i) => i.text === CARE[carrier])) add(`care-${carrier}`, CARE[carrier]!)
+  }
+  // What is folded or bent was cut and straightened before.
+  for (const { key, text, minutes } of ready) if (!items.some((i) => i.text === text)) add(key, text, minutes)
   if (carriers.has('warp')) {
     const warps = Math.max(
       ...piece.parts.flatMap((p) => pathOf(p, piece).runs.map((r) => (r.id === 'warp' ? r.count : 0))),

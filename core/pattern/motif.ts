@@ -42,7 +42,8 @@ export function motifCells(id: MotifId, lattice: Lattice, columns: number, numbe
   const ground = numbers[0] ?? 1
   const accents = numbers.slice(1)
   const pick = (n: number) => accents[Math.min(accents.length - 1, Math.max(0, n))] ?? ground
-  const width = (columns - 1) * lattice.pitchX
+  // Round a tube the last column lies beside the first, as far from it as every other from the next.
+  const width = (lattice.round ? columns : columns - 1) * lattice.pitchX
   const length = rows * lattice.pitchY
   const flat: number[] = []
   for (let r = 0; r < rows; r++) {

@@ -193,4 +193,20 @@ describe('motifs to begin with', () => {
         for (let c = 0; c < 13; c++) expect(flat[r * 13 + c]).toBe(flat[r * 13 + 12 - c])
     }
   })
+  it.each(MOTIFS.map((m) => m.id))('%s goes round a tube without a seam: alike about its first column', (id) => {
+    for (const [technique, columns] of [
+      ['peyote-tube', 16],
+      ['brick-tube', 15],
+    ] as const) {
+      const lattice = latticeOf(part({ technique, settings: {} }))
+      const flat = motifCells(id, lattice, columns, [1, 2, 3, 4]).blocks.flatMap((b) => [...b])
+      for (let r = 0; r < flat.length / columns; r++) {
+        // Every second row of brick lies half a bead aside: its first bead is alike its last.
+        const fellow = (c: number) =>
+          technique === 'brick-tube' && r % 2 === 1 ? columns - 1 - c : (columns - c) % columns
+        for (let c = 0; c < columns; c++)
+          expect([technique, r, c, flat[r * columns + c]]).toEqual([technique, r, c, flat[r * columns + fellow(c)]])
+      }
+    }
+  })
 })

@@ -1,12 +1,12 @@
 import { keyOf, rowOfKey } from '../grid/key'
 import type { Rgb } from '../colour/colour'
 import { columnsOf, partRow, type Part } from '../piece/piece'
-import { beadsWithin, type BoxedCarrier, type Carrier, type FreeDrawing } from '../technique/drawing'
+import { beadsWithin, seenCarriers, type BoxedCarrier, type Carrier, type FreeDrawing } from '../technique/drawing'
 import { halfBox, type Point } from '../technique/lattice'
 import { freeSize, ownSize, turnedSprite, type Sprites } from './sprite'
 import { strokeLine } from './stroke'
 import { DETAIL_PX, lay, type Clip, type Surface } from './surface'
-import { axesOf, type View } from './view'
+import { axesOf, isWrongSide, type View } from './view'
 
 /** A part whose beads lie freely, and how it is seen. */
 interface Placed {
@@ -41,8 +41,8 @@ function windowOf(part: Part, view: View, clip: Clip, margin: number): { from: P
 }
 
 /**
- * Paints beads that lie freely, each at its own place and turn, over what carries them. Cost follows the pixels and
- * the visible beads. Returns how many beads were drawn.
+ * Paints beads that lie freely, each at its own place and turn, between what carries them behind and before them as
+ * seen from this side. Cost follows the pixels and the visible beads. Returns how many beads were drawn.
  */
 export function paintPlaced(surface: Surface, clip: Clip, { part, free, view, sprites }: Placed): number {
   const axes = axesOf(part, view)
@@ -58,22 +58,28 @@ export function paintPlaced(surface: Surface, clip: Clip, { part, free, view, sp
   const { from, to } = windowOf(part, view, clip, reachOf(free, sizes))
   const isSeen = ({ left, top, right, bottom, thickMm }: BoxedCarrier): boolean =>
     left - thickMm <= to.x && right + thickMm >= from.x && top - thickMm <= to.y && bottom + thickMm >= from.y
-  for (const carrier of free.carriers) {
-    if (!isSeen(carrier)) continue
-    const { kind, thickMm, points } = carrier
-    // From afar a thread is thinner than what is seen.
-    if (detailed || thickMm * axes.scale >= LEAST_THICK_PX)
-      strokeLine(
-        surface,
-        clip,
-        points.map((p) => screen(p.x, p.y)),
-        thickMm * axes.scale,
-        CARRIER_COLOURS[kind],
-      )
+  const paint = (carriers: readonly BoxedCarrier[]): void => {
+    for (const carrier of carriers) {
+      if (!isSeen(carrier)) continue
+      const { kind, thickMm, points } = carrier
+      // From afar a thread is thinner than what is seen.
+      if (detailed || thickMm * axes.scale >= LEAST_THICK_PX)
+        strokeLine(
+          surface,
+          clip,
+          points.map((p) => screen(p.x, p.y)),
+          thickMm * axes.scale,
+          CARRIER_COLOURS[kind],
+        )
+    }
   }
+  const { under, over } = seenCarriers(free, isWrongSide(view.flip))
+  under.forEach(paint)
   const seen = beadsWithin(free, from.x, from.y, to.x, to.y)
   const work: Work = { part, free, level, x0: axes.x0, sx: axes.sx, y0: axes.y0, sy: axes.sy, sizes, sprites }
-  return detailed ? paintNear(surface, clip, seen, work) : paintFar(surface, clip, seen, work)
+  const drawn = detailed ? paintNear(surface, clip, seen, work) : paintFar(surface, clip, seen, work)
+  paint(over)
+  return drawn
 }
 
 /** A carrier thinner than this, px, is left out from afar. */

@@ -20,6 +20,9 @@ export const flipOf = ({ wrongSide, turned }: { readonly wrongSide: boolean; rea
   along: turned,
 })
 
+/** Whether that shows the wrong side. */
+export const isWrongSide = (flip: Flip | undefined): boolean => flip !== undefined && flip.across !== flip.along
+
 /** How a work lies on the screen. */
 export interface Lying {
   readonly lie: Lie

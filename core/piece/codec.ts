@@ -10,15 +10,8 @@ import type { Plan } from '../technique/technique'
 import type { Part, Piece, SectionName } from './piece'
 import { columnsOf, isGrid, rowsOf, SECTIONS, storedCells, workOf } from './piece'
 import { sized } from './sizes'
-import {
-  LIMITS,
-  PIECE_VERSION,
-  partFileSchema,
-  pieceBodySchema,
-  type PartFile,
-  type PieceBody,
-  type PieceFile,
-} from './schema'
+import { LIMITS, partFileSchema, pieceBodySchema, type PartFile, type PieceBody, type PieceFile } from './schema'
+import { PIECE_VERSION } from './version'
 
 const linesOut = (lines: Lines): number[][] => linesOf(lines).map(runsOf)
 

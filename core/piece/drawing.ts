@@ -107,6 +107,13 @@ export const isScattered = (part: Part): boolean =>
 /** Whether a part is a rope: round, its beads scattered over the unrolled surface. */
 export const isRope = (part: Part): boolean => freeOf(part) === null && isScattered(part)
 
+/** Whether lines hang side by side, as strands do, where rows or links would follow each other along the work. */
+export function hangSideBySide(part: Part): boolean {
+  if (freeOf(part) === null) return false
+  const [first, last] = [centreOf(part, 0, 0), centreOf(part, 0, rowsOf(part) - 1)]
+  return Math.abs(last.x - first.x) > Math.abs(last.y - first.y)
+}
+
 /** Middle of the bead at (c, r), mm: x across the work, y along it. */
 export function centreOf(part: Part, c: number, r: number): Point {
   const free = freeOf(part)

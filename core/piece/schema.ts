@@ -10,12 +10,7 @@ import { CURRENCY_CODES, MOST_MONEY } from '../money/money'
 import { NEEDLE_IDS, THREAD_IDS } from '../thread/catalogue'
 import { SIDES } from '../technique/held'
 import { TECHNIQUES } from '../technique/registry'
-
-/**
- * Version of the piece file. A newer one is refused with words, never read in part; an older one is carried over
- * (upgrade.ts).
- */
-export const PIECE_VERSION = 3
+import { PIECE_VERSION } from './version'
 
 /** Bounds that keep a document workable: a million cells fit with room. */
 export const LIMITS = {

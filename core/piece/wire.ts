@@ -8,12 +8,36 @@ import type { SetStep, Step } from './step'
 
 /** Work on wire as a designer sees it: guides to bend by, and wires across a frame. */
 
-/** Bending guides of all parts on wire, under the part’s name. */
-export const guidesOf = (piece: Pick<Piece, 'parts'>): { readonly part: Part; readonly guides: readonly Guide[] }[] =>
-  piece.parts.flatMap((part) => {
-    const guides = rowsOf(part) > 0 ? (techniqueOf(part).wire?.guides(workOf(part)) ?? []) : []
-    return guides.length > 0 ? [{ part, guides }] : []
-  })
+/** Guides, and the parts that are bent by them. */
+export interface PartGuides {
+  readonly parts: readonly Part[]
+  readonly guides: readonly Guide[]
+}
+
+/**
+ * Bending guides of all parts on wire. Parts that are bent alike share theirs, so that nothing is shown twice; what
+ * all of several parts share stands last.
+ */
+export function guidesOf(piece: Pick<Piece, 'parts'>): PartGuides[] {
+  const byGuide = new Map<string, { readonly guide: Guide; readonly parts: Part[] }>()
+  for (const part of piece.parts)
+    for (const guide of rowsOf(part) > 0 ? (techniqueOf(part).wire?.guides(workOf(part)) ?? []) : []) {
+      const key = JSON.stringify(guide)
+      const same = byGuide.get(key)
+      if (same) same.parts.push(part)
+      else byGuide.set(key, { guide, parts: [part] })
+    }
+  const most = new Set([...byGuide.values()].flatMap(({ parts }) => parts)).size
+  const groups = new Map<string, { readonly parts: Part[]; readonly guides: Guide[] }>()
+  for (const { guide, parts } of byGuide.values()) {
+    const key = parts.map(({ id }) => id).join(' ')
+    const group = groups.get(key)
+    if (group) group.guides.push(guide)
+    else groups.set(key, { parts, guides: [guide] })
+  }
+  const shared = ({ parts }: PartGuides): number => (most > 1 && parts.length === most ? 1 : 0)
+  return [...groups.values()].sort((a, b) => shared(a) - shared(b))
+}
 
 /** Wires across a part; null where it has none by its technique. */
 export const crossesOf = (part: Part): readonly CrossView[] | null =>

@@ -3,6 +3,7 @@ import { countedRows, rowsOf, techniqueOf, workOf, type Part, type Piece } from 
 import { closingOf } from '../supply/thread'
 import type { Finding } from '../technique/technique'
 import { hangingFindings } from './hanging'
+import { counted } from './words'
 
 /** Numbers in a row as spans: 3 4 5 9 → 3–5, 9. */
 function spans(numbers: readonly number[]): string {
@@ -60,12 +61,12 @@ function gapFindings(part: Part): Finding[] {
         'two. Lay beads there, or take the columns out. They are not counted as width.',
     })
   const edges = [
-    ...(emptyRows.start > 0 ? [`${countedRows(part, emptyRows.start)} empty ${name}s at the start`] : []),
+    ...(emptyRows.start > 0 ? [`${counted(countedRows(part, emptyRows.start), `empty ${name}`)} at the start`] : []),
     ...(emptyRows.end > 0
-      ? [`${countedRows(part) - countedRows(part, rowsOf(part) - emptyRows.end)} empty ${name}s at the end`]
+      ? [`${counted(countedRows(part) - countedRows(part, rowsOf(part) - emptyRows.end), `empty ${name}`)} at the end`]
       : []),
     ...(emptyColumns.start + emptyColumns.end > 0
-      ? [`${emptyColumns.start + emptyColumns.end} empty columns at the edges`]
+      ? [`${counted(emptyColumns.start + emptyColumns.end, 'empty column')} at the edges`]
       : []),
   ]
   if (edges.length > 0)

@@ -30,5 +30,14 @@ describe('what wants a look', () => {
     })
     expect(readinessOf({ ...p, supply: { ...p.supply, needle: '10' } }).supplies).toBe(2)
     expect(readinessOf({ ...p, supply: { ...p.supply, needle: '15', thread: 'gel-4' } }).supplies).toBe(0)
+    // Once, in how many parts it may be; another bead is another hole.
+    const tight = { ...p, supply: { ...p.supply, needle: '10' as const } }
+    const more = (spec: string) => ({
+      ...tight,
+      tray: [...tight.tray, bead(3, { spec })],
+      parts: [...tight.parts, part({ id: 'two', name: 'Two', spec, times: 50, repeat: rows('CCCC') })],
+    })
+    expect(readinessOf(more('cylinder-15')).supplies).toBe(2)
+    expect(readinessOf(more('round-15')).supplies).toBe(3)
   })
 })

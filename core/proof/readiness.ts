@@ -4,7 +4,7 @@ import { madeParts } from '../piece/nature'
 import type { Piece } from '../piece/piece'
 import { EARRING_GRAMS } from '../wear/kind'
 import { weightOf } from '../supply/cost'
-import { holeChecks } from '../supply/thread'
+import { holesOf } from '../supply/holes'
 import { strandCords } from '../tally/cords'
 import { partFindings } from './finding'
 import { tallyPart, totalOf } from '../tally/tally'
@@ -29,8 +29,6 @@ export function readinessOf(piece: Piece): Readiness {
       piece.parts.flatMap((part) => partFindings(part, piece)).filter((f) => f.weight === 'stops').length +
       piece.parts.filter((part) => strandCords(part, piece.tray).some((c) => c.changes)).length,
     tally: 0,
-    supplies:
-      piece.parts.flatMap((part) => holeChecks(piece, part)).filter((check) => check.verdict !== 'easy').length +
-      (heavy(piece) ? 1 : 0),
+    supplies: holesOf(piece).filter(({ check }) => check.verdict !== 'easy').length + (heavy(piece) ? 1 : 0),
   }
 }

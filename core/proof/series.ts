@@ -57,8 +57,8 @@ const MODELS: readonly Model[] = [
         .filter((p) => v.length >= 3 * p)
         .map((p) =>
           each(v.length, (k) => {
-            const others = v.filter((_, i) => i % p === k % p && i !== k).sort((a, b) => a - b)
-            return others[others.length >> 1] ?? null
+            const alike = v.filter((_, i) => i % p === k % p).sort((a, b) => a - b)
+            return alike[alike.length >> 1]!
           }),
         ),
   },

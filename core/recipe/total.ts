@@ -219,7 +219,7 @@ export function alikeIn(recipe: Recipe, params: Params): Alike | null {
     throw error
   }
   // Motifs in the middle of a long chain: none of them may go back to where it begins.
-  const from = head + SETTLE
+  const from = settledFrom(head, period)
   const all = new Map([...env, ['n', from + period + tail + SETTLE]])
   for (let m = from; m < from + period; m++) if (leadsBack(recipe.motif, new Map([...all, ['m', m]]))) return null
   return { head, period, tail }
@@ -276,6 +276,12 @@ function gather(steps: readonly Step[], out: Expr[]): void {
 const SETTLE = 2
 
 /**
+ * The first motif that stands for others: before it lies a whole period and a neighbour, so that each carrier that
+ * comes at all has been there, and comes from a place like those that it comes from later.
+ */
+const settledFrom = (head: number, period: number): number => head + period + SETTLE - 1
+
+/**
  * How a recipe of n motifs is told by a short run: run `shown` motifs, and the `period` from `from` on stand for
  * `times` more of each. Without more than it shows, `times` is 0.
  */
@@ -291,7 +297,7 @@ export function shortOf(recipe: Recipe, params: Params, n: number): Short {
   const alike = alikeIn(recipe, params)
   if (!alike) return { shown: n, from: 0, period: 1, times: 0 }
   const { head, period, tail } = alike
-  const from = head + SETTLE
+  const from = settledFrom(head, period)
   const least = from + 2 * period + tail + SETTLE
   const times = n <= least ? 0 : Math.floor((n - least) / period)
   return { shown: n - times * period, from, period, times }

@@ -8,8 +8,8 @@ import { rowTitle } from './words'
 export function lineName(part: Part, { c, r }: Place): string {
   const { words, order } = techniqueOf(part)
   const work = workOf(part)
-  const { from, to } = order.row(order.rowOf({ c, r }, work), work)
-  return rowTitle({ from, to, line: words.line })
+  const { from, to, title } = order.row(order.rowOf({ c, r }, work), work)
+  return rowTitle({ from, to, line: words.line, ...(title ? { title } : {}) })
 }
 
 /** A bead as it is found in the work: “row 12, column 3”; in lines of their own lengths “strand 7, bead 3”. */

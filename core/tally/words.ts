@@ -30,6 +30,8 @@ export interface RowWords {
   /** Rows it makes, counted from 1. */
   readonly from: number
   readonly to: number
+  /** What it is called, where it is one of a kind. */
+  readonly title?: string
   readonly direction: '→' | '←'
   readonly runs: readonly WordRun[]
   /** Beads in it, gaps not counted. */
@@ -115,6 +117,7 @@ export function rowWords(part: Part, i: number): RowWords {
     index: i,
     from: row.from,
     to: row.to,
+    ...(row.title ? { title: row.title } : {}),
     direction: row.direction,
     runs,
     beads,
@@ -256,8 +259,13 @@ export const asides = ({ edges, after, acts }: Pick<RowWords, 'edges' | 'after' 
   ...(after ? [AFTER[after]] : []),
 ]
 
-export const rowTitle = ({ from, to, line }: Pick<RowWords, 'from' | 'to' | 'line'>): string =>
+/** A row by its number. */
+export const rowNumbered = ({ from, to, line }: Pick<RowWords, 'from' | 'to' | 'line'>): string =>
   from === to ? `${titled(line)} ${from}` : `${titled(line)}s ${from}–${to}`
+
+/** A row as it is called: by the name it has of its own, or by its number. */
+export const rowTitle = ({ title, ...row }: Pick<RowWords, 'from' | 'to' | 'line' | 'title'>): string =>
+  title ?? rowNumbered(row)
 
 /** Sign for a gap in words and charts. */
 export const GAP = '–'

@@ -28,6 +28,11 @@ export interface Carrier {
   readonly thickMm: number
   /** Its middle line, mm, from point to point. */
   readonly points: readonly Point[]
+  /**
+   * On which side of the beads it passes, the work seen from its right side; where nothing is said it goes through
+   * them or lies beside them, and they hide it from both sides.
+   */
+  readonly lies?: 'before' | 'behind'
 }
 
 /** A carrier with the box that its middle line lies in, mm: what is not in sight is not drawn. */
@@ -37,6 +42,20 @@ export interface BoxedCarrier extends Carrier {
   readonly right: number
   readonly bottom: number
 }
+
+/** What carries the beads, by how deep it lies, the work seen from its right side. */
+interface Layers {
+  readonly behind: readonly BoxedCarrier[]
+  readonly through: readonly BoxedCarrier[]
+  readonly before: readonly BoxedCarrier[]
+}
+
+/** What is to be drawn under the beads, the furthest first, and what over them. */
+export const seenCarriers = (
+  { layers: { behind, through, before } }: Pick<FreeDrawing, 'layers'>,
+  wrongSide: boolean,
+): { readonly under: readonly (readonly BoxedCarrier[])[]; readonly over: readonly BoxedCarrier[] } =>
+  wrongSide ? { under: [before, through], over: behind } : { under: [behind, through], over: before }
 
 /** Beads that lie anywhere, found by where they are. Made by `freeDrawing`. */
 export interface FreeDrawing {
@@ -55,6 +74,7 @@ export interface FreeDrawing {
   /** Sizes of single beads as they lie at turn 0, mm, where they differ: across and along, in turn. */
   readonly sizes: Float32Array | null
   readonly carriers: readonly BoxedCarrier[]
+  readonly layers: Layers
   /** Where the middle of what it hangs on lies in it, mm, where that is not the middle of its first edge. */
   readonly hungAt?: Point
   /** Place in these lists by key; −1 where no bead lies. */
@@ -150,6 +170,7 @@ export function freeDrawing({
   keys.forEach((key, k) => {
     where[key] = k
   })
+  const all = carriers.map(boxed)
   return {
     kind: 'free',
     widthMm,
@@ -162,7 +183,12 @@ export function freeDrawing({
     ys,
     turns,
     sizes,
-    carriers: carriers.map(boxed),
+    carriers: all,
+    layers: {
+      behind: all.filter(({ lies }) => lies === 'behind'),
+      through: all.filter(({ lies }) => lies === undefined),
+      before: all.filter(({ lies }) => lies === 'before'),
+    },
     ...(hungAt ? { hungAt } : {}),
     indexOf: (key) => where[key] ?? -1,
     index: indexed(xs, ys, widthMm, lengthMm, Math.max(bead.l, bead.d)),

@@ -33,6 +33,8 @@ export interface Strung {
   readonly fields: readonly SettingField[]
   readonly plan: z.ZodType<Plan>
   readonly words: TechniqueWords
+  /** What line i is called, where it is one of a kind. */
+  lineTitle?(i: number, work: Work): string
   readonly material?: Material
   readonly script?: Technique['script']
   planKey?: Technique['planKey']
@@ -148,7 +150,9 @@ export function lineTechnique(strung: Strung): Technique {
       count: ({ rows }) => rows,
       row(i, work) {
         const own = strung.row?.(i, work)
-        if (own) return { from: i + 1, to: i + 1, direction: '→', ...own }
+        const title = strung.lineTitle?.(i, work)
+        const named = title ? { title } : {}
+        if (own) return { from: i + 1, to: i + 1, ...named, direction: '→', ...own }
         const length = lengthOfRow(work, i)
         const from = keyOf(work.columns, 0, i)
         const keys = Int32Array.from({ length }, (_, c) => from + c)
@@ -156,6 +160,7 @@ export function lineTechnique(strung: Strung): Technique {
         return {
           from: i + 1,
           to: i + 1,
+          ...named,
           direction: '→',
           keys,
           even: { from, stride: 1, count: length },

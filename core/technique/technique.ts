@@ -54,6 +54,8 @@ export interface WorkingRow {
   /** Rows it makes, counted from 1 as weavers count; the first string of peyote makes two. */
   readonly from: number
   readonly to: number
+  /** What it is called, where it is one of a kind among its lines: “Stem”, “Wire 2 across”. */
+  readonly title?: string
   readonly direction: '→' | '←'
   /** Keys of the cells in the order in which they are picked up. */
   readonly keys: Int32Array

@@ -233,6 +233,23 @@ const BY_KIND = new Map(FIT_TABLE.map((k) => [k.kind, k]))
 
 export const fitKindOf = (kind: FitKind): FitKindEntry => BY_KIND.get(kind)!
 
+const WORN_ROUND: Readonly<Record<BodyMeasure, string | null>> = {
+  wrist: 'wrist',
+  hand: 'wrist',
+  ankle: 'ankle',
+  heel: 'ankle',
+  neck: 'neck',
+  head: 'neck',
+  necklace: 'neck',
+  finger: 'finger',
+  hoop: 'hoop',
+  drop: null,
+  pendant: null,
+}
+
+/** What a kind goes round when it is worn, in a word; null of what hangs flat. */
+export const wornRound = (kind: FitKind): string | null => WORN_ROUND[fitKindOf(kind).measure]
+
 /** Whether it may be wound round more than once: what goes round a body, not a finger or a hoop. */
 export const canWind = (kind: FitKind): boolean => {
   const { bend, eases } = fitKindOf(kind)

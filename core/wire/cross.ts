@@ -19,8 +19,7 @@ export function freeSpanMm(curve: MeasuredCurve, y: number, high: number, thickM
     if (Math.abs(kink.x) < 1e-6 && kink.y + thickMm / 2 > from && kink.y - thickMm / 2 < to) return 0
   }
   let before: { x: number; y: number } | null = null
-  for (let k = 0; k <= WALK; k++) {
-    const at = curve.at((curve.lengthMm * Math.min(k, WALK - 1e-6)) / WALK)
+  for (const [k, at] of curve.along(WALK).entries()) {
     const turn = (at.turnDegrees * Math.PI) / 180
     // Clockwise as it is seen, y down: inside lies to the right of the way. What crossed the middle leaves no room.
     const side = k <= WALK / 2 ? 1 : -1

@@ -36,6 +36,10 @@ export interface MeasuredCurve extends Curve {
   readonly lengthMm: number
   /** A place so far along, mm; beyond an end of an open curve the end itself, round a closed one on and on. */
   at(s: number): OnCurve
+  /** How it bends so far along, 1/mm, as `at` says. */
+  bendAt(s: number): number
+  /** Places at so many even steps from its beginning to its end, both with them; found once. */
+  along(steps: number): readonly OnCurve[]
   /** Where the way turns of a sudden: how far along, mm, and by how much, radians. Inside a closed curve only. */
   readonly kinks: readonly { readonly at: number; readonly tau: number }[]
 }
@@ -86,14 +90,13 @@ function tableOf(seg: Segment): Float64Array {
 
 /** The place in a table, as a share of its pieces, that lies `mm` along. */
 function shareAt(table: Float64Array, mm: number): number {
-  let [low, high] = [0, table.length - 1]
-  while (high - low > 1) {
-    const middle = (low + high) >> 1
-    if (table[middle]! <= mm) low = middle
-    else high = middle
-  }
-  const wide = table[high]! - table[low]!
-  return (low + (wide > 0 ? Math.min(1, Math.max(0, (mm - table[low]!) / wide)) : 0)) / (table.length - 1)
+  const last = table.length - 2
+  // Pieces are about as long as each other: the right one is not far.
+  let low = Math.min(last, Math.max(0, Math.floor((mm / table[last + 1]!) * (last + 1)) || 0))
+  while (low > 0 && table[low]! > mm) low--
+  while (low < last && table[low + 1]! <= mm) low++
+  const wide = table[low + 1]! - table[low]!
+  return (low + (wide > 0 ? Math.min(1, Math.max(0, (mm - table[low]!) / wide)) : 0)) / (last + 1)
 }
 
 const parameterAt = (seg: Segment, share: number): number =>
@@ -119,17 +122,40 @@ export function measured(curve: Curve): MeasuredCurve {
     const tau = Math.abs(within(headingOf(next, parameterAt(next, 0)) - headingOf(seg, parameterAt(seg, 1))))
     if (tau > SMOOTH) kinks.push({ at: k + 1 < segments.length ? before[k + 1]! : 0, tau })
   })
+  const alongOf = (s: number): number =>
+    closed ? s - lengthMm * Math.floor(s / lengthMm) : Math.min(lengthMm, Math.max(0, s))
+  const segmentAt = (along: number): number => {
+    let k = segments.length - 1
+    while (k > 0 && before[k]! > along) k--
+    return k
+  }
+  const parameterOn = (k: number, along: number): number =>
+    parameterAt(segments[k]!, shareAt(tables[k]!, along - before[k]!))
+  const at = (s: number): OnCurve => {
+    const along = alongOf(s)
+    const k = segmentAt(along)
+    const [seg, t] = [segments[k]!, parameterOn(k, along)]
+    return { ...pointOf(seg, t), turnDegrees: (headingOf(seg, t) * 180) / Math.PI, bend: bendOf(seg, t) }
+  }
+  const walked = new Map<number, readonly OnCurve[]>()
   return {
     ...curve,
     lengthMm,
     kinks: kinks.sort((x, y) => x.at - y.at),
-    at(s) {
-      const along = closed ? s - lengthMm * Math.floor(s / lengthMm) : Math.min(lengthMm, Math.max(0, s))
-      let k = segments.length - 1
-      while (k > 0 && before[k]! > along) k--
+    at,
+    bendAt(s) {
+      const along = alongOf(s)
+      const k = segmentAt(along)
       const seg = segments[k]!
-      const t = parameterAt(seg, shareAt(tables[k]!, along - before[k]!))
-      return { ...pointOf(seg, t), turnDegrees: (headingOf(seg, t) * 180) / Math.PI, bend: bendOf(seg, t) }
+      return seg.do === 'line' ? 0 : bendOf(seg, parameterOn(k, along))
+    },
+    along(steps) {
+      const known = walked.get(steps)
+      if (known) return known
+      // The very end of a closed curve is its beginning: it is told from just before.
+      const found = Array.from({ length: steps + 1 }, (_, k) => at((lengthMm * Math.min(k, steps - 1e-6)) / steps))
+      walked.set(steps, found)
+      return found
     },
   }
 }

@@ -26,7 +26,11 @@ function stretchesOf(curve: MeasuredCurve): Stretch[] {
 
 /** Wire that a bead takes where it lies from `s` on: by the sharpest bend of its two ends and its middle. */
 function takenAt(curve: MeasuredCurve, bead: Bent, s: number): number {
-  const bend = Math.max(...[0, bead.l / 2, bead.l].map((by) => Math.abs(curve.at(s + by).bend)))
+  const bend = Math.max(
+    Math.abs(curve.bendAt(s)),
+    Math.abs(curve.bendAt(s + bead.l / 2)),
+    Math.abs(curve.bendAt(s + bead.l)),
+  )
   // A bead that does not lie on a bend is kept off it by more than its length, and is a finding.
   return bend === 0 ? bead.l : (wireTakenMm(bead, 1 / bend) ?? 2 * bead.l)
 }
@@ -200,7 +204,7 @@ function chordAt(curve: MeasuredCurve, s: number, l: number): FramePlace {
   return {
     ...{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, from: s, to: s + l },
     turnDegrees: (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI,
-    bend: curve.at(s + l / 2).bend,
+    bend: curve.bendAt(s + l / 2),
   }
 }
 

@@ -77,7 +77,7 @@ export function takenAlong(curve: MeasuredCurve, bead: Bent): number {
   const steps = 240
   let sum = 0
   for (let k = 0; k < steps; k++) {
-    const { bend } = curve.at(((k + 0.5) / steps) * curve.lengthMm)
+    const bend = curve.bendAt(((k + 0.5) / steps) * curve.lengthMm)
     sum += (bend === 0 ? bead.l : (wireTakenMm(bead, 1 / Math.abs(bend)) ?? 2 * bead.l)) / steps
   }
   return sum

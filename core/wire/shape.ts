@@ -143,8 +143,7 @@ const WALK = 1440
 /** The box that a curve lies in, mm. */
 export function boxOf(curve: MeasuredCurve): { left: number; right: number; top: number; bottom: number } {
   const box = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity }
-  for (let k = 0; k <= WALK; k++) {
-    const { x, y } = curve.at((curve.lengthMm * Math.min(k, WALK - 1e-6)) / WALK)
+  for (const { x, y } of curve.along(WALK)) {
     box.left = Math.min(box.left, x)
     box.right = Math.max(box.right, x)
     box.top = Math.min(box.top, y)

@@ -184,6 +184,30 @@ describe('frames', () => {
     const { top, bottom } = boxOf(frameOfLength(form({ shape: 'drop', tall: 2.2 }), 90))
     expect(bottom - top).toBeCloseTo(35.98, 1)
   })
+  it('is where its length along says, and says so of a place, of its bend alone and of a walk (property)', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...FORMS),
+        fc.double({ min: 40, max: 300, noNaN: true }),
+        fc.double({ min: -0.5, max: 1.5, noNaN: true }),
+        (one, mm, share) => {
+          const curve = frameOfLength(one, mm)
+          const s = share * mm
+          expect(curve.bendAt(s)).toBe(curve.at(s).bend)
+          const walk = curve.along(90)
+          expect(walk).toHaveLength(91)
+          // Chords of so small a step are as long as the step, but across a kink.
+          walk.slice(0, 90).forEach((p, k) => {
+            expect(p).toEqual(curve.at((k * curve.lengthMm) / 90))
+            const on = curve.at(((k + 0.01) * mm) / 90)
+            const isKink = curve.kinks.some(({ at }) => Math.abs(at - (k * mm) / 90) < (0.02 * mm) / 90)
+            if (!isKink) expect(Math.hypot(on.x - p.x, on.y - p.y)).toBeCloseTo((0.01 * mm) / 90, 4)
+          })
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
   it('begin at the top in the middle, run clockwise, close, are alike on both sides, and scale (property)', () => {
     fc.assert(
       fc.property(fc.constantFrom(...FORMS), fc.double({ min: 40, max: 300, noNaN: true }), (one, mm) => {

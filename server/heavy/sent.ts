@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { revision } from '../../core/contract/answers'
+import { revision } from '../../core/contract/answer'
 import { transactionSchema } from '../../core/piece/step'
 
 /** What a browser sends: transactions, and where it stands, on which revision and on the work of which transaction. */

@@ -1,5 +1,5 @@
 import { gunzipSync, gzipSync } from 'node:zlib'
-import type { Listing } from '../../core/contract/answers'
+import type { Listing } from '../../core/contract/piece'
 import { fitOf } from '../../core/fit/reckon'
 import { readPieceFile } from '../../core/format/piece-file'
 import { pieceFromBody, pieceToBody, pieceToFile, problemsOf } from '../../core/piece/codec'

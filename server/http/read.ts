@@ -2,7 +2,7 @@ import { getRequestHeader, getRouterParam, readRawBody, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { problemsOf } from '../../core/piece/codec'
 import { parseJson } from '../../core/units/text'
-import { MOST_REVISION } from '../../core/contract/answers'
+import { MOST_REVISION } from '../../core/contract/answer'
 import { Failure, notFound, unsound } from '../service/failure'
 
 const MB = 1_000_000

@@ -7,7 +7,7 @@ import {
   type H3Event,
   type SessionConfig,
 } from 'h3'
-import { ACCOUNT_HEADER } from '../../core/contract/answers'
+import { ACCOUNT_HEADER } from '../../core/contract/answer'
 import { database } from '../database/connection'
 import { accountOfSession, openSession, type Account } from '../service/account'
 import { Failure } from '../service/failure'

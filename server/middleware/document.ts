@@ -1,5 +1,5 @@
 import { defineEventHandler, getRequestHeader, setResponseHeader, setResponseStatus } from 'h3'
-import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '../../core/contract/answers'
+import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '../../core/contract/answer'
 import type { ErrorBody } from '../http/answer'
 
 /**

@@ -1,8 +1,8 @@
-import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { database, disconnect } from '../database/connection'
 import { endWorkers } from '../heavy/pool'
 import { writeLog } from '../http/log'
+import { watchLoop } from '../http/loop'
 import { thin } from '../service/thinning'
 
 /**
@@ -10,20 +10,6 @@ import { thin } from '../service/thinning'
  * used.
  */
 const KEEP_ALIVE_MS = 75_000
-
-/** No request may hold the event loop longer; what does is written to the log. */
-const HELD_MS = 250
-const LOOKED_EVERY_MS = 2000
-
-function watchLoop(): void {
-  const delay = monitorEventLoopDelay({ resolution: 10 })
-  delay.enable()
-  setInterval(() => {
-    const ms = Math.round(delay.max / 1e6)
-    if (ms > HELD_MS) writeLog('loop-held', { ms })
-    delay.reset()
-  }, LOOKED_EVERY_MS).unref()
-}
 
 const THINNED_EVERY_MS = 6 * 3_600_000
 const THINNED_FIRST_MS = 5000
@@ -55,7 +41,7 @@ export default defineNitroPlugin((nitro) => {
     const { server } = event.node.req.socket as { server?: { keepAliveTimeout: number } }
     if (server) server.keepAliveTimeout = KEEP_ALIVE_MS
   })
-  watchLoop()
+  watchLoop(writeLog)
   if (!import.meta.prerender) keepThin()
   nitro.hooks.hook('close', disconnect)
   nitro.hooks.hook('close', endWorkers)

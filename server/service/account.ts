@@ -1,8 +1,13 @@
 import { Hash } from '@adonisjs/hash'
 import { Scrypt } from '@adonisjs/hash/drivers/scrypt'
-import { DEMO_SIGN_IN, type Device } from '../../core/contract/answers'
+import { DEMO_SIGN_IN, type Device } from '../../core/contract/account'
 import type { Credentials } from '../../core/contract/name'
-import { settingsSchema, type AccountSettings } from '../../core/contract/settings'
+import {
+  settingsChangeSchema,
+  settingsSchema,
+  type AccountSettings,
+  type SettingsChange,
+} from '../../core/contract/settings'
 import type { Database } from '../database/connection'
 import { isUniqueViolation } from '../database/errors'
 import { Failure, notFound } from './failure'
@@ -22,10 +27,18 @@ interface AccountRow {
   settings: unknown
 }
 
+/** Settings as they are kept; one that this version does not know is as usual, and the others stand. */
+const settingsOf = (kept: unknown): AccountSettings =>
+  settingsSchema.parse(
+    Object.fromEntries(
+      Object.entries(kept ?? {}).filter(([key, value]) => settingsChangeSchema.safeParse({ [key]: value }).success),
+    ),
+  )
+
 const toAccount = (row: Omit<AccountRow, 'password'>): Account => ({
   id: row.id,
   signIn: row.sign_in,
-  settings: settingsSchema.catch(settingsSchema.parse({})).parse(row.settings),
+  settings: settingsOf(row.settings),
 })
 
 const nameTaken = (): Failure =>
@@ -167,15 +180,20 @@ export async function closeAllSessions(db: Database, accountId: string): Promise
   await db('session').where({ account_id: accountId }).delete()
 }
 
-export async function saveSettings(
+/**
+ * Changes settings and leaves the others as they are, in one statement: changes that come at once, in whatever order,
+ * all stand.
+ */
+export async function changeSettings(
   db: Database,
   accountId: string,
-  settings: AccountSettings,
+  change: SettingsChange,
 ): Promise<AccountSettings> {
-  await db('account')
+  const [row] = await db('account')
     .where({ id: accountId })
-    .update({ settings: JSON.stringify(settings) })
-  return settings
+    .update({ settings: db.raw('settings || ?::jsonb', [JSON.stringify(change)]) })
+    .returning<{ settings: unknown }[]>('settings')
+  return settingsOf(row?.settings)
 }
 
 export async function findDemoAccount(db: Database): Promise<Account | null> {

@@ -8,7 +8,7 @@ import {
 import { parseJson } from '../../core/units/text'
 import type { Database } from '../database/connection'
 import { done } from '../heavy/pool'
-import { saveSettings, type Account } from './account'
+import { changeSettings, type Account } from './account'
 import { Failure, notFound, sound } from './failure'
 import { BENCH_LIMITS, makingSchema } from '../../core/making/event'
 import { keepMaking, makingsToKeep } from './making'
@@ -115,7 +115,7 @@ export async function readArchive(
         continue
       }
       await keepShelf()
-      if (line.is === 'settings') await saveSettings(trx, accountId, line.settings)
+      if (line.is === 'settings') await changeSettings(trx, accountId, line.settings)
       if (line.is === 'piece') {
         if (++pieces > MOST_LISTED) throw unreadable(`This archive holds more than ${MOST_LISTED} pieces.`)
         lastPiece = await takePiece(trx, accountId, line, await next(), shelfIds)

@@ -1,4 +1,4 @@
-import type { Listing } from '../../core/contract/answers'
+import type { Listing } from '../../core/contract/piece'
 import type { Point } from '../../core/piece/catch-up'
 import { storedCells, type Piece } from '../../core/piece/piece'
 import type { Database } from '../database/connection'

@@ -1,4 +1,4 @@
-import type { Listing } from '../../core/contract/answers'
+import type { Listing } from '../../core/contract/piece'
 import type { Point } from '../../core/piece/catch-up'
 import { awaited } from '../../core/piece/awaited'
 import { checkEffort } from '../../core/piece/effort'

@@ -1,4 +1,4 @@
-import { MOST_REVISION } from '../../core/contract/answers'
+import { MOST_REVISION } from '../../core/contract/answer'
 import type { Point } from '../../core/piece/catch-up'
 import type { Database } from '../database/connection'
 import { Failure } from './failure'

@@ -170,11 +170,7 @@ describe('the sample supplier', () => {
     finish: 'matte',
   }))
   const ask = (who: Person) => who.call<{ list: PriceList }>('POST', 'supplier/offers', { wanted })
-  const settings = async (who: Person, more: object) =>
-    who.call('PUT', 'settings', {
-      ...(await who.call<{ account: { settings: object } }>('GET', 'session')).body.account.settings,
-      ...more,
-    })
+  const settings = (who: Person, more: object) => who.call('PATCH', 'settings', more)
   it('gives whole prices in the account’s currency, the same each time', async () => {
     await settings(weaver, { currency: 'USD', supplier: 'well' })
     const { list } = (await ask(weaver)).body

@@ -50,6 +50,7 @@ export const PASSWORD = 'a long enough word'
 export async function person(address: string) {
   const someone = client(address)
   const name = newName()
-  await someone.call('POST', 'account', { signIn: name, password: PASSWORD })
+  const { status, body } = await someone.call('POST', 'account', { signIn: name, password: PASSWORD })
+  if (status !== 200) throw new Error(`${name} could not join: ${status} ${JSON.stringify(body)}`)
   return Object.assign(someone, { name })
 }

@@ -31,7 +31,9 @@ describe.each([1, 2])('a piece that version %i stored', (version) => {
   it('opens as what it had become, at any revision, and goes on', async () => {
     const { start, transactions, end } = readOlder(version)
     const who = await person(inject('address'))
-    const { id } = (await who.call<{ id: string }>('POST', 'piece', pieceToBody(piece()))).body
+    const stored = await who.call<{ id: string }>('POST', 'piece', pieceToBody(piece()))
+    expect(stored).toMatchObject({ status: 200 })
+    const { id } = stored.body
     await db('snapshot')
       .where({ piece_id: id, revision: 0 })
       .update({ body: gzipSync(JSON.stringify(start.piece)) })

@@ -1,6 +1,6 @@
 import { sealSession, type H3Event } from 'h3'
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
-import type { Device } from '#core/contract/answers'
+import type { Device } from '#core/contract/account'
 import { pieceToBody } from '#core/piece/codec'
 import { setStep } from '#core/piece/edit'
 import { DEMO_SHELF } from '../../demo/shelf'
@@ -16,15 +16,14 @@ const address = inject('address')
 let application: Application
 let proxied: string
 beforeAll(async () => {
-  process.env.WEBEN_TRUST_PROXY = '1'
   application = await startApplication({
     root: process.cwd(),
     port: await freePort(),
     databaseUrl: inject('databaseUrl'),
     secret: inject('secret'),
     demo: false,
+    environment: { WEBEN_TRUST_PROXY: '1', WEBEN_JOIN_LIMIT: '4' },
   })
-  delete process.env.WEBEN_TRUST_PROXY
   proxied = application.address
 })
 afterAll(() => application.stop())
@@ -103,7 +102,7 @@ describe('coming in', () => {
     )
   })
   it('a stranger elsewhere cannot lock a weaver out', async () => {
-    const { name } = await person(proxied)
+    const { name } = await person(address)
     const from = (at: string, password: string) =>
       client(proxied).call('POST', 'session', { signIn: name, password }, { 'x-forwarded-for': at })
     for (let i = 0; i < 12; i++) await from('203.0.113.5', 'another long word')
@@ -120,7 +119,7 @@ describe('coming in', () => {
     }
   })
   it('what cannot be an account costs nothing; asking which names are taken does', async () => {
-    const { name } = await person(proxied)
+    const { name } = await person(address)
     const join = (at: string, signIn: string, password = PASSWORD) =>
       client(proxied).call('POST', 'account', { signIn, password }, { 'x-forwarded-for': at })
     for (let i = 0; i < 70; i++) expect((await join('203.0.113.7', newName(), 'short')).status).toBe(422)
@@ -128,6 +127,15 @@ describe('coming in', () => {
     for (let i = 0; i < 30; i++) expect((await join('203.0.113.8', name)).body.error?.code).toBe('name-taken')
     expect((await join('203.0.113.8', name)).status).toBe(429)
     expect((await join('203.0.113.8', newName())).status).toBe(200)
+  })
+  it('limits new accounts by address, as the workshop says, and a refused one by none', async () => {
+    const join = (at: string, signIn: string) =>
+      client(proxied).call('POST', 'account', { signIn, password: PASSWORD }, { 'x-forwarded-for': at })
+    for (let i = 0; i < 4; i++) expect((await join('203.0.113.9', newName())).status).toBe(200)
+    const late = newName()
+    const refused = await join('203.0.113.9', late)
+    expect([refused.status, refused.body.error!.says]).toEqual([429, expect.stringMatching(/Wait \d+/)])
+    expect((await join('203.0.113.10', late)).status).toBe(200)
   })
   it('knows a name however it is typed, and takes none that looks like another', async () => {
     const someone = client(address)
@@ -147,9 +155,17 @@ describe('coming in', () => {
   it('keeps settings', async () => {
     const someone = await person(address)
     const settings = { unit: 'in', theme: 'evening', hand: 'left', school: 'B', paper: 'Letter' }
-    expect((await someone.call('PUT', 'settings', settings)).status).toBe(200)
+    expect((await someone.call('PATCH', 'settings', settings)).status).toBe(200)
     expect((await someone.call('GET', 'session')).body).toMatchObject({ account: { settings } })
-    expect((await someone.call('PUT', 'settings', { ...settings, unit: 'ell' })).status).toBe(422)
+    expect((await someone.call('PATCH', 'settings', { ...settings, unit: 'ell' })).status).toBe(422)
+  })
+  it('keeps each of many settings that are changed at once', async () => {
+    const someone = await person(address)
+    const each = [{ unit: 'in' }, { theme: 'evening' }, { hand: 'left' }, { school: 'B' }, { letters: 'off' }]
+    const changed = await Promise.all(each.map((one) => someone.call('PATCH', 'settings', one)))
+    expect(changed.map((answer) => answer.status)).toEqual(each.map(() => 200))
+    const { account } = (await someone.call<{ account: { settings: object } }>('GET', 'session')).body
+    expect(account.settings).toMatchObject({ ...Object.assign({}, ...each), paper: 'A4', currency: 'EUR' })
   })
 })
 
@@ -237,6 +253,8 @@ describe('an account', () => {
     try {
       const here = await person(address)
       const other = await person(address)
+      /** What tells the rows of each: of the account itself, and of what is under it. */
+      const marks: string[][] = []
       for (const who of [here, other]) {
         const { id } = (await who.call<{ id: string }>('POST', 'piece', pieceToBody(piece()))).body
         const step = setStep(piece(), ['name'], 'Changed')
@@ -261,22 +279,22 @@ describe('an account', () => {
           what: 'reserve',
           asks: [{ shelfId: kept.body.items[0]!.id, amount: 0.5 }],
         })
+        const account = (await who.call<{ account: { id: string } }>('GET', 'session')).body.account.id
+        marks.push([account, id, made.body.making.id, kept.body.items[0]!.id])
       }
-      const account = (await here.call<{ account: { id: string } }>('GET', 'session')).body.account.id
+      const account = marks[0]![0]!
       // A guess at it is counted under its name.
       await client(address).call('POST', 'session', { signIn: here.name, password: 'not this one at all' })
-      const rows = async (): Promise<Record<string, number>> => {
-        const { rows: tables } = await db.raw<{ rows: { name: string }[] }>(
-          "select table_name as name from information_schema.tables where table_schema = 'public'",
+      const owned = ['piece', 'revision', 'snapshot', 'picture', 'making', 'making_event', 'holding', 'shelf']
+      /** How many rows of each table are whose. Others make and remove accounts in it at the same time. */
+      const rows = (whose: string[]) =>
+        Promise.all(
+          owned.map(async (name) => {
+            const query = 'select count(*)::int as count from ?? as t where t::text like any (?::text[])'
+            const found = await db.raw<{ rows: { count: number }[] }>(query, [name, whose.map((id) => `%${id}%`)])
+            return [name, found.rows[0]!.count]
+          }),
         )
-        const counts = await Promise.all(
-          tables.map(
-            async ({ name }) =>
-              [name, Number((await db(name).count<{ count: string }[]>('* as count'))[0]!.count)] as const,
-          ),
-        )
-        return Object.fromEntries(counts)
-      }
       const knows = async () => {
         const { rows: tables } = await db.raw<{ rows: { name: string }[] }>(
           "select table_name as name from information_schema.tables where table_schema = 'public'",
@@ -290,16 +308,16 @@ describe('an account', () => {
         return found.sort()
       }
       expect(await knows()).toEqual(expect.arrayContaining(['account', 'piece', 'rate', 'session', 'shelf']))
-      const before = await rows()
+      const one = owned.map((name) => [name, 1])
+      expect([await rows(marks[0]!), await rows(marks[1]!)]).toEqual([one, one])
       expect((await here.call('DELETE', 'account', { password: 'not this one at all' })).body.error?.code).toBe(
         'wrong-password',
       )
       expect((await here.call('DELETE', 'account', { password: PASSWORD })).status).toBe(200)
       expect((await here.call('GET', 'piece')).status).toBe(401)
       expect(await knows()).toEqual([])
-      const after = await rows()
-      for (const name of ['piece', 'revision', 'snapshot', 'picture', 'making', 'making_event', 'holding', 'shelf'])
-        expect([name, before[name]! - after[name]!]).toEqual([name, 1])
+      expect(await rows(marks[0]!)).toEqual(owned.map((name) => [name, 0]))
+      expect(await rows(marks[1]!)).toEqual(one)
       expect((await other.call('GET', 'piece')).status).toBe(200)
     } finally {
       await db.destroy()

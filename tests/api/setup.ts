@@ -25,6 +25,8 @@ export default async function setup(project: TestProject) {
     databaseUrl: cluster.url,
     secret,
     demo: true,
+    // Most tests make accounts of their own, all from one address.
+    environment: { WEBEN_JOIN_LIMIT: '1000' },
   })
   project.provide('address', application.address)
   project.provide('databaseUrl', cluster.url)

@@ -25,18 +25,15 @@ beforeAll(() => {
 })
 afterAll(() => db.destroy())
 
-const anotherInstance = async (env: Record<string, string> = {}) => {
-  Object.assign(process.env, env)
-  const application = await startApplication({
+const anotherInstance = async (environment: Record<string, string> = {}) =>
+  startApplication({
     root: process.cwd(),
     port: await freePort(),
     databaseUrl: inject('databaseUrl'),
     secret: inject('secret'),
     demo: false,
+    environment,
   })
-  for (const name of Object.keys(env)) Reflect.deleteProperty(process.env, name)
-  return application
-}
 
 /** A piece of so many revisions, each of which renames it: “Name 7” at revision 7. */
 async function longLived(who: Person, revisions: number): Promise<string> {
@@ -82,8 +79,9 @@ describe('old steps', () => {
     // Snapshots lie where a sending crossed a multiple of 64, here at 100, 150, 200: the last with 500 after it.
     expect((await keptSteps(id))[0]).toBe(201)
     expect((await keptSteps(id)).length).toBe(500)
-    // Another round finds nothing more to do.
-    expect(await thin(db)).toBe(0)
+    // Another round finds nothing more to do in it.
+    await thin(db)
+    expect((await keptSteps(id)).length).toBe(500)
     const rows = await db('revision').where({ piece_id: id }).count<{ count: string }[]>('transaction_id as count')
     expect(Number(rows[0]!.count)).toBe(700)
   })
@@ -100,8 +98,9 @@ describe('old steps', () => {
   it('leave a piece that opens: at a kept revision exactly, at a thinned one as it stood last before', async () => {
     const who = await person(address)
     const id = await longLived(who, 700)
-    await aged(id, 91)
+    // An instance that starts meanwhile may thin as soon as they are old.
     await db('named_state').insert({ piece_id: id, revision: 130, name: 'Before the red' })
+    await aged(id, 91)
     await thin(db)
     // What leads from the snapshot at 100 to the named state stays; nothing else below 200 does.
     expect((await keptSteps(id)).slice(0, 32)).toEqual([...Array.from({ length: 30 }, (_, k) => 101 + k), 201, 202])
@@ -266,7 +265,7 @@ describe('everything that one owns', () => {
       })
     ).body.items
     const bead = items.find((i) => i.value.kind === 'bead')!
-    await who.call('PUT', 'settings', { ...SETTINGS })
+    await who.call('PATCH', 'settings', { ...SETTINGS })
     const band = await longLived(who, 3)
     for (const as of ['begin-one-1', 'begin-two-2']) {
       const begun = await who.call<{ making: { id: string } }>('POST', `piece/${band}/making`, {

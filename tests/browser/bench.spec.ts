@@ -1,5 +1,4 @@
 import { readFile } from 'node:fs/promises'
-import { AxeBuilder } from '@axe-core/playwright'
 import ICAL from 'ical.js'
 import type { Page } from '@playwright/test'
 import type { MakingListing } from '#core/contract/making'
@@ -13,7 +12,7 @@ import { pieceFromBody } from '#core/piece/codec'
 import type { PieceBody } from '#core/piece/schema'
 import { requireTechnique } from '#core/technique/registry'
 import { bead, part, piece, rows } from '../fixture/piece'
-import { address, createPiece, expect, newName, PASSWORD, stateThere, test } from './weaver'
+import { address, createPiece, expect, newName, PASSWORD, stateThere, test, plain, toStage } from './weaver'
 
 const small = (technique: string, over: Partial<Piece> = {}): Piece => {
   const t = requireTechnique(technique)
@@ -39,8 +38,8 @@ const small = (technique: string, over: Partial<Piece> = {}): Piece => {
 }
 
 const begin = async (page: Page, id: string) => {
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await expect(page.locator('[data-test=done]')).toHaveText('0')
 }
 /** Past what is prepared. */
@@ -75,7 +74,7 @@ for (const technique of ['peyote', 'peyote-tube', 'braid-8', 'braid-cord', 'coil
     // Another device of the same person knows nothing but what the server has.
     const other = await browser.newContext({ baseURL: baseURL!, storageState: await context.storageState() })
     const there = await other.newPage()
-    await there.goto(`/piece/${id}/bench`)
+    await toStage(there, id, 'bench')
     await expect(there.locator('[data-test=done]')).toHaveText(done)
     while (!(await there.getByText('All is done').isVisible()) && presses < 400) await on(there)
     await expect(there.locator('[data-test=done]')).toHaveText(String(agenda.beads))
@@ -86,7 +85,7 @@ for (const technique of ['peyote', 'peyote-tube', 'braid-8', 'braid-cord', 'coil
     expect(state.presses).toHaveLength(presses)
     expect(state.presses.at(-1)).toMatchObject({ task: 'done', beads: agenda.beads })
     // The first device sees it too.
-    await expect(page.getByText('It is made. Write it down.')).toBeVisible({ timeout: 15_000 })
+    await expect(page.getByText('It is made. Write it down.')).toBeVisible()
     await other.close()
   })
 }
@@ -140,7 +139,7 @@ test('a row is gone through run by run, by keys, a pedal and a swipe, with a not
     data: { signIn: name, password: PASSWORD },
   })
   await expect.poll(async () => (await stateThere(page, id)).presses.at(-1)?.bite).toBe(1)
-  await phone.goto(`/piece/${id}/bench`)
+  await toStage(phone, id, 'bench')
   await expect(phone.locator('[data-test=done]')).toHaveText('5')
   const lower = phone.getByRole('button', { name: /Done, next/ })
   const box = (await lower.boundingBox())!
@@ -164,9 +163,8 @@ test('a row is gone through run by run, by keys, a pedal and a swipe, with a not
   await expect(phone.locator('[data-test=done]')).toHaveText('12')
   await swipe(150, 330)
   await expect(phone.locator('[data-test=done]')).toHaveText('8')
-  await expect(page.locator('[data-test=done]')).toHaveText('8', { timeout: 15_000 })
-  const { violations } = await new AxeBuilder({ page: phone }).analyze()
-  expect(violations.map((v) => v.id)).toEqual([])
+  await expect(page.locator('[data-test=done]')).toHaveText('8')
+  await plain(phone)
   await other.close()
 })
 
@@ -194,12 +192,12 @@ test('a pair is made side by side; the bench is cleared and the making found amo
   weaver: page,
 }) => {
   const id = await createPiece(page, small('loom'))
-  await page.goto(`/piece/${id}/bench`)
+  await toStage(page, id, 'bench')
   await page.getByLabel('How many').fill('2')
   await page.getByLabel('How many').press('Tab')
   await page.getByLabel('In which order').click({ force: true })
   await page.getByRole('option', { name: 'Side by side, row by row' }).click()
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
   await page.keyboard.press('Space')
   await expect(page.getByText('1 of 2 ·')).toBeVisible()
@@ -374,10 +372,13 @@ test('made rows that the plan has otherwise now are asked about; what is still t
   await expect(changed).toHaveCount(0)
   // A row before all that is made, and one bead of it otherwise.
   await commit(1, [{ type: 'rows', do: 'insert', part: 'band', section: 'start', at: 0, count: 1, cells: [4, 2] }])
+  // The line is down for a moment just when the piece as it was is asked for: it is asked for again.
+  let lost = 0
+  await page.route('**/revision/1', (route) => (lost++ === 0 ? route.abort() : route.continue()))
   await page.reload()
   await expect(changed).toContainText('Made rows differ now')
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => v.id)).toEqual([])
+  expect(lost).toBe(2)
+  await plain(page)
   await page.getByRole('button', { name: 'Keep my place' }).click()
   await expect(changed).toHaveCount(0)
   await expect(page.locator('.which strong')).toContainText('Row 4')
@@ -422,8 +423,7 @@ test('a record is kept, settles the box in one press, and what it teaches is use
   await page.getByLabel('A used').fill('170')
   await page.getByRole('textbox', { name: 'Length of the beadwork' }).fill('140 mm')
   await page.getByLabel('For whom').fill('Ilse')
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => v.id)).toEqual([])
+  await plain(page)
   await page.getByRole('button', { name: 'Keep the record' }).click()
   await expect(page.getByRole('heading', { name: 'Its record' })).toBeVisible()
   const grams = async () => {
@@ -445,7 +445,7 @@ test('a record is kept, settles the box in one press, and what it teaches is use
   await page.goto('/made')
   await expect(page.getByText('for Ilse')).toBeVisible()
   await expect(page.getByText('328 beads an hour')).toBeVisible()
-  await page.goto(`/piece/${id}/supplies`)
+  await toStage(page, id, 'supplies')
   const taught = page.locator('[data-test=taught]')
   await expect(taught).toContainText('279–377 beads an hour, from 1 of your makings')
   await expect(taught).toContainText('the share of beads that you put aside')
@@ -455,11 +455,11 @@ test('a record is kept, settles the box in one press, and what it teaches is use
     await page.getByLabel(which).uncheck()
     await kept
   }
-  await page.goto(`/piece/${id}/supplies`)
+  await toStage(page, id, 'supplies')
   await expect(page.getByRole('heading', { name: 'Beads to buy' })).toBeVisible()
   await expect(taught).toHaveCount(0)
   // Made again, with the gauge that the finished piece gave.
-  await page.goto(`/piece/${id}/bench`)
+  await toStage(page, id, 'bench')
   await expect(page.getByText('your gauge for its stitch, bead and thread')).toBeVisible()
   await page.getByRole('button', { name: 'Make it again' }).click()
   await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
@@ -497,8 +497,7 @@ test('two pieces are wanted by a day: which rows on which day, what helps, and a
   await page.locator('[data-piece="For the fair"]').getByLabel('wanted by').fill(inDays(30))
   await expect(days.first()).toContainText('For the fair')
   await expect(days.first()).toContainText(/Before you begin – Row \d+/)
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => v.id)).toEqual([])
+  await plain(page)
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save as calendar' }).click(),
@@ -510,7 +509,7 @@ test('two pieces are wanted by a day: which rows on which day, what helps, and a
   expect(titles).toContain('Ready: For a friend')
   // It follows what is really done, and stays.
   const first = await days.first().innerText()
-  await page.goto(`/piece/${ids[0]}/bench`)
+  await toStage(page, ids[0]!, 'bench')
   await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
   for (let k = 0; k < 30; k++) await page.keyboard.press('ArrowRight')
   await page.goto('/ready')

@@ -1,12 +1,8 @@
-import { AxeBuilder } from '@axe-core/playwright'
 import { recipeText } from '#core/recipe/shorthand'
 import { readRecipe } from '#core/recipe/check'
 import { valueOf } from '#core/problem'
 import type { Page } from '@playwright/test'
-import { chooseWay, expect, readPiece, saved, test } from './weaver'
-
-const plain = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
+import { chooseFrom, chooseWay, expect, readPiece, saved, test, plain, toStage } from './weaver'
 
 /** The motif of a piece’s recipe in short hand, a step a line. */
 async function motifOf(page: Page, id: string): Promise<string[]> {
@@ -49,12 +45,12 @@ test('a small recipe is built from nothing: strung, gone through, varied, repeat
   await strung(page, 'bead').click()
   await strung(page, 'bead').click()
   await page.getByRole('button', { name: 'Another bead…' }).click()
-  await page.getByLabel('Bead of the tray').press('Enter')
-  await page.getByRole('option', { name: /^B / }).click()
+  await chooseFrom(page.getByRole('combobox', { name: 'Bead of the tray' }), /^B /)
   await page.getByLabel('What it is here').fill('petal')
   await page.getByRole('button', { name: 'String one' }).click()
   for (let k = 0; k < 4; k++) await strung(page, 'petal').click()
   await expect.poll(() => motifOf(page, id)).toEqual(['pick bead*2 petal*5'])
+  await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat).toEqual([[2, 1, 5, 2]])
 
   // The ring is closed by pressing the near end of the first petal: two stem beads, then it.
   await expect(page.locator('.board path.there.now')).toHaveCount(7)
@@ -92,7 +88,7 @@ test('a small recipe is built from nothing: strung, gone through, varied, repeat
   await strung(page, 'bead').click()
   await page.getByRole('button', { name: 'Knot', exact: true }).click()
   await saved(page)
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText('through the 1st petal').first()).toBeVisible()
   await expect(page.getByText('In one repeat')).toBeVisible()
   await expect(page.locator('.counts .figures')).toContainText('9')

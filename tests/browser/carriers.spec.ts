@@ -1,16 +1,11 @@
 import { readFile } from 'node:fs/promises'
-import { AxeBuilder } from '@axe-core/playwright'
 import { readPieceFile } from '#core/format/piece-file'
 import { valueOf } from '#core/problem'
 import { tallyPiece } from '#core/tally/tally'
 import { usualClosure } from '#core/wear/closure'
 import { rowPiece } from '../fixture/rows'
 import { rungLadder } from '../fixture/rung-ladder'
-import type { Page } from '@playwright/test'
-import { chooseWay, createPiece, expect, openMat, readPiece, saved, stateThere, test } from './weaver'
-
-const plain = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
+import { chooseWay, createPiece, expect, openMat, readPiece, saved, stateThere, test, plain, toStage } from './weaver'
 
 /** What one finds by typing, what it begins with, and what its pages say. */
 const FAMILIES = [
@@ -97,14 +92,14 @@ for (const { technique, name, typed, kind, specs, sections, first, says, supplie
     expect((laid.start[0] ?? laid.repeat[0])!).toEqual(first)
     await plain(page)
 
-    await page.goto(`/piece/${id}/tally`)
+    await toStage(page, id, 'tally')
     await expect(page.getByText(says).first()).toBeVisible()
     await plain(page)
-    await page.goto(`/piece/${id}/supplies`)
+    await toStage(page, id, 'supplies')
     await expect(page.getByText(supplies).first()).toBeVisible()
     await plain(page)
 
-    await page.goto(`/piece/${id}/print`)
+    await toStage(page, id, 'print')
     const [file] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('button', { name: /Piece file/ }).click(),
@@ -155,8 +150,8 @@ test('doors are opened by key and by finger, offer what can become it, lately us
 test('a ladder is made rung by rung with both needles', async ({ weaver: page }) => {
   const id = await createPiece(page, rungLadder(4))
   await openMat(page, id)
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await page.getByRole('button', { name: 'Done, next' }).click()
   const step = page.locator('[data-test=runs]')
   await expect(step).toContainText('through the clasp ring')
@@ -174,8 +169,8 @@ test('rows between cords are begun at the button, made, bound, knotted and glued
     page,
     rowPiece('cord-ladder', ['faceted-4-mm', 'round-8'], [[2, 1, 2]], { times: 3, fit }),
   )
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   const step = page.getByRole('region', { name: 'The step in hand' })
   await expect(step).toContainText('Stretch the cords on the board')
   const seen: string[] = []
@@ -212,8 +207,8 @@ test('pins are filled in any order, on a board that another device sees', async 
       fit: { closure: usualClosure('elastic') },
     }),
   )
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
   await expect(page.getByText('0 of 12 pins filled')).toBeVisible()
   await page.keyboard.press('Space')
@@ -264,8 +259,8 @@ test('ribs are wound on a cuff with their turns', async ({ weaver: page }) => {
       },
     ),
   )
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   const step = page.getByRole('region', { name: 'The step in hand' })
   await expect(step).toContainText('Wire springs and its ends cut')
   const seen: string[] = []
@@ -308,7 +303,7 @@ test('a recipe is changed as a text: problems at their steps, then lines and wor
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page.getByRole('application')).toBeVisible()
   const id = /piece\/([^/]+)\/mat/.exec(page.url())![1]!
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   const text = page.getByLabel('Recipe', { exact: true })
   const written = await text.inputValue()
   expect(written).toContain('pick stem*s bud:low*p tip bud:high*p')
@@ -321,9 +316,9 @@ test('a recipe is changed as a text: problems at their steps, then lines and wor
   const { piece } = await readPiece(page, id)
   expect(piece.parts[0]!.repeat).toEqual([[3, 2, 4, 3, 1, 4, 3, 3]])
   await plain(page)
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText('through all 4 bud beads (low); the tip bead').first()).toBeVisible()
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await page.getByRole('button', { name: 'Undo' }).click()
   await saved(page)
   await expect(text).toHaveValue(/pick stem\*s bud:low\*p tip bud:high\*p/)

@@ -1,13 +1,8 @@
 import { readFile } from 'node:fs/promises'
-import { AxeBuilder } from '@axe-core/playwright'
 import { readPieceFile } from '#core/format/piece-file'
 import { valueOf } from '#core/problem'
 import { tallyPiece } from '#core/tally/tally'
-import type { Page } from '@playwright/test'
-import { chooseWay, expect, readPiece, saved, test, chooseFrom } from './weaver'
-
-const plain = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
+import { chooseWay, expect, readPiece, saved, test, chooseFrom, plain, toStage } from './weaver'
 
 test('a bracelet of flowers is fitted to a wrist, changed by its fields, made and brought back', async ({
   weaver: page,
@@ -25,7 +20,7 @@ test('a bracelet of flowers is fitted to a wrist, changed by its fields, made an
   await plain(page)
 
   // Fitted: flowers as they come nearest, and one more or fewer beside it.
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await expect(page.getByText(/flowers? × .* mm and the ends/).first()).toBeAttached()
   await expect(page.getByText('Take this').first()).toBeVisible()
 
@@ -42,7 +37,7 @@ test('a bracelet of flowers is fitted to a wrist, changed by its fields, made an
   await plain(page)
 
   // Two petals of eleven beads lie where they are seen: the mat is walked bead by bead.
-  await page.goto(`/piece/${id}/mat`)
+  await toStage(page, id, 'mat')
   const mat = page.getByRole('application')
   await mat.focus()
   await mat.press('Home')
@@ -50,13 +45,13 @@ test('a bracelet of flowers is fitted to a wrist, changed by its fields, made an
   await mat.press(' ')
   await saved(page)
 
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText('the petal beside the heart').first()).toBeVisible()
   await expect(page.locator('.step-picture').nth(3)).toBeVisible()
-  await page.goto(`/piece/${id}/supplies`)
+  await toStage(page, id, 'supplies')
   await expect(page.getByText('Beading needle').first()).toBeVisible()
 
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: /Piece file/ }).click(),
@@ -74,8 +69,8 @@ test('a bracelet of flowers is fitted to a wrist, changed by its fields, made an
   expect((await readPiece(page, back)).piece.parts).toEqual(there.parts)
   expect([...tallyPiece(read)].length).toBeGreaterThan(4)
 
-  await page.goto(`/piece/${back}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, back, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await expect(page.getByText(/flower|line/i).first()).toBeVisible()
 })
 
@@ -107,17 +102,17 @@ test('a lozenge chain in two colours in turn is begun, coloured and made on the 
   await expect.poll(async () => (await readPiece(page, id)).piece.parts[0]!.repeat).toEqual([leaf(1), leaf(number)])
   await expect(page.getByRole('button', { name: /^leaf/ })).toContainText('one for each motif')
   // Fitted, whole cycles come first; one is taken.
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await page.getByText('Take this').first().click()
   await saved(page)
   const fitted = (await readPiece(page, id)).piece.parts[0]!
   expect(fitted.repeat).toEqual([leaf(1), leaf(number)])
   // And made: the steps of the first lozenge in pictures.
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText('zigzag out to the second holes').first()).toBeVisible()
   await expect(page.locator('.step-picture').first()).toBeVisible()
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   const step = page.getByRole('region', { name: 'The step in hand' })
   await expect(step).toBeVisible()
   // What is prepared and the start come first; each press shows before the next one.

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { address, createPiece, expect, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
+import { address, createPiece, expect, plainBracelet, readPiece, saved, test, chooseFrom, toStage } from './weaver'
 
 /**
  * On every route with fields that are saved by a button: what cannot be read says so and stops the button, and Enter
@@ -17,7 +17,7 @@ const number = (page: Page | Locator) => page.locator('input[autocomplete="off"]
 const gaugeForm = (where: string, opens: string, keeps: string): Form => ({
   where,
   open: async (page) => {
-    await page.goto(`/piece/${await createPiece(page)}/fit`)
+    await toStage(page, await createPiece(page), 'fit')
     await page.getByRole('button', { name: opens }).click()
     const form = page.locator('.gauge .form')
     return { fields: number(form), button: form.getByRole('button', { name: keeps }) }
@@ -61,7 +61,7 @@ const FORMS: readonly Form[] = [
   {
     where: 'mat: a size of one’s own',
     open: async (page) => {
-      await page.goto(`/piece/${await createPiece(page)}/mat`)
+      await toStage(page, await createPiece(page), 'mat')
       await page.getByRole('button', { name: 'Change A Fog' }).click()
       await chooseFrom(page.getByRole('combobox', { name: 'Shape and size' }), 'A size of my own…')
       const dialog = page.getByRole('dialog')
@@ -106,7 +106,7 @@ for (const { where, open } of FORMS) {
 for (const stage of ['fit', 'supplies'] as const) {
   test(`${stage}: a field that cannot be read says so and changes nothing`, async ({ weaver: page }) => {
     const id = await createPiece(page, plainBracelet({ motif: 'diamonds' }))
-    await page.goto(`/piece/${id}/${stage}`)
+    await toStage(page, id, stage)
     await expect(
       page.getByRole('heading', { name: stage === 'fit' ? 'What comes near' : 'Beads to buy' }),
     ).toBeVisible()
@@ -157,7 +157,7 @@ test('a start without a server promises nothing, keeps what was filled in, and g
   await expect(page.getByRole('alert').filter({ hasText: 'the piece is not begun yet' })).toBeVisible()
   await expect(page.getByText('until then nothing can be saved on this page')).toBeVisible()
   await page.unroute('**/api/**')
-  await expect(page.getByText('until then nothing can be saved on this page')).toBeHidden({ timeout: 20_000 })
+  await expect(page.getByText('until then nothing can be saved on this page')).toBeHidden()
   await expect(page.getByLabel('Wrist')).toHaveValue('165 mm')
   await page.getByRole('button', { name: 'Lay it on the mat' }).click()
   await expect(page.getByRole('application')).toBeVisible()

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { FIT_TABLE } from '#core/wear/kind'
-import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
+import { createPiece, expect, openMat, plainBracelet, readPiece, saved, test, chooseFrom, toStage } from './weaver'
 
 /** Chooses from a list by its label; the option must be on the screen. */
 const choose = (page: Page, label: string, option: string | RegExp): Promise<void> =>
@@ -14,7 +14,7 @@ const reason = async (page: Page, id: string) => {
 
 test('a bracelet is fitted: every number opens, a choice is taken, the piece follows', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBracelet({ motif: 'diamonds', bodyMm: 170 }))
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await expect(page.getByRole('heading', { name: 'Will it close?' })).toBeVisible()
   await expect(await reason(page, 'wanted')).toHaveText('wrist 170.0 mm + room 13.0 mm = 183.0 mm')
   await expect(await reason(page, 'centre')).toHaveText(
@@ -48,7 +48,7 @@ test('a wrapped one, with two buttons: the closure counts once, and one size bec
   weaver: page,
 }) => {
   const id = await createPiece(page, plainBracelet({ bodyMm: 160, easeMm: 6, technique: 'peyote', widthMm: 8 }))
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await choose(page, 'Times round', '3')
   await expect(await reason(page, 'centre')).toContainText('3 × (166.0 mm + π × 1.6 mm)')
   await choose(page, 'Closure', 'Button and loop')
@@ -127,7 +127,7 @@ test('a choker, a ring and a pair of earrings, from the start page', async ({ we
 
 test('every kind can be chosen, and says how it is measured', async ({ weaver: page }) => {
   const id = await createPiece(page)
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   for (const kind of FIT_TABLE.toReversed()) {
     await choose(page, 'It is', kind.name)
     await expect(page.getByLabel(kind.measureName, { exact: true })).toBeVisible()
@@ -147,7 +147,7 @@ test('people are measured once and chosen in any piece', async ({ weaver: page }
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await expect(page.getByText('wrist 159 mm · hand at its widest 201 mm')).toBeVisible()
   const id = await createPiece(page)
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await page.getByRole('button', { name: /Ilse/ }).click()
   await saved(page)
   expect((await readPiece(page, id)).piece.fit).toMatchObject({ wearer: 'Ilse', bodyMm: 158.75, passMm: 201 })
@@ -161,7 +161,7 @@ test('a swatch changes every size and says so; a strange one is questioned; a ne
   weaver: page,
 }) => {
   const id = await createPiece(page, plainBracelet({ technique: 'peyote', widthMm: 10 }))
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await expect(answer(page)).toContainText('By nominal bead sizes: ± 5 %')
   const before = await answer(page).locator('b').innerText()
   await page.getByRole('button', { name: 'Enter a swatch' }).click()
@@ -181,10 +181,19 @@ test('a swatch changes every size and says so; a strange one is questioned; a ne
   expect((await readPiece(page, id)).piece.gauges).toMatchObject([
     { technique: 'peyote', swatches: [{ rows: 20, lengthMm: 33.6 }] },
   ])
+  // And for all pieces.
+  await expect
+    .poll(async () => {
+      const { items } = (await (await page.request.get('/api/shelf')).json()) as {
+        items: { value: { gauge?: { swatches: { lengthMm: number }[] } } }[]
+      }
+      return items.flatMap(({ value }) => value.gauge?.swatches.map((s) => s.lengthMm) ?? [])
+    })
+    .toEqual([33.6])
   await page.goto('/start')
   await expect(answer(page)).toContainText('By your gauge, one swatch')
   // In another thread the hand is not known.
-  await page.goto(`/piece/${id}/supplies`)
+  await toStage(page, id, 'supplies')
   await choose(page, 'Thread', /gel-spun 8 lb/)
   await page.getByRole('link', { name: /^Fit/ }).click()
   await expect(answer(page)).toContainText('By nominal bead sizes')
@@ -197,7 +206,7 @@ test('a length comes from the caliper', async ({ weaver: page }) => {
   await page.getByRole('button', { name: 'Read the caliper' }).click()
   await expect(page.getByText(/^15\.[45]\d mm/)).toBeVisible()
   const id = await createPiece(page)
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await page
     .getByRole('button', { name: /from the caliper/ })
     .first()

@@ -10,8 +10,6 @@ export async function setUp(variant: Variant) {
   const root = resolve(import.meta.dirname, '../..')
   const cluster = await throwAwayCluster()
   await prepareDatabase(cluster.url, true)
-  // Every test makes an account of its own, all from one address.
-  process.env.WEBEN_JOIN_LIMIT = '1000'
   await ensureBuilt(root, variant)
   const application = await startApplication({
     root,
@@ -20,6 +18,8 @@ export async function setUp(variant: Variant) {
     databaseUrl: cluster.url,
     secret: randomBytes(32).toString('hex'),
     demo: true,
+    // Every test makes an account of its own, all from one address.
+    environment: { WEBEN_JOIN_LIMIT: '1000' },
   })
   process.env.WEBEN_TEST_ADDRESS = application.address
   process.env.WEBEN_TEST_DATABASE = cluster.url

@@ -1,5 +1,4 @@
 import { readFile } from 'node:fs/promises'
-import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { readPieceFile } from '#core/format/piece-file'
 import { fitOf } from '#core/fit/reckon'
@@ -11,10 +10,8 @@ import { weightOf } from '#core/supply/cost'
 import { cutList } from '#core/supply/thread'
 import { tallyPart, tallyPiece, totalOf } from '#core/tally/tally'
 import { DEMO_PIECES } from '../../demo/pieces'
-import { chooseWay, createPiece, expect, readPiece, saved, test, chooseFrom } from './weaver'
+import { chooseWay, createPiece, expect, readPiece, saved, test, chooseFrom, plain, toStage } from './weaver'
 
-const plain = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
 const now = async (page: Page, id: string): Promise<Piece> => valueOf(pieceFromBody((await readPiece(page, id)).piece))
 const demo = (name: string): Piece => DEMO_PIECES.find((p) => p.name === name)!
 
@@ -31,7 +28,7 @@ async function begin(page: Page, kind: string, way: string, typed: string, from:
 
 /** A zone is changed in the panel: strands, drop, weight and thread go with it at once, and back in one press. */
 async function zoneEdited(page: Page, id: string) {
-  await page.goto(`/piece/${id}/mat`)
+  await toStage(page, id, 'mat')
   await page.getByRole('button', { name: 'Strands', exact: true }).click()
   const before = await now(page, id)
   await page.getByRole('button', { name: 'Zone 1: one bead more' }).click()
@@ -55,14 +52,14 @@ const pieceOf = async (p: Piece) => (await import('#core/piece/codec')).pieceToB
 async function throughAll(page: Page, id: string, { findings, pair }: { findings: RegExp; pair: boolean }) {
   const piece = await now(page, id)
   const part = fittedPart(piece)
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText(String(totalOf(tallyPart(part)))).first()).toBeVisible()
   if (rowsOf(part) > 2 && isOwnMirror(part)) await expect(page.getByText(/from the other side/).first()).toBeVisible()
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await expect(page.locator('[data-test=answer]')).toContainText(pair ? 'Each hangs' : 'Comes to')
-  await page.goto(`/piece/${id}/supplies`)
+  await toStage(page, id, 'supplies')
   await expect(page.getByText(findings).first()).toBeVisible()
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   await expect(page.getByText('a card for each list').first()).toBeVisible()
   await expect(page.getByText(pair ? 'At true size: both of the pair' : 'At true size').first()).toBeVisible()
   const taken = async (button: string | RegExp) => {
@@ -115,7 +112,7 @@ test('a chandelier on a bar with holes: begun, changed by its rule and by hand, 
   expect(isOwnMirror(fittedPart(await now(page, id)))).toBe(true)
 
   // A shorter drop is wanted: what comes near is a zone; one is taken.
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   const drop = page.getByLabel('Drop')
   await drop.fill('50')
   await drop.press('Enter')
@@ -137,8 +134,8 @@ test('a hoop with fringe on the phone: seen as it hangs, made strand by strand, 
   const id = await begin(page, 'Earrings', 'Fringe', 'strands', 'A hoop')
   await plain(page)
   await throughAll(page, id, { findings: /Hoop, \d+ mm across/, pair: true })
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   const which = page.locator('.which').first()
   for (let k = 0; k < 60 && !/^Strand/.test(await which.innerText().catch(() => '')); k++) {
     await page.keyboard.press('Space')
@@ -165,10 +162,10 @@ test('dangles graded in fives: pins by length, an uneven pair, both earrings', a
   await field.press('Enter')
   await saved(page)
   await expect(page.locator('[data-test=answer]')).toContainText('mirror of the first')
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   await expect(page.getByText('make it from the last pin to the first').first()).toBeVisible()
   await throughAll(page, id, { findings: /Headpins \d+ mm/, pair: true })
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await chooseFrom(page.getByRole('combobox', { name: 'The second of the pair' }), 'is a copy of it')
   await expect(page.locator('[data-test=answer]')).toContainText('Make two alike')
 })
@@ -193,7 +190,7 @@ test('a front on a chain: its links are a necklace long, and every so-manieth ca
   await zoneEdited(page, id)
   await throughAll(page, id, { findings: /Chain of \d+ links/, pair: false })
   // A longer necklace has more links; where none of them is the middle one, the next counts are said.
-  await page.goto(`/piece/${id}/mat`)
+  await toStage(page, id, 'mat')
   await page.getByRole('button', { name: 'Parts', exact: true }).click()
   await page.getByRole('button', { name: 'Take it in hand: Chain' }).click()
   const long = page.getByLabel('Length', { exact: true })
@@ -202,13 +199,13 @@ test('a front on a chain: its links are a necklace long, and every so-manieth ca
   await long.press('Enter')
   await saved(page)
   await expect.poll(async () => (await now(page, id)).parts[0]!.settings.tall).toBeCloseTo(tall + pitch, 6)
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText(/have no middle for \d+ places/).first()).toBeVisible()
 })
 
 test('a finding and a fringe are put on a band by hand, with a swag', async ({ weaver: page }) => {
   const id = await createPiece(page)
-  await page.goto(`/piece/${id}/mat`)
+  await toStage(page, id, 'mat')
   await page.getByRole('button', { name: 'Parts', exact: true }).click()
   await page.getByRole('combobox', { name: 'Another part, in' }).fill('Fringe')
   await page.getByRole('option', { name: 'Fringe', exact: true }).click()
@@ -229,7 +226,7 @@ test('a finding and a fringe are put on a band by hand, with a swag', async ({ w
   await plain(page)
 
   // Earrings to match the band: its beads, its motif, in one press.
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await page.getByRole('button', { name: 'Earrings', exact: true }).click()
   await page.waitForURL((url) => /piece\/[^/]+\/mat/.test(url.pathname) && !url.pathname.includes(id))
   const matched = /piece\/([^/]+)\/mat/.exec(page.url())![1]!

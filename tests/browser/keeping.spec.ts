@@ -1,6 +1,6 @@
 import type { Page, Route } from '@playwright/test'
 import { setStep } from '#core/piece/edit'
-import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answers'
+import { DOCUMENT_HEADER, DOCUMENT_VERSION } from '#core/contract/answer'
 import type { Step } from '#core/piece/step'
 import { connect } from '../../server/database/connection'
 import {
@@ -32,7 +32,7 @@ const firstRow = async (page: Page, id: string) => {
   return JSON.stringify(piece.parts[0]!.start[0])
 }
 const note = (page: Page, text: string | RegExp) =>
-  expect(page.getByRole('status').filter({ hasText: text }).first()).toBeVisible({ timeout: 20_000 })
+  expect(page.getByRole('status').filter({ hasText: text }).first()).toBeVisible()
 const send = (page: Page, id: string, base: number, steps: Step[]) =>
   page.request.post(`${address()}/api/piece/${id}/step`, {
     headers: { origin: address() },
@@ -68,7 +68,7 @@ test('an answer that is not Weben’s acknowledges nothing', async ({ weaver: pa
   )
   await lay(page, 0, 0)
   await note(page, 'Kept in this browser')
-  await expect.poll(() => asked, { timeout: 30_000 }).toBeGreaterThanOrEqual(answers.length)
+  await expect.poll(() => asked).toBeGreaterThanOrEqual(answers.length)
   expect((await readPiece(page, id)).revision).toBe(0)
   await page.unroute(steps)
   await saved(page)
@@ -207,7 +207,7 @@ test('edits of one piece are sent from any page; the workshop marks what waits',
   await page.getByRole('link', { name: 'Second band' }).click()
   await expect(page.getByRole('heading', { name: 'Second band' })).toBeVisible()
   await page.unroute(steps)
-  await expect.poll(async () => (await readPiece(page, id)).revision, { timeout: 40_000 }).toBe(1)
+  await expect.poll(async () => (await readPiece(page, id)).revision).toBe(1)
   expect((await readPiece(page, second)).revision).toBe(0)
   await page.getByRole('link', { name: 'Back to the workshop' }).click()
   await expect(page.getByRole('link', { name: 'Plain band' })).toBeVisible()
@@ -227,9 +227,7 @@ test('what is unsent belongs to an account: signing out warns and clears, anothe
   const kept = await page.context().storageState()
   await join(page)
   await page.unroute(steps)
-  await expect(page.getByRole('dialog', { name: 'Sign in again' })).toContainText('Someone else has signed in', {
-    timeout: 30_000,
-  })
+  await expect(page.getByRole('dialog', { name: 'Sign in again' })).toContainText('Someone else has signed in')
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'Your first bracelet' })).toBeVisible()
   await page.waitForTimeout(1500)
@@ -239,16 +237,16 @@ test('what is unsent belongs to an account: signing out warns and clears, anothe
   await page.context().clearCookies()
   await page.context().addCookies(kept.cookies)
   await page.goto('/')
-  await expect(page.getByRole('link', { name: 'Plain band' })).toBeVisible({ timeout: 20_000 })
-  await expect(page.getByText('1 edit is in this browser, not yet sent')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('link', { name: 'Plain band' })).toBeVisible()
+  await expect(page.getByText('1 edit is in this browser, not yet sent')).toBeVisible()
   expect((await readPiece(page, id)).revision).toBe(0)
   await page.goto('/settings')
   await page.getByRole('button', { name: 'Sign out', exact: true }).click()
   const dialog = page.getByRole('alertdialog', { name: 'Edits are not sent yet' })
-  await expect(dialog).toContainText('One edit is not sent yet', { timeout: 15_000 })
+  await expect(dialog).toContainText('One edit is not sent yet')
   await dialog.getByRole('button', { name: 'Stay signed in' }).click()
   await page.getByRole('button', { name: 'Sign out', exact: true }).click()
-  await dialog.getByRole('button', { name: 'Sign out and let them go' }).click({ timeout: 15_000 })
+  await dialog.getByRole('button', { name: 'Sign out and let them go' }).click()
   await expect(page.getByRole('heading', { name: 'Weben', level: 1 })).toBeVisible()
   const left = await page.evaluate(async () => {
     const all = async (name: string, store: string) =>
@@ -364,8 +362,9 @@ test(
       await page.keyboard.press('Escape')
     }
     await page.goto('/settings')
+    const kept = page.waitForResponse((r) => r.url().endsWith('/api/settings') && r.ok())
     await page.getByLabel(/off: letters do nothing/).check()
-    await page.waitForLoadState('networkidle')
+    await kept
     await openMat(page, id)
     await page.getByRole('application').focus()
     const was = await glyphs.getAttribute('aria-pressed')

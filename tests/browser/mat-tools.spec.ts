@@ -2,7 +2,18 @@ import { readFile } from 'node:fs/promises'
 import { PNG } from 'pngjs'
 import { emptyCells } from '#core/grid/cells'
 import { requireTechnique } from '#core/technique/registry'
-import { createPiece, cursorTo, expect, openMat, plainBracelet, readPiece, saved, test, chooseFrom } from './weaver'
+import {
+  createPiece,
+  cursorTo,
+  expect,
+  openMat,
+  plainBracelet,
+  readPiece,
+  saved,
+  test,
+  chooseFrom,
+  toStage,
+} from './weaver'
 import type { Page } from '@playwright/test'
 
 /** A loomed square of A, one section, no repeats. */
@@ -210,8 +221,7 @@ test('the tray is put in order, cleared, and goes out and in as a palette; a siz
   await saved(page)
   expect(await names()).toEqual(['Fog'])
   await panel.getByLabel('Palette in').setInputFiles({ name: 'back.gpl', mimeType: 'text/plain', buffer: palette })
-  await saved(page)
-  expect(await names()).toEqual(['Fog', 'Rust', 'Kingfisher', 'Old gold'])
+  await expect.poll(names).toEqual(['Fog', 'Rust', 'Kingfisher', 'Old gold'])
   await panel
     .getByLabel('Palette in')
     .setInputFiles({ name: 'song.txt', mimeType: 'text/plain', buffer: Buffer.from('la la la') })
@@ -317,7 +327,7 @@ test('a picture becomes beads, and wrong files get a sentence', async ({ weaver:
 
 test('the booklet is a PDF, the grid goes out and comes back', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBracelet({ motif: 'diamonds', technique: 'peyote', widthMm: 14 }))
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   const [pdf] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Booklet as PDF' }).click(),

@@ -1,23 +1,19 @@
-import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { pieceFromBody } from '#core/piece/codec'
 import { proofOf } from '#core/proof/proof'
 import { valueOf } from '#core/problem'
 import { SAMPLER } from '../../demo/sampler'
-import { createPiece, expect, readPiece, saved, test } from './weaver'
+import { createPiece, expect, readPiece, saved, test, plain, toStage } from './weaver'
 
-const plain = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
 const now = async (page: Page, id: string) => valueOf(pieceFromBody((await readPiece(page, id)).piece))
 const answer = (page: Page) => page.locator('[data-test=proof-answer]')
 const findings = (page: Page, rule?: string) => page.locator(`article.finding${rule ? `[data-rule="${rule}"]` : ''}`)
 /** What is read is of the piece as it is now. */
-const read = (page: Page) => expect(answer(page)).toContainText('Read as it is now', { timeout: 20_000 })
+const read = (page: Page) => expect(answer(page)).toContainText('Read as it is now')
 
 test('the apprentice’s sampler is mended to nothing found', async ({ weaver: page }) => {
-  test.setTimeout(240_000)
   const id = await createPiece(page, SAMPLER)
-  await page.goto(`/piece/${id}/proof`)
+  await toStage(page, id, 'proof')
   await read(page)
   await expect(answer(page)).toContainText('Not yet: mend these first')
   const wants = proofOf(SAMPLER).open.filter((f) => f.weight !== 'note').length
@@ -91,8 +87,8 @@ test('the apprentice’s sampler is mended to nothing found', async ({ weaver: p
   await expect(page.getByText('Meant so:').first()).toBeVisible()
   await plain(page)
   // On the sheet, and kept with the piece.
-  await page.goto(`/piece/${id}/print`)
-  await expect(page.locator('[data-test=proved]')).toContainText('nothing found', { timeout: 20_000 })
+  await toStage(page, id, 'print')
+  await expect(page.locator('[data-test=proved]')).toContainText('nothing found')
 })
 
 test('only what is proved is printed, where the settings say so; on a phone', async ({ weaver: page }) => {
@@ -102,18 +98,16 @@ test('only what is proved is printed, where the settings say so; on a phone', as
   const kept = page.waitForResponse((r) => r.url().endsWith('/api/settings') && r.ok())
   await page.getByRole('radio', { name: /^only what is proved/ }).check()
   await kept
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   await expect(page.getByRole('button', { name: 'Print this sheet' })).toBeDisabled()
   await expect(page.getByText('Only what is proved is printed')).toBeVisible()
-  await expect(page.locator('[data-test=proved]')).toContainText('Row 14, column 7 is D where A is expected', {
-    timeout: 20_000,
-  })
+  await expect(page.locator('[data-test=proved]')).toContainText('Row 14, column 7 is D where A is expected')
   await expect(page.locator('.words .look').first()).toContainText('Wants a look')
   await page.getByRole('link', { name: /things want a look/ }).click()
   await read(page)
   await plain(page)
   // Rows that want a look are marked where they are told.
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await page.getByRole('button', { name: 'Diamonds', exact: true }).click()
-  await expect(page.getByText(/^Wants a look: Row 14/).first()).toBeAttached({ timeout: 20_000 })
+  await expect(page.getByText(/^Wants a look: Row 14/).first()).toBeAttached()
 })

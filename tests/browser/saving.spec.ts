@@ -21,7 +21,6 @@ const gone = async (pid: number) => {
 plain(
   'a killed application and a killed database lose nothing that was acknowledged, and what was not waits',
   async ({ page }) => {
-    plain.setTimeout(180_000)
     const root = resolve(import.meta.dirname, '../..')
     const secret = randomBytes(32).toString('hex')
     const port = await freePort()

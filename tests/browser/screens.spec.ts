@@ -1,21 +1,28 @@
-import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { chooseWay, createPiece, expect, join, openMat, plainBracelet, readPiece, saved, test } from './weaver'
+import { sessionAnswer } from '#core/contract/account'
+import {
+  address,
+  chooseWay,
+  createPiece,
+  expect,
+  join,
+  openMat,
+  plainBracelet,
+  readPiece,
+  saved,
+  test,
+  plain,
+  toStage,
+} from './weaver'
 
 const check = async (page: Page, where: string) => {
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(
-    violations.map(
-      (v) =>
-        `${where}: ${v.id} ${v.nodes
-          .slice(0, 3)
-          .map((n) => n.target.join(' '))
-          .join(' | ')}`,
-    ),
-  ).toEqual([])
+  await plain(page, where)
   const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
   expect(`${where} scrolls sideways by ${wide}`).toBe(`${where} scrolls sideways by 0`)
 }
+
+/** A page that is there asks for nothing more while nothing happens. */
+const quiet = (page: Page) => page.waitForLoadState('networkidle', { timeout: 60_000 })
 
 /** Looks at screens one after the other, as someone who has an account. */
 type Look = (page: Page, at: string) => Promise<void>
@@ -27,6 +34,7 @@ const emptyWorkshop: Look = async (page, at) => {
   await join(page, at)
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'Your first bracelet' })).toBeVisible()
+  await quiet(page)
   await check(page, 'empty workshop')
   await page.goto('/start')
   await expect(page.getByRole('button', { name: 'Lay it on the mat' })).toBeVisible()
@@ -68,7 +76,7 @@ const stages: Look = async (page, at) => {
     ['print', 'Take it with you'],
     ['bench', 'Put it on the bench'],
   ] as const) {
-    await page.goto(`/piece/${id}/${stage}`)
+    await toStage(page, id, stage)
     await expect(page.getByRole('heading', { name: heading })).toBeVisible()
     await check(page, stage)
     if (stage === 'tally')
@@ -78,7 +86,7 @@ const stages: Look = async (page, at) => {
           .evaluate((table) => table.scrollWidth - table.clientWidth),
       ).toBe(0)
   }
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await page.getByRole('button', { name: /Done, next/ }).click()
   await page.getByText('Note, place, ways to work').click()
   await check(page, 'bench')
@@ -90,12 +98,12 @@ const stages: Look = async (page, at) => {
 const braids: Look = async (page, at) => {
   await join(page, at)
   const braid = await createPiece(page, plainBracelet({ technique: 'braid-8', spec: 'round-8' }), at)
-  await page.goto(`/piece/${braid}/disc`)
+  await toStage(page, braid, 'disc')
   const toBench = page.getByRole('link', { name: 'Braid it at the bench' })
   await expect(toBench).toBeVisible()
   await check(page, 'disc')
   await toBench.click()
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   await expect(page.getByText('Before you begin', { exact: true })).toBeVisible()
   await check(page, 'what is prepared')
   await page.keyboard.press('ArrowRight')
@@ -104,7 +112,7 @@ const braids: Look = async (page, at) => {
   await page.keyboard.press('ArrowRight')
   await expect(page.locator('[data-test=next]')).toBeVisible()
   await check(page, 'bench of a braid')
-  await page.goto(`/piece/${braid}/mat`)
+  await toStage(page, braid, 'mat')
   await page.getByRole('button', { name: 'Patterns', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Graduate both ends' })).toBeVisible()
   await check(page, 'patterns of a rope')
@@ -117,7 +125,7 @@ const braids: Look = async (page, at) => {
     ['supplies', 'What to cut'],
     ['tally', 'Every round alike'],
   ] as const) {
-    await page.goto(`/piece/${cord}/${stage}`)
+    await toStage(page, cord, stage)
     await expect(page.getByRole('heading', { name: heading })).toBeVisible()
     await check(page, `${stage} of plain cords`)
   }
@@ -158,6 +166,7 @@ const shelves: Look = async (page, at) => {
   ] as const) {
     await page.goto(`/${view}`)
     await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible()
+    await quiet(page)
     await check(page, view)
   }
   await page.goto('/people')
@@ -185,7 +194,6 @@ for (const [theme, width] of [
 ] as const)
   for (const [where, look] of Object.entries(LOOKS))
     test(`axe finds nothing ${where}, ${theme}, ${width} px`, async ({ browser, baseURL }) => {
-      test.setTimeout(180_000)
       const context = await browser.newContext({
         viewport: { width, height: 800 },
         colorScheme: theme,
@@ -204,8 +212,10 @@ test('inches, evening, a left hand and a braider’s school are kept and followe
   await page.getByLabel(/left: new pieces/).check()
   await page.getByLabel(/school B/).check()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening')
-  await page.waitForLoadState('networkidle')
-  await page.goto(`/piece/${id}/fit`)
+  const kept = async () =>
+    sessionAnswer.parse(await (await page.request.get(`${address()}/api/session`)).json()).account?.settings
+  await expect.poll(kept).toMatchObject({ unit: 'in', theme: 'evening', hand: 'left', school: 'B' })
+  await toStage(page, id, 'fit')
   await expect(page.getByLabel('Wrist')).toHaveValue('6 5/16 in')
   await page.getByLabel('Wrist').fill('7')
   await saved(page)

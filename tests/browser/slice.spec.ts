@@ -15,6 +15,7 @@ import {
   saved,
   test,
   chooseFrom,
+  toStage,
 } from './weaver'
 
 async function download(page: Page, button: string): Promise<Buffer> {
@@ -215,7 +216,7 @@ test('a piece file goes out and comes back; a bad one is refused with words', as
     page,
     plainBracelet({ name: 'There and back', motif: 'diamonds', widthMm: 20, technique: 'peyote' }),
   )
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   const file = await download(page, 'Piece file (JSON)')
   await page.goto('/')
   const chooser = page.locator('input[type=file]')
@@ -278,7 +279,7 @@ test('the demo workshop opens with one button', async ({ page, baseURL }) => {
 test('the stitch, the bead and the width can be changed later; the piece follows', async ({ weaver: page }) => {
   const id = await createPiece(page, plainBracelet({ technique: 'loom', widthMm: 10.5 }))
   expect((await readPiece(page, id)).piece.parts[0]!.columns).toBe(7)
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await chooseFrom(page.getByRole('combobox', { name: 'Stitch' }), 'Flat peyote, even count')
   await expect(page.getByText('flat peyote, even count · cylinder 11/0 · 8 across')).toBeVisible()
   await page.getByLabel('Width wanted').fill('2 cm')
@@ -294,7 +295,7 @@ test('the stitch, the bead and the width can be changed later; the piece follows
     parts: [{ technique: 'peyote', spec: 'cylinder-8', columns: 16 }],
   })
   expect(new Set(piece.tray.map((b) => b.spec))).toEqual(new Set(['cylinder-8']))
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   await expect(page.getByText('For the summer fair')).toBeVisible()
 })
 

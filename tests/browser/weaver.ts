@@ -1,4 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
+import axe from 'axe-core'
 import type { MakingListing, SyncedMaking } from '#core/contract/making'
 import { stateOf } from '#core/making/event'
 import { usualClosure } from '#core/wear/closure'
@@ -90,6 +91,17 @@ export async function openMat(page: Page, id: string, at = address()): Promise<v
   await expect(page.getByRole('application')).toBeVisible()
 }
 
+/** To a stage of a piece: along its thread, as one goes; where the piece is not open yet, by its address. */
+export async function toStage(page: Page, id: string, stage: string): Promise<void> {
+  const path = `/piece/${id}/${stage}`
+  if (!page.url().includes(`/piece/${id}/`) || page.url().endsWith(path)) {
+    await page.goto(path)
+    return
+  }
+  await page.getByRole('navigation', { name: 'Stages of the piece' }).locator(`a[href="${path}"]`).click()
+  await page.waitForURL(`**${path}`)
+}
+
 /**
  * Puts the keyboard’s cursor on a cell of the mat: the band lies along the screen, rows to the right and columns down.
  */
@@ -113,13 +125,13 @@ export async function chooseFrom(list: Locator, option: string | RegExp): Promis
   const open = async () => (await list.getAttribute('aria-expanded')) === 'true'
   await expect(async () => {
     if (!(await open())) {
-      await expect(options).toHaveCount(0, { timeout: 2000 })
+      await expect(options).toHaveCount(0, { timeout: 5000 })
       await list.press('Enter', { timeout: 10_000 })
-      await expect(list).toHaveAttribute('aria-expanded', 'true', { timeout: 2000 })
+      await expect(list).toHaveAttribute('aria-expanded', 'true', { timeout: 5000 })
     }
-    await wanted.click({ timeout: 3000 })
-    await expect(list).toHaveAttribute('aria-expanded', 'false', { timeout: 2000 })
-  }).toPass({ timeout: 40_000 })
+    await wanted.click({ timeout: 5000 })
+    await expect(list).toHaveAttribute('aria-expanded', 'false', { timeout: 5000 })
+  }).toPass({ timeout: 120_000 })
 }
 
 const ARROWS = [
@@ -156,8 +168,7 @@ export async function walkTo(page: Page, part: Part, to: Place, from: Place = { 
   for (const key of keys) await mat.press(key)
 }
 
-export const saved = (page: Page) =>
-  expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible({ timeout: 15_000 })
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible()
 
 /** What the server knows of the only making of a piece. */
 export async function stateThere(page: Page, id: string, at = address()) {
@@ -173,4 +184,16 @@ export async function stateThere(page: Page, id: string, at = address()) {
 export async function chooseWay(page: Page, name: string, typed = name) {
   await page.getByRole('searchbox', { name: 'Find a way to make it' }).fill(typed)
   await page.getByRole('radio', { name, exact: true }).click()
+}
+
+/** No rule of reading aloud, contrast or naming is broken. Weben has no frames in frames, so that one run does. */
+export async function plain(page: Page, where = page.url()): Promise<void> {
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)
+  const broken = await page.evaluate(async () => {
+    const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, {
+      resultTypes: ['violations'],
+    })
+    return violations.map(({ id, nodes }) => [id, ...nodes.slice(0, 3).map((n) => n.target.join(' '))].join(' | '))
+  })
+  expect(broken.map((one) => `${where}: ${one}`)).toEqual([])
 }

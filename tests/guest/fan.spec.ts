@@ -1,8 +1,7 @@
 import { readFile } from 'node:fs/promises'
-import { AxeBuilder } from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { readPieceFile } from '#core/format/piece-file'
-import { chooseWay, createPiece, expect, openMat, readPiece, saved, test } from '../browser/weaver'
+import { chooseWay, createPiece, expect, openMat, plain, readPiece, saved, test, toStage } from '../browser/weaver'
 import { fanPiece, lines } from './piece'
 
 /** A technique on lines of their own lengths that only tests know, through every screen. */
@@ -107,17 +106,17 @@ test('says why a tool has no meaning, and lays the one that has', async ({ weave
 
 test('is tallied, fitted, supplied, printed and exported, and read in again', async ({ weaver: page }) => {
   const id = await createPiece(page, fanPiece())
-  await page.goto(`/piece/${id}/tally`)
+  await toStage(page, id, 'tally')
   await expect(page.getByText('Strand by strand, as worked')).toBeVisible()
   await expect(page.getByText('back through 3 beads').first()).toBeVisible()
-  await page.goto(`/piece/${id}/fit`)
+  await toStage(page, id, 'fit')
   await page.getByRole('button', { name: /^Take/ }).first().click()
   await saved(page)
   const fitted = (await readPiece(page, id)).piece.parts[0]!
   expect(fitted.start.length + fitted.times * 3 + fitted.end.length).toBeGreaterThan(40)
-  await page.goto(`/piece/${id}/supplies`)
+  await toStage(page, id, 'supplies')
   await expect(page.getByText(/most at strand 1, bead 1/)).toBeVisible()
-  await page.goto(`/piece/${id}/print`)
+  await toStage(page, id, 'print')
   await expect(page.getByText(/Fan: Repeat, worked/)).toBeVisible()
   const download = async (name: string) => {
     const wait = page.waitForEvent('download')
@@ -195,18 +194,17 @@ for (const [width, height] of [
     await page.setViewportSize({ width, height })
     const id = await createPiece(page, fanPiece())
     for (const view of ['mat', 'tally', 'fit', 'supplies', 'print', 'bench']) {
-      await page.goto(`/piece/${id}/${view}`)
+      await toStage(page, id, view)
       await expect(page.getByRole('main').or(page.getByRole('application')).first()).toBeVisible()
-      const found = await new AxeBuilder({ page }).analyze()
-      expect(found.violations.map((v) => `${view}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([])
+      await plain(page, view)
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
     }
   })
 
 test('is made at the bench strand by strand, with what the hands do besides', async ({ weaver: page }) => {
   const id = await createPiece(page, small())
-  await page.goto(`/piece/${id}/bench`)
-  await page.getByRole('button', { name: 'Begin' }).click()
+  await toStage(page, id, 'bench')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
   const step = page.getByRole('region', { name: 'The step in hand' })
   await expect(step).toContainText('Before you begin')
   await page.keyboard.press('Space')

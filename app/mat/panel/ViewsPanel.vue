@@ -4,14 +4,22 @@ import { isRope } from '#core/piece/drawing'
 import { computed } from 'vue'
 import { VISION_NAMES, VISIONS } from '#core/colour/vision'
 import { techniqueOf, type Part } from '#core/piece/piece'
+import { wornRound, type FitKind } from '#core/wear/kind'
 import { useMat } from '../../stores/mat'
 import ChoiceRow from './ChoiceRow.vue'
 import MatPanel from './MatPanel.vue'
 
 /** How the work is looked at; nothing of the pattern changes. */
-const props = defineProps<{ part: Part }>()
+const props = defineProps<{ part: Part; kind: FitKind }>()
 const mat = useMat()
 const tube = computed(() => isRound(props.part))
+/** As what it is seen when it is not flat; null of what hangs flat. */
+const worn = computed(() => {
+  if (isRope(props.part)) return 'as a rope, turning'
+  if (tube.value) return 'as a tube, turning'
+  const what = wornRound(props.kind)
+  return what && `round the ${what}`
+})
 const side = computed({
   get: () => (mat.wrongSide ? 'wrong' : 'right'),
   set: (v: 'wrong' | 'right') => {
@@ -49,13 +57,14 @@ const visions = VISIONS.map((v) => ({ value: v, title: VISION_NAMES[v] }))
 <template>
   <MatPanel title="Ways to look" @close="mat.panel = null">
     <ChoiceRow
+      v-if="worn"
       v-model="bent"
       label="Lies"
       :items="[
         { value: 'flat', title: 'flat' },
         {
           value: 'bent',
-          title: isRope(part) ? 'as a rope, turning' : tube ? 'as a tube, turning' : 'round the wrist',
+          title: worn,
         },
       ]"
     />

@@ -68,7 +68,7 @@ function move(by: 1 | -1) {
 }
 const note = ref('')
 watch(
-  () => [props.path, step.value] as const,
+  [() => props.path, () => step.value],
   () => {
     note.value = step.value && 'note' in step.value ? (step.value.note ?? '') : ''
   },

@@ -30,12 +30,9 @@ async function open() {
 }
 watch(id, open, { immediate: true })
 // The server is back, or the person signed in again.
-watch(
-  () => [reach.away, reach.signedOut],
-  () => {
-    if (!reach.away && !reach.signedOut && !store.piece) void open()
-  },
-)
+watch([() => reach.away, () => reach.signedOut], () => {
+  if (!reach.away && !reach.signedOut && !store.piece) void open()
+})
 const own = id.value
 onBeforeUnmount(() => store.leave(own))
 

@@ -300,6 +300,8 @@ function claimOf(all: readonly Fares[], move: Move, rows: number, by: 1 | -1): C
   const cost = costs[at]!
   if (asIs! - least < LEAST_GAIN || cost.shown < LEAST_GAIN || cost.left > LEFT * cost.shown) return null
   if (cost.fails > OTHER * cost.pairs || cost.shown < SHOWN * cost.shownPairs) return null
+  // Of a shift that nearly always joins both sides of the place nobody knows whether it is one of the design’s.
+  if (pairs! - cost.shownPairs < ON_ONE_SIDE * pairs!) return null
   let to = at
   while (to + 1 < costs.length && costs[to + 1]!.fails === least) to++
   const witnesses = rowsShown(all, at + 1)

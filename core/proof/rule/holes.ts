@@ -1,7 +1,8 @@
 import { requireSpec } from '../../bead/spec'
 import { setStep } from '../../piece/edit'
-import type { Part, Piece } from '../../piece/piece'
-import { holeChecks, type Help, type SpecHoleCheck } from '../../supply/thread'
+import type { Piece } from '../../piece/piece'
+import { holesOf } from '../../supply/holes'
+import type { Help, SpecHoleCheck } from '../../supply/thread'
 import { requireNeedle, requireThread } from '../../thread/catalogue'
 import { plainNumber } from '../../units/length'
 import type { Found, Mend, Rule } from '../found'
@@ -15,6 +16,7 @@ const WHERE = {
 } as const
 
 const hundredths = (mm: number): string => plainNumber(Math.round(mm * 100) / 100)
+const between = (least: number, most: number): string => [...new Set([least, most].map(hundredths))].join(' to ')
 
 /** What a help changes of the supplies; null of one that is another bead or wire. */
 function mendOf(piece: Piece, help: Help): Mend | null {
@@ -42,43 +44,23 @@ const needOf = ({ passes, where, wireMm }: SpecHoleCheck): string =>
   `${passes} ${wireMm === undefined ? (passes === 1 ? 'pass' : 'passes') : passes === 1 ? 'wire' : 'wires'} ` +
   WHERE[where]
 
-interface Full {
-  readonly part: Part
-  /** Other parts where it is the same. */
-  readonly others: string[]
-  readonly check: SpecHoleCheck
-}
-
-/** Holes that are not passed easily, each kind of them once. */
-function tooFull(piece: Piece): Full[] {
-  const out = new Map<string, Full>()
-  for (const part of piece.parts)
-    for (const check of holeChecks(piece, part)) {
-      if (check.verdict === 'easy') continue
-      const { spec, where, passes, verdict } = check
-      const key = `${spec} ${where} ${passes} ${verdict}`
-      const known = out.get(key)
-      if (known) known.others.push(part.name)
-      else out.set(key, { part, others: [], check })
-    }
-  return [...out.values()]
-}
-
 /** Holes that are passed too often for their thread, that a needle or a wire does not pass. */
 export const holes: Rule = {
   id: 'hole-full',
   group: 'making',
   looksFor: 'Holes that thread, needle or wire will not pass as often as the work asks.',
   ofPiece: (piece) =>
-    tooFull(piece).map(({ part, others, check }): Found => {
-      const { verdict, holeMm, leastMm, helps, at, spec } = check
+    holesOf(piece).flatMap(({ part, others, check }): Found[] => {
+      if (check.verdict === 'easy') return []
+      const { verdict, holeMm, leastMm, surelyMm, passes, helps, at, spec } = check
       const wire = helps.find((h) => h.kind === 'wire')
       const says =
         `${requireSpec(spec).name}: a hole of ${hundredths(holeMm)} mm for ${needOf(check)}` +
-        `${at ? ` (${at.says})` : ''}, which ${verdict === 'no' ? 'need' : 'may need more than'} ` +
-        `${hundredths(leastMm)} mm` +
-        (verdict === 'no' ? ': it will not go through. ' : ': tight. ')
-      return {
+        `${at ? ` (${at.says})` : ''}, which need${passes === 1 ? 's' : ''} ` +
+        (verdict === 'no'
+          ? `${hundredths(leastMm)} mm: it will not go through. `
+          : `${between(leastMm, surelyMm)} mm: tight. `)
+      const found: Found = {
         weight: verdict === 'no' ? 'stops' : 'note',
         says:
           says +
@@ -96,5 +78,6 @@ export const holes: Rule = {
         ...(at ? { spots: [spotAt(part, at)] } : {}),
         mends: helps.flatMap((help) => mendOf(piece, help) ?? []),
       }
+      return [found]
     }),
 }

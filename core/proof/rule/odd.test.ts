@@ -28,6 +28,9 @@ const changed = (more: Readonly<Record<number, number>>) => band(diamonds.map((n
 const at = (c: number, r: number) => r * COLUMNS + c
 const cellsOf = (p: Piece) => [...flatten(p.parts[0]!.repeat as Cells)]
 
+/** A sentence, without how many say so. */
+const told = ({ says }: { readonly says: string }): string => says.replace(/\d+ ((other )?places|rows)/, 'N $1')
+
 /** The same cells with another bead at one of them. */
 const withBead = (cells: Cells, k: number, number: number): Cells =>
   cellsFrom(
@@ -75,6 +78,106 @@ describe('odd ones', () => {
     expect(more).toEqual([])
     expect(found).toMatchObject({ rule: 'row-doubled' })
     expect(cellsOf(mendedBy(wrong, found!))).toEqual(diamonds)
+  })
+
+  it('are several in one row, or over several, said with all that is expected', () => {
+    const two = changed({ [at(6, 14)]: 4, [at(8, 14)]: 5 })
+    const [found, ...more] = foundBy(oddOnes, two)
+    expect(more).toEqual([])
+    expect(found!.says).toMatch(
+      /^Row 15 breaks the pattern that \d+ other places follow: columns 7 and 9 are D E, expected A B\. Lay these\.$/,
+    )
+    expect(found!.mends.map((m) => m.label)).toEqual(['Lay these 2 beads'])
+    expect(cellsOf(mendedBy(two, found!))).toEqual(diamonds)
+    const patch = changed({ [at(3, 14)]: 5, [at(4, 14)]: 5, [at(3, 15)]: 5, [at(4, 15)]: 5 })
+    const [over, ...others] = foundBy(oddOnes, patch)
+    expect(others).toEqual([])
+    expect(told(over!)).toBe(
+      '4 beads from row 15, column 4 to row 16, column 5 break the pattern round about (N places like it): ' +
+        'E E E E where B A B A are expected. Lay these.',
+    )
+    expect(over!.spots.map(({ r, c }) => [r, c])).toEqual([
+      [14, 3],
+      [14, 4],
+      [15, 3],
+      [15, 4],
+    ])
+    expect(cellsOf(mendedBy(patch, over!))).toEqual(diamonds)
+    const run = foundBy(oddOnes, changed({ [at(3, 14)]: 5, [at(4, 14)]: 5, [at(5, 14)]: 5, [at(6, 14)]: 5 }))
+    expect(run[0]!.says).toContain('columns 4–7 are E E E E')
+  })
+
+  it('lie where they are kept, in start, repeat and end', () => {
+    const cut = (from: number, to: number) => cellsFrom(COLUMNS, to - from, diamonds.slice(at(0, from), at(0, to)))
+    const whole = (k: number) => {
+      const sections = { start: cut(0, 10), repeat: cut(10, 30), end: cut(30, 40) }
+      const name = (['start', 'repeat', 'end'] as const)[k]!
+      const own = part({
+        technique: 'loom',
+        settings: {},
+        times: 1,
+        ...sections,
+        [name]: withBead(sections[name], at(6, 4), 4),
+      })
+      return piece({ tray: [1, 2, 3, 4, 5].map((n) => bead(n)), parts: [own] })
+    }
+    for (const [k, section] of ['start', 'repeat', 'end'].entries()) {
+      const found = foundBy(oddOnes, whole(k))
+      expect(found.map((f) => f.spots)).toEqual([[{ section, r: 4, c: 6 }]])
+      expect(found[0]!.says).toContain(`Row ${5 + [0, 10, 30][k]!}, `)
+      expect(foundBy(oddOnes, mendedBy(whole(k), found[0]!))).toEqual([])
+    }
+  })
+
+  it('are no rows where two periods turn on two rows, as those of the ends do', () => {
+    const cut = (from: number, to: number) => cellsFrom(COLUMNS, to - from, diamonds.slice(at(0, from), at(0, to)))
+    for (const times of [1, 3]) {
+      const own = part({
+        technique: 'loom',
+        settings: {},
+        times,
+        start: cut(0, 10),
+        repeat: cut(10, 30),
+        end: cut(30, 40),
+      })
+      expect(foundBy(oddOnes, piece({ tray: [1, 2, 3, 4, 5].map((n) => bead(n)), parts: [own] }))).toEqual([])
+    }
+  })
+
+  it('are missing or doubled inside the repeat of a piece with ends, and named by rows of the whole', () => {
+    const plain = Array<number>(2 * COLUMNS).fill(5)
+    const ends = { start: cellsFrom(COLUMNS, 2, plain), end: cellsFrom(COLUMNS, 2, plain) }
+    const with_ = (flat: readonly number[]) => {
+      const p = band(flat)
+      return { ...p, parts: [{ ...p.parts[0]!, ...ends }] }
+    }
+    const short = with_([...diamonds.slice(0, at(0, 17)), ...diamonds.slice(at(0, 18))])
+    const [missing] = foundBy(oddOnes, short)
+    expect(told(missing!)).toBe(
+      'Between row 19 and row 20 a row seems to be missing: N rows round it follow the pattern at one row less. ' +
+        'Put it in.',
+    )
+    expect(missing!.mends.map((m) => m.label)).toEqual(['Put the row in'])
+    expect(cellsOf(mendedBy(short, missing!))).toEqual(diamonds)
+    const long = with_([...diamonds.slice(0, at(0, 24)), ...diamonds.slice(at(0, 23))])
+    const [doubled] = foundBy(oddOnes, long)
+    expect(told(doubled!).replaceAll(/row 2\d/g, 'row 2N')).toBe(
+      'Between row 2N and row 2N there seems to be one row too many: N rows round it follow the pattern at one ' +
+        'row more. Take it out.',
+    )
+    expect(doubled!.mends.map((m) => m.label)).toEqual(['Take one row out'])
+    expect(cellsOf(mendedBy(long, doubled!))).toEqual(diamonds)
+  })
+
+  it('are read once for as long as nothing changes, and again where the stitch does', () => {
+    const wrong = changed({ [at(6, 14)]: 4 })
+    expect(foundBy(oddOnes, wrong)).toEqual(foundBy(oddOnes, wrong))
+    const [own] = wrong.parts
+    const as = (more: Partial<typeof own>) =>
+      foundBy(oddOnes, { ...wrong, parts: [{ ...own!, ...more } as typeof own & object] })
+    expect(as({ technique: 'braid-cord' })).toEqual([])
+    expect(as({}).length).toBe(1)
+    expect(as({ repeat: cellsFrom(COLUMNS, 1, diamonds.slice(0, COLUMNS)) })).toEqual([])
   })
 
   it('are found in what is staggered and round as well, each in its own lattice', () => {

@@ -16,7 +16,7 @@ import { oddOnesOf, type OddFindings } from '../odd/odd'
 import type { Slip } from '../odd/slip'
 import type { Found, Mend, Rule, Spot } from '../found'
 import { lineSpot, placeOfSpot } from '../spots'
-import { counted, letterOf, lineWord, rowSays, spotSays } from '../words'
+import { counted, letterOf, lineWord, listed, rowSays, spotSays } from '../words'
 
 /** Beads, runs and rows that break what nearly everything else of a pattern follows. */
 
@@ -62,7 +62,7 @@ function laying(part: Part, spots: readonly Spot[], numbers: readonly number[]):
 function columnsSay(columns: readonly number[]): string {
   const sorted = columns.toSorted((a, b) => a - b)
   const run = sorted.every((c, k) => k === 0 || c === sorted[k - 1]! + 1)
-  return run && sorted.length > 2 ? `${sorted[0]}–${sorted.at(-1)}` : sorted.join(', ')
+  return run && sorted.length > 2 ? `${sorted[0]}–${sorted.at(-1)}` : listed(sorted, sorted.length)
 }
 
 const WHY = 'One bead off shows, and it is found at the end.'
@@ -112,8 +112,8 @@ function beadsFound(part: Part, piece: Piece, ones: OddOnes): Found {
     ...head,
     says: oneRow
       ? `${rowSays(part, spots[0]!)} breaks the pattern that ${counted(ones.witnesses, 'other place')} ` +
-        `follow${ones.witnesses === 1 ? 's' : ''}: ${word} ${columnsSay(spots.map(({ c }) => c! + 1))} ` +
-        `${spots.length > 1 ? 'are' : 'is'} ${letters(numbers)}, expected ${letters(expected)}. Lay these.`
+        `follow${ones.witnesses === 1 ? 's' : ''}: ${word}s ${columnsSay(spots.map(({ c }) => c! + 1))} ` +
+        `are ${letters(numbers)}, expected ${letters(expected)}. Lay these.`
       : `${counted(spots.length, 'bead')} from ${spotSays(part, spots[0]!).toLowerCase()} to ` +
         `${spotSays(part, spots.at(-1)!).toLowerCase()} break the pattern round about (${places}): ` +
         `${letters(numbers)} where ${letters(expected)} are expected. Lay these.`,

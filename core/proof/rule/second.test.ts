@@ -24,6 +24,32 @@ describe('second holes', () => {
     expect(found!.mends.map((m) => m.label)).toEqual(['Lay A Bead 1 there'])
     expect(foundBy(secondHole, mendedBy(p, found!))).toEqual([])
   })
+  it('say how many there are, and the commonest bead with one hole that does not hang goes there', () => {
+    const tray = [bead(1, { spec: 'drop-3-4-mm' }), bead(2, { spec: 'almond-duo-5-x-2-5-mm' }), bead(3)]
+    const loom = (...lines: string[]) =>
+      piece({
+        tray,
+        parts: [
+          part({ technique: 'loom', settings: {}, start: rows('CCC'), repeat: rows(...lines), end: rows('CCC') }),
+        ],
+      })
+    const says = (...lines: string[]) => foundBy(secondHole, loom(...lines)).map((f) => f.says)
+    const tail = 'Work it where the second hole is passed too, or lay a bead with one hole.'
+    const head = 'Row 2, column 2 is B Bead 2, which has two holes, and only one of them is used'
+    expect(says('ABA', 'AAA')).toEqual([`${head}. ${tail}`])
+    expect(says('ABB', 'AAA')).toEqual([`${head}; so it is in 1 more place. ${tail}`])
+    expect(says('ABB', 'ABA')).toEqual([`${head}; so it is in 2 more places. ${tail}`])
+    // Drops are the commonest, and hang.
+    const [found] = foundBy(secondHole, loom('ABA', 'AAA'))
+    expect(found!.mends.map((m) => m.label)).toEqual(['Lay C Bead 3 there'])
+    const none = { ...loom('ABA', 'AAA'), tray: tray.slice(0, 2) }
+    expect(foundBy(secondHole, none)[0]!.mends).toEqual([])
+  })
+  it('are each bead’s own', () => {
+    const tray = [bead(1), bead(2, { spec: 'almond-duo-5-x-2-5-mm' }), bead(3, { spec: 'domed-duo-5-x-2-5-mm' })]
+    const p = piece({ tray, parts: [part({ technique: 'loom', settings: {}, repeat: rows('ABCA') })] })
+    expect(foundBy(secondHole, p).map((f) => f.spots.map((s) => s.c))).toEqual([[1], [2]])
+  })
   it('are left alone where both are passed, and beads with one hole always', () => {
     const ring = linesPart(
       'tile-ring',

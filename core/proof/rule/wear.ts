@@ -24,7 +24,7 @@ const MOST_MENDS = 3
 
 /** What a choice does, in a few words. */
 function choiceSays({ says, way, times, startRows, endRows, cycleRows, plainMm, closure, spec }: Choice): string {
-  if (says) return `Take ${says}`
+  if (says) return `${way === 'bead' ? 'Work' : 'Take'} ${says}`
   const repeats = `${times} ${times === 1 ? 'repeat' : 'repeats'}`
   if (way === 'chain') return `Work ${repeats}, with a chain of ${tenths(closure.extenderMm)} mm`
   if (way === 'closure') return `Work ${repeats}, closed by ${closureName(closure).toLowerCase()}`
@@ -62,14 +62,18 @@ export const closes: Rule = {
     if (fitsWell(fit.feel)) return []
     const stops = fit.feel === 'will not close' || fit.feel === 'will not pass'
     const noun = fitKindOf(piece.fit.kind).noun
+    const mends = nearer(piece)
     return [
       {
         weight: stops ? 'stops' : 'looks',
         says:
           `${feelWords(fit.feel, piece.fit.kind)}: the ${noun} comes to ${tenths(fit.atMm)} mm, ` +
-          `${tenths(fit.wantedMm)} is wanted. Take one of these, or change the measure on Fit.`,
+          `${tenths(fit.wantedMm)} is wanted. ` +
+          (mends.length > 0
+            ? 'Take one of these, or change the measure on Fit.'
+            : 'Nothing that is near comes to it: change how much is worked, or the measure on Fit.'),
         why: 'Length is found at the end, when nothing but unpicking mends it.',
-        mends: nearer(piece),
+        mends,
       },
     ]
   },

@@ -36,11 +36,16 @@ export interface Filling {
   readonly passes: { readonly small: number; readonly large: number }
   /** Beads for so much room: 0 a small one, 1 a large one. */
   propose(freeMm: number, small: BeadSpec, large: BeadSpec): number[]
+  /** The same with a small bead more on each side; left out where it cannot be had by one. */
+  widened?(parts: readonly number[]): number[]
   lay(row: Row, freeMm: number): FilledSpan
 }
 
 export const longOfRow = (row: Row): number => row.reduce((sum, { l }) => sum + l, 0)
 export const highOfRow = (row: Row): number => row.reduce((most, { d }) => Math.max(most, d), 0)
+
+/** A small bead more at both ends of a run. */
+export const atBothEnds = (parts: readonly number[]): number[] => [0, ...parts, 0]
 
 /** Beads in a straight line between two points on the axis, what is left over shared among their joints. */
 export function lineOf(row: Row, from: number, to: number): Pose[] {

@@ -13,7 +13,9 @@ import type { Carrier, PlacedBead } from '../drawing'
 import type { Point } from '../lattice'
 import { BEADS } from '../material'
 import type { Finding, Settings, Work } from '../technique'
+import { lengthOfRow } from '../work'
 import type { Guide, Sizing } from '../wire-side'
+import { twisted } from './coil'
 import { highOfRow, lineOf, longOfRow, places } from './filling'
 import { flowerSays } from './flower'
 import {
@@ -95,9 +97,12 @@ function loopCurve(row: Row, halfAngle: number): { readonly curve: MeasuredCurve
   return { curve: measured(drop(radius, above * radius)), tallMm: radius * (above + 1) }
 }
 
+/** Beads of the shortest first line that is a ring with its middle. */
+const LEAST_RING = 4
+
 /** The ring of a first line, and what lies in its middle: too few beads for a ring lie there side by side. */
 const ringOf = (row: Row): { readonly ring: Row; readonly middle: Row } =>
-  row.length < 4 ? { ring: [], middle: row } : { ring: row.slice(0, -1), middle: row.slice(-1) }
+  row.length < LEAST_RING ? { ring: [], middle: row } : { ring: row.slice(0, -1), middle: row.slice(-1) }
 
 const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
   const asked = read(work.settings)
@@ -194,20 +199,11 @@ function boxOfAll(all: Measured) {
   return { ...box, bottom: Math.max(flower, reachMm + own.stem) }
 }
 
-/** The twisted stem from the ring down, as both wires are seen. */
-function stemLines({ own, reachMm }: Measured, to: number): Point[][] {
+/** The twisted stem from the ring down. */
+function stemLines({ own, reachMm }: Measured, to: number): Carrier[] {
   const a = wireDiameterMm(own.gauge)
   const turns = Math.max(2, Math.round((to - reachMm) / (TWIST_PITCH * a)))
-  const points = Math.min(400, turns * 4 + 1)
-  return [0, 1].map((phase) =>
-    Array.from({ length: points }, (_, k) => {
-      const share = k / (points - 1)
-      return {
-        x: (a / 2) * Math.cos(share * turns * Math.PI + phase * Math.PI),
-        y: reachMm + (to - reachMm) * share,
-      }
-    }),
-  )
+  return twisted({ x: 0, y: reachMm }, { x: 0, y: to }, turns, a)
 }
 
 function layoutOf(work: Work, all: Measured) {
@@ -215,11 +211,8 @@ function layoutOf(work: Work, all: Measured) {
   const box = boxOfAll(all)
   const move = <P extends Point>(p: P) => ({ ...p, x: p.x - box.left, y: p.y - box.top })
   const thickMm = wireDiameterMm(own.gauge)
-  const wire = (points: readonly Point[]): Carrier => ({
-    kind: 'wire',
-    thickMm,
-    points: points.map(({ x, y }) => move({ x, y })),
-  })
+  const moved = (strand: Carrier): Carrier => ({ ...strand, points: strand.points.map(({ x, y }) => move({ x, y })) })
+  const wire = (points: readonly Point[]) => moved({ kind: 'wire', thickMm, points })
   const round =
     ring.length > 0
       ? [
@@ -249,14 +242,16 @@ function layoutOf(work: Work, all: Measured) {
               turned(loop, loop.curve.at((loop.curve.lengthMm * Math.min(k, 59.999)) / 60)),
             ),
           ),
-          wire([
+          ...twisted(
             loop.at,
             loop.isLeaf
               ? { x: 0, y: loop.at.y + twistLong(own) / 2 }
               : { x: ringMm * Math.sin(loop.way), y: -ringMm * Math.cos(loop.way) },
-          ]),
+            own.twist,
+            thickMm,
+          ).map(moved),
         ]),
-      ...stemLines(all, box.bottom).map(wire),
+      ...stemLines(all, box.bottom).map(moved),
     ],
     widthMm: box.right - box.left,
     lengthMm: box.bottom - box.top,
@@ -352,9 +347,9 @@ function guidesOf(all: Measured): Guide[] {
               move(turned(loop, loop.curve.at((loop.curve.lengthMm * Math.min(k, 59.999)) / 60))),
             ),
           })),
-        ...stemLines(all, box.bottom).map((points) => ({
+        ...stemLines(all, box.bottom).map(({ thickMm, points }) => ({
           kind: 'wire' as const,
-          thickMm: a,
+          thickMm,
           points: points.map(move),
         })),
       ],
@@ -418,6 +413,16 @@ export const flowerOnWire = wireWork({
   material: { ...BEADS, usualSpec: 'round-11' },
   kinds: ['pendant', 'earrings'],
   closure: 'own',
+  lineTitle(i, work) {
+    const own = read(work.settings)
+    return i === 0
+      ? lengthOfRow(work, 0) < LEAST_RING
+        ? 'Middle'
+        : 'Ring'
+      : i <= own.petals
+        ? `Petal ${i}`
+        : `Leaf ${i - own.petals}`
+  },
   words: {
     line: 'loop',
     place: 'bead',

@@ -21,7 +21,7 @@ import {
   type OwnFrame,
 } from './frame-own'
 import { differs } from './wire-work'
-import { measure, type Bent, layCross, proposed } from './frame-laid'
+import { measure, type Bent, layCross, MOST_ACROSS, proposed } from './frame-laid'
 
 /** Lines of a frame when they are full, its other sizes, and what it is begun with. */
 
@@ -92,7 +92,7 @@ function bentOf(own: OwnFrame, beads: Row, freeMm: number): Bent {
 
 /** A line of a filling with as many beads as its room takes; as it is where it holds as many already. */
 function refilled(line: readonly number[], row: Row, cross: Cross, bent: Bent): number[] {
-  if (cross.filling === 'straight') return straightFull(line, row, layCross(bent, cross, row).freeMm)
+  if (cross.filling === 'straight') return straightFull(line, row, (beads) => layCross(bent, cross, beads).freeMm)
   const small = row.reduce((best, bead) => (bead.d < best.d ? bead : best))
   const large = row.reduce((best, bead) => (bead.d > best.d ? bead : best))
   const parts = proposed(bent, cross, small, large)
@@ -101,17 +101,15 @@ function refilled(line: readonly number[], row: Row, cross: Cross, bent: Bent): 
   return parts.map(number)
 }
 
-/** A straight run made longer or shorter about its middle, two beads at a time. */
-function straightFull(line: readonly number[], row: Row, freeMm: number): number[] {
+/** A straight run made longer or shorter about its middle, two beads at a time, by the room of what it becomes. */
+function straightFull(line: readonly number[], row: Row, roomMm: (row: Row) => number): number[] {
+  const fits = (beads: Row) => longOfRow(beads) <= roomMm(beads) + 1e-9
+  const shorter = <T>(list: readonly T[]): T[] => (list.length > 2 ? list.slice(1, -1) : list.slice(1))
+  const longer = <T>(list: readonly T[]): T[] => [list[0]!, ...list, list.at(-1)!]
   let [numbers, beads] = [[...line], [...row]]
-  while (longOfRow(beads) > freeMm + 1e-9 && beads.length > 1) {
-    numbers = numbers.slice(1, -1).length > 0 ? numbers.slice(1, -1) : numbers.slice(1)
-    beads = beads.slice(1, -1).length > 0 ? beads.slice(1, -1) : beads.slice(1)
-  }
-  while (beads.length > 0 && beads.length < 400 && longOfRow(beads) + beads[0]!.l + beads.at(-1)!.l <= freeMm + 1e-9) {
-    numbers = [numbers[0]!, ...numbers, numbers.at(-1)!]
-    beads = [beads[0]!, ...beads, beads.at(-1)!]
-  }
+  while (!fits(beads) && beads.length > 1) [numbers, beads] = [shorter(numbers), shorter(beads)]
+  while (beads.length > 0 && beads.length < MOST_ACROSS && fits(longer(beads)))
+    [numbers, beads] = [longer(numbers), longer(beads)]
   return numbers
 }
 

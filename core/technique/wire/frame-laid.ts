@@ -11,6 +11,7 @@ import type { Cross } from '../wire-side'
 import { fillingOf } from './fillings'
 import type { FilledSpan } from './filling'
 import { crossesOf, frameCurve, frameSize, freeMmOf, gauged, readFrame, topLoop, type OwnFrame } from './frame-own'
+import { coil } from './coil'
 import { keptByShape, ringPoints } from './wire-work'
 
 /** A frame with its beads, and the wires across it, as they lie. Lengths in mm. */
@@ -91,12 +92,50 @@ const freeAt = ({ curve, beads }: Bent, y: number, high: number): number =>
     beads.reduce((most, { d }) => Math.max(most, d), 0),
   )
 
-/** What a filling takes in its place: asked again with the room that is left by how high it comes to be. */
+/** Beads across at most. */
+export const MOST_ACROSS = 400
+/** What is longer than its room by less than this fits, mm. */
+const FITS_MM = 0.05
+
+export const overMm = ({ filled, freeMm }: Pick<LaidCross, 'filled' | 'freeMm'>): number => {
+  const over = filled.longMm - freeMm
+  return over > FITS_MM ? over : 0
+}
+
+/** How high two rows are together, and how far apart they lie, mm. */
+export const roomBetween = (one: LaidCross, other: LaidCross) => ({
+  highMm: (one.filled.highMm + other.filled.highMm) / 2,
+  apartMm: Math.abs(one.from.y + one.to.y - other.from.y - other.to.y) / 2,
+})
+
+export function lieInEachOther(one: LaidCross, other: LaidCross): boolean {
+  const { highMm, apartMm } = roomBetween(one, other)
+  return one.row.length > 0 && other.row.length > 0 && apartMm < highMm - FITS_MM
+}
+
+/**
+ * What a filling takes in its place: asked again with the room that is left by how high it comes to be, and with less
+ * of it until that fits; small beads alone, as many as fit after all. The least that it takes where nothing does.
+ */
 export function proposed(bent: Bent, cross: Cross, small: Work['bead'], large: Work['bead']): number[] {
   const filling = fillingOf(cross.filling)
-  const of = (row: Row) => filling.propose(layCross(bent, cross, row).freeMm, small, large)
-  const beads = (parts: readonly number[]) => parts.map((part) => (part === 0 ? small : large))
-  return of(beads(of([large])))
+  const laid = (parts: readonly number[]) =>
+    layCross(
+      bent,
+      cross,
+      parts.map((part) => (part === 0 ? small : large)),
+    )
+  const asked = (freeMm: number) => filling.propose(freeMm, small, large)
+  let room = laid(asked(laid([1]).freeMm)).freeMm
+  let parts = asked(room)
+  while (room > 0 && overMm(laid(parts)) > 0) {
+    room -= small.l / 2
+    parts = asked(room)
+  }
+  const fits = (more: readonly number[]) => more.length <= MOST_ACROSS && overMm(laid(more)) === 0
+  // Small beads lie where the frame is still wide: what was reckoned by half a bead may leave room for more of them.
+  for (let more = filling.widened?.(parts); more && fits(more); more = filling.widened?.(parts)) parts = more
+  return parts
 }
 
 export function layCross(bent: Bent, cross: Cross, row: Row): LaidCross {
@@ -150,23 +189,18 @@ function crossLines(all: Measured): Carrier[] {
   })
 }
 
-/** Turns round the frame, as they are seen: short lines across its wire beside the gap. */
+/** Turns round the frame’s wire, in the gap that a wire across comes to. */
 function wrapLines({ own, curve, places, beads }: Measured, cross: LaidCross, thickMm: number): Carrier[] {
   const gaps = gapsOf(cross, beads.length)
   const turns = own.turns * cross.filled.wires.length
-  const half = wireDiameterMm(own.gauge) / 2 + thickMm
+  const frameMm = wireDiameterMm(own.gauge)
   return [gaps.right, gaps.left].flatMap((gap) => {
     const [before, after] = [places[gap - 1], places[gap]]
     if (!before || !after) return []
+    const half = (turns * thickMm) / 2
     const middle = (before.to + after.from) / 2
-    return Array.from({ length: turns }, (_, k): Carrier => {
-      const at = curve.at(middle + (k - (turns - 1) / 2) * thickMm)
-      const way = (at.turnDegrees * Math.PI) / 180
-      return {
-        ...{ kind: 'wire', thickMm },
-        points: [-half, half].map((by) => ({ x: at.x - by * Math.sin(way), y: at.y + by * Math.cos(way) })),
-      }
-    })
+    const [from, to] = [curve.at(middle - half), curve.at(middle + half)]
+    return coil({ from, to, turns, radiusMm: (frameMm + thickMm) / 2, thickMm })
   })
 }
 

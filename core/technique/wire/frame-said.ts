@@ -10,7 +10,16 @@ import type { Finding, Work } from '../technique'
 import type { Guide } from '../wire-side'
 import { beadsFor, frameSize, topLoop } from './frame-own'
 import { markedWire, ringPoints, inMm } from './wire-work'
-import { type LaidCross, type Measured, gapsOf, gapPoint, frameLines } from './frame-laid'
+import {
+  type LaidCross,
+  type Measured,
+  gapsOf,
+  gapPoint,
+  frameLines,
+  lieInEachOther,
+  overMm,
+  roomBetween,
+} from './frame-laid'
 
 /** What is said of a frame: what wants a look, wire to cut, and guides to bend it by. */
 
@@ -68,23 +77,18 @@ export function findings(all: Measured): Finding[] {
     findingsOfCross(all, cross, k + 1).forEach(({ code, weight, says }) => add(code, weight, says)),
   )
   crosses.forEach((cross, k) => {
-    const other = crosses.findIndex(
-      (one, i) =>
-        i > k && Math.abs(middleOf(one) - middleOf(cross)) < (one.filled.highMm + cross.filled.highMm) / 2 - 0.05,
+    const at = crosses.findIndex((one, i) => i > k && lieInEachOther(cross, one))
+    if (at < 0) return
+    const { highMm, apartMm } = roomBetween(cross, crosses[at]!)
+    add(
+      'cross-close',
+      'stops',
+      `Wires ${k + 1} and ${at + 1} across lie in each other: their rows are ${inMm(highMm)} high together and ` +
+        `${inMm(apartMm)} apart. Move one a gap away.`,
     )
-    if (other >= 0 && cross.row.length > 0 && crosses[other]!.row.length > 0)
-      add(
-        'cross-close',
-        'stops',
-        `Wires ${k + 1} and ${other + 1} across lie in each other: their rows are ` +
-          `${inMm((crosses[other]!.filled.highMm + cross.filled.highMm) / 2)} high together and ` +
-          `${inMm(Math.abs(middleOf(crosses[other]!) - middleOf(cross)))} apart. Move one a gap away.`,
-      )
   })
   return out
 }
-
-const middleOf = ({ from, to }: LaidCross): number => (from.y + to.y) / 2
 
 function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number): Finding[] {
   const { row, filled, freeMm, gap, left } = cross
@@ -106,23 +110,24 @@ function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number):
       says: `Wire ${number} asks for gap ${gap}; the frame has ${Math.max(0, beads.length - 1)}. Give it another.`,
     })
   if (row.length === 0) return out
-  const over = filled.longMm - freeMm
-  if (over > 0.05)
+  const over = overMm(cross)
+  if (over > 0)
     out.push({
       code: 'cross-long',
       weight: 'looks',
       says:
-        `Row ${number} is ${inMm(over)} too long: it would bow by ` +
+        `What wire ${number} carries is ${inMm(over)} too long: it would bow by ` +
         `${inMm(bowMm(filled.longMm, freeMm) || over)}. Take a bead out, or move it to where the frame is wider.`,
     })
   const small = row.reduce((least, bead) => (bead.l < least ? bead.l : least), Infinity)
-  if (-over / 2 > small)
+  const bare = (freeMm - filled.longMm) / 2
+  if (bare > small)
     out.push({
       code: 'cross-short',
       weight: 'looks',
       says:
-        `On wire ${number} ${inMm(-over / 2)} of wire would show on each side: add ` +
-        `${counted(Math.floor(-over / 2 / small), 'bead')} a side.`,
+        `On wire ${number} ${inMm(bare)} of wire would show on each side: add ` +
+        `${counted(Math.floor(bare / small), 'bead')} a side.`,
     })
   return out
 }
@@ -130,7 +135,7 @@ function findingsOfCross({ beads }: Measured, cross: LaidCross, number: number):
 /** The tightest bend of a curve, mm. */
 function tightest(curve: MeasuredCurve): number {
   let most = 0
-  for (let k = 0; k < 360; k++) most = Math.max(most, Math.abs(curve.at((curve.lengthMm * (k + 0.5)) / 360).bend))
+  for (let k = 0; k < 360; k++) most = Math.max(most, Math.abs(curve.bendAt((curve.lengthMm * (k + 0.5)) / 360)))
   return most > 0 ? 1 / most : Infinity
 }
 

@@ -4,7 +4,7 @@ import { FRAME_SHAPES } from '../../wire/shape'
 import { BEADS } from '../material'
 import type { Settings } from '../technique'
 import { framePlanSchema, frameSettings, frameSize, readFrame, topLoop } from './frame-own'
-import { EAR_CAUTION, gaugeField, hardnessField, WIRE_CAUTIONS, wireWork, inMm } from './wire-work'
+import { gaugeField, hardnessField, WIRE_CAUTIONS, wireWork, inMm } from './wire-work'
 import { measure, layoutOf } from './frame-laid'
 import { findings, wiresOf, guidesOf } from './frame-said'
 import { full, sizedTo, crossSide, SIZES, partsOf } from './frame-full'
@@ -87,6 +87,7 @@ export const frame = wireWork({
       wide: true,
     },
   },
+  lineTitle: (i) => (i === 0 ? 'Frame' : `Wire ${i} across`),
   first: {
     sizes: SIZES,
     edge: 0,
@@ -203,7 +204,7 @@ export const frame = wireWork({
           minutes: 2,
         },
       ],
-      cautions: [...WIRE_CAUTIONS, EAR_CAUTION],
+      cautions: WIRE_CAUTIONS,
       fasten: {
         title: 'Tuck in and look',
         says: [

@@ -1,7 +1,7 @@
 import { roundBead } from '../../wire/cross'
 import type { Lacing } from '../../recipe/laced'
 import type { Row } from '../../recipe/rows'
-import { highOfRow, largeIn, lineOf, longOfRow, places, straightWay, type Filling } from './filling'
+import { atBothEnds, highOfRow, largeIn, lineOf, longOfRow, places, straightWay, type Filling } from './filling'
 
 /** How a line is made up: beads to the large one, those that curve over it, it, those below it, and beads on. */
 function rolesOf(row: Row): { readonly lead: number; readonly round: number; readonly large: number } {
@@ -29,6 +29,7 @@ export const hugged: Filling = {
     const side = Array<number>(lead + round).fill(0)
     return [...side, 1, ...side]
   },
+  widened: atBothEnds,
   lay(row, freeMm) {
     const { lead, round, large } = rolesOf(row)
     const big = row[large]

@@ -21,12 +21,12 @@ import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
 import type { Finding, Settings, Work } from '../technique'
 import type { Guide, Sizing } from '../wire-side'
+import { coil, twisted } from './coil'
 import { highOfRow } from './filling'
 import { resizedAbout } from './about'
 import {
   differs,
   AS_HOLES_ALLOW,
-  EAR_CAUTION,
   gaugeField,
   gaugeNumber,
   gaugeOrHoles,
@@ -209,44 +209,32 @@ function layoutOf(work: Work, all: Measured) {
   )
   const last = rows.at(-1)
   const loopR = (own.pliers + thickMm) / 2
-  const neck = loopR
+  const on = (y: number) => ({ x: middle, y })
+  const neck = top - twistLong(own)
   const half = last ? widthOf(last) / 2 : 0
   const closing = last
     ? [
         // Both ends run in over the last row, twist, and end in the loop.
-        wire([
-          { x: middle - half, y: yOf(rows.length - 1) },
-          { x: middle, y: top - 0.3 },
-        ]),
-        wire([
-          { x: middle + half, y: yOf(rows.length - 1) },
-          { x: middle, y: top - 0.3 },
-        ]),
-        ...[0, 1].map((phase) =>
-          wire(helix(middle, top, Math.max(neck, top - twistLong(own)), own.twist, thickMm, phase)),
-        ),
-        wire([
-          { x: middle, y: Math.max(neck, top - twistLong(own)) },
-          { x: middle, y: 2 * loopR },
-        ]),
+        ...[-half, half].map((x) => wire([{ x: middle + x, y: yOf(rows.length - 1) }, on(top - 0.3)])),
+        ...twisted(on(top), on(neck), own.twist, thickMm),
+        wire([on(neck), on(loopR)]),
+        ...(own.loop === 'wrapped'
+          ? coil({
+              ...{ from: on(neck), to: on(Math.max(loopR, neck - own.wraps * thickMm)), turns: own.wraps },
+              ...{ radiusMm: thickMm, thickMm },
+            })
+          : []),
       ]
     : []
   return {
     placed,
-    carriers: [...sides, ...closing, wire(ringPoints(middle, loopR, loopR, 24))],
+    carriers: [...sides, ...closing, wire(ringPoints(middle, 0, loopR, 24))],
     widthMm: Math.max(wideMm, 2 * loopR),
     lengthMm: top + tallMm,
-    hungAt: { x: middle, y: loopR },
+    hungAt: on(0),
     fixtureAt: () => null,
   }
 }
-
-/** Two wires twisted together as they are seen from the side. */
-const helix = (x: number, from: number, to: number, turns: number, thick: number, phase: number) =>
-  Array.from({ length: turns * 8 + 1 }, (_, k) => {
-    const share = turns === 0 ? 0 : k / (turns * 8)
-    return { x: x + (thick / 2) * Math.cos(share * turns * Math.PI + phase * Math.PI), y: from + (to - from) * share }
-  })
 
 /** Each row: how wide it is, and how far its ends stand off from the row before. */
 const tables = (work: Work) => {
@@ -491,7 +479,7 @@ export const wireLadder = wireWork({
       },
       { id: 'middle', text: 'Mark the middle of the wire: the first row lies there', minutes: 1 },
     ],
-    cautions: [...WIRE_CAUTIONS, EAR_CAUTION],
+    cautions: WIRE_CAUTIONS,
     fasten: {
       title: 'Twist and loop',
       says: [

@@ -19,7 +19,6 @@ import { resizedAbout } from './about'
 import { highOfRow, longOfRow } from './filling'
 import {
   differs,
-  EAR_CAUTION,
   gaugeField,
   gaugeSetting,
   HARDNESS,
@@ -31,6 +30,11 @@ import {
   wireWork,
   inMm,
 } from './wire-work'
+
+/** Its own wire goes through the ear (usual caution). */
+const EAR_CAUTION =
+  'What goes through an ear should be made for it: many people bear no nickel. Clean it, and follow the advice of ' +
+  'whoever pierced the ear or a doctor if it is sore.'
 
 /**
  * A small shape bent from one piece of wire with loose beads on it: a stud with its post, or a hoop that closes in
@@ -188,6 +192,22 @@ function wireLines({ own, curve }: Measured): Point[][] {
   return [round, ringPoints(top.x + own.pliers, top.y, own.pliers / 2, 20)]
 }
 
+/** The post of a stud and its other end, bent to the back: each as it is seen from there, end on. */
+function postLines({ own, curve }: Measured): Pick<Carrier, 'points' | 'lies'>[] {
+  if (!isStud(own)) return []
+  const open = own.shape === 'circle' ? own.open / 2 : 0
+  return [open, curve.lengthMm - open].map((mm) => {
+    const { x, y } = curve.at(mm)
+    return {
+      lies: 'behind',
+      points: [
+        { x, y },
+        { x, y },
+      ],
+    }
+  })
+}
+
 function layoutOf(work: Work, all: Measured) {
   const { own, places, beads } = all
   const { box, lengthMm, widthMm, pad } = sizeOf(all)
@@ -200,10 +220,12 @@ function layoutOf(work: Work, all: Measured) {
       c++
       return move({ key: keys[c]!, x, y, turnDegrees, bead: beads[c]! })
     }),
-    carriers: wireLines(all).map((points): Carrier => ({
-      ...{ kind: 'wire', thickMm: wireDiameterMm(own.gauge) },
-      points: points.map(({ x, y }) => move({ x, y })),
-    })),
+    carriers: [...postLines(all), ...wireLines(all).map((points) => ({ points }))].map(
+      ({ points, ...more }): Carrier => ({
+        ...{ kind: 'wire', thickMm: wireDiameterMm(own.gauge), ...more },
+        points: points.map(({ x, y }) => move({ x, y })),
+      }),
+    ),
     ...{ widthMm: Math.max(0.1, widthMm), lengthMm: Math.max(0.1, lengthMm) },
     hungAt: move({ x: (box.left + box.right) / 2, y: box.top }),
     fixtureAt: () => null,

@@ -1,4 +1,4 @@
-import { highOfRow, lineOf, longOfRow, places, profileOf, straightWay, type Filling } from './filling'
+import { atBothEnds, highOfRow, lineOf, longOfRow, places, profileOf, straightWay, type Filling } from './filling'
 
 /** A run of beads from one side to the other, a large one in its middle where there is room for it. */
 export const straight: Filling = {
@@ -13,6 +13,7 @@ export const straight: Filling = {
     const side = Array<number>(around).fill(0)
     return [...side, 1, ...side]
   },
+  widened: atBothEnds,
   lay: (row, freeMm) => ({
     longMm: longOfRow(row),
     highMm: highOfRow(row),

@@ -212,7 +212,8 @@ function guidesOf(all: Measured): Guide[] {
   return [
     {
       title: 'Inside of the ring',
-      ...{ widthMm: 2 * middle, lengthMm: 2 * middle },
+      // Its figures stand beside it.
+      ...{ widthMm: 2 * middle + 40, lengthMm: 2 * middle },
       lines: [{ kind: 'tool', thickMm: 0.3, points: ringPoints(middle, middle, inside, 72) }],
       labels: [
         { x: middle + inside + 3, y: middle, says: `${tenths(2 * inside)} mm` },

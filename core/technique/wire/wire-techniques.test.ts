@@ -18,6 +18,8 @@ import { fillSteps } from '../../piece/wire'
 import { partFindings } from '../../proof/finding'
 import { cutList, holeChecks } from '../../supply/thread'
 import { needsFor, toolsFor } from '../../supply/tools'
+import { placeName } from '../../tally/place-name'
+import { allRowWords, rowTitle } from '../../tally/words'
 import { isoFromUs } from '../../units/ring-size'
 import { usualClosure, type ClosureKind } from '../../wear/closure'
 import type { FitKind } from '../../wear/kind'
@@ -95,6 +97,20 @@ const anySettings = (id: string): fc.Arbitrary<Settings> => {
     )
     .filter((own) => settings.safeParse(own).success)
 }
+
+describe('a frame as it is begun', () => {
+  it.each(['round-8', 'round-11'])('of %s has rows that its room takes, from 34 mm on', (spec) => {
+    for (let bodyMm = 34; bodyMm <= 95; bodyMm += 3) {
+      const p = beginPiece({
+        ...{ name: '', wearer: '', kind: 'earrings', bodyMm, easeMm: 0, widthMm: 20, technique: 'wire-frame', spec },
+        ...{ closure: usualClosure('ear-wire'), motif: 'plain', start: 'left' },
+      })
+      const codes = p.parts.flatMap((part) => partFindings(part, p).map(({ code }) => code))
+      const crowded = codes.filter((code) => ['cross-long', 'cross-close', 'cross-short'].includes(code))
+      expect([bodyMm, crowded]).toEqual([bodyMm, []])
+    }
+  })
+})
 
 describe('any work on wire', () => {
   it('is six techniques behind one door', () => {
@@ -280,6 +296,31 @@ describe('a frame of wire', () => {
         `${x} ${y}`,
       ).toBe(true)
     expect(drawn(one).carriers.every(({ kind }) => kind === 'wire')).toBe(true)
+    // Its wraps go over the frame as often as under it, two turns at each end of each wire.
+    const { layers } = drawn(one)
+    const crosses = rowsOf(first(one)) - 1
+    expect(layers.before).toHaveLength(crosses * 2 * 2)
+    expect(layers.behind).toHaveLength(layers.before.length)
+  })
+  it('calls each line what it is: frame, wire across, stem, row, ring, petal, leaf', () => {
+    const titles = (one: Piece) => [...allRowWords(first(one))].map(rowTitle)
+    const line = many(6, 1)
+    expect(titles(on('wire-frame', [many(40, 1), line, line]))).toEqual(['Frame', 'Wire 1 across', 'Wire 2 across'])
+    expect(titles(on('wound-rows', [[3], line, line]))).toEqual(['Stem', 'Row 1', 'Row 2'])
+    expect(titles(on('wire-flower', [line, line, line, line], { petals: 2, leaves: 1 }))).toEqual([
+      ...['Ring', 'Petal 1', 'Petal 2', 'Leaf 1'],
+    ])
+    expect(titles(on('wire-ladder', [many(1, 1), many(2, 1)]))).toEqual(['Row 1', 'Row 2'])
+    // A bead is found by the same names.
+    expect(placeName(first(on('wire-frame', [many(40, 1), line])), { c: 2, r: 1 })).toBe('wire 1 across, bead 3')
+  })
+  it('is drawn from its loop down as long as it is said to be', () => {
+    for (const technique of ['wire-frame', 'wire-ladder', 'wound-rows']) {
+      const one = begun(technique, 'earrings', 40, 'ear-wire')
+      const { hungAt, lengthMm } = drawn(one)
+      const { least, most } = techniqueOf(first(one)).extent(workOf(first(one))).lengthMm
+      expect(lengthMm - hungAt!.y, technique).toBeCloseTo((least + most) / 2, 1)
+    }
   })
   it('says what does not fit, and how to mend it', () => {
     const frame = (lines: readonly (readonly number[])[], plan = {}, more: Settings = {}) =>
@@ -291,7 +332,7 @@ describe('a frame of wire', () => {
     expect(says(frame([many(ring - 1, 1)]))).toContain('put a bead at the bottom: nothing can hang on the axis')
     const cross = (gap: number, filling = 'straight', left: number | null = null) => ({ gap, left, filling })
     expect(says(frame([many(ring, 1), many(30, 2)], { crosses: [cross(10)] }))).toMatch(
-      /Row 1 is [\d.]+ mm too long: it would bow by/,
+      /What wire 1 carries is [\d.]+ mm too long: it would bow by/,
     )
     expect(says(frame([many(ring, 1), many(3, 2)], { crosses: [cross(10)] }))).toMatch(
       /On wire 1 [\d.]+ mm of wire would show on each side: add \d+ beads a side/,

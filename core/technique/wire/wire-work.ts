@@ -127,16 +127,13 @@ export const differs = (from: Settings | undefined, to: Settings, keys: readonly
 /** A length in words, to a tenth: “24.3 mm”. */
 export const inMm = (value: number): string => `${tenths(value)} mm`
 
-/** Eyes, ends and ears, for all work on wire (usual cautions). */
+/** Eyes and ends, for all work on wire (usual cautions). */
 export const WIRE_CAUTIONS = [
   'Wear eye protection and hold both ends when you cut: pieces of wire fly. A long wire springs: keep it under your ' +
     'palm.',
   'Tuck every end in between beads or file it smooth: run a finger and a piece of cloth over the work before it is ' +
     'worn.',
 ] as const
-export const EAR_CAUTION =
-  'What goes through an ear should be made for it: many people bear no nickel. Clean it, and follow the advice of ' +
-  'whoever pierced the ear or a doctor if it is sore.'
 
 /** A value that follows from the lengths of lines and their beads’ sizes, kept as long as these stay. */
 export function keptByShape<T>(

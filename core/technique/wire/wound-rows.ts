@@ -13,12 +13,12 @@ import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
 import type { Finding, Settings, Work } from '../technique'
 import type { Guide, Sizing } from '../wire-side'
+import { coil } from './coil'
 import { resizedAbout } from './about'
 import { highOfRow, longOfRow, places } from './filling'
 import {
   differs,
   AS_HOLES_ALLOW,
-  EAR_CAUTION,
   gaugeField,
   gaugeNumber,
   gaugeOrHoles,
@@ -225,23 +225,34 @@ function layoutOf(work: Work, all: Measured) {
   const placed: PlacedBead[] = onStem(stem).map(({ y }, c) => ({
     ...{ key: keyOf(work.columns, c, 0), x: middle, y: top + y, turnDegrees: 90, bead: stem[c]! },
   }))
-  const carriers: Carrier[] = []
-  const bottom = top + longOfRow(stem) + outMm
-  carriers.push({
-    ...{ kind: 'wire', thickMm: stemMm },
-    points: [
-      { x: middle, y: above > 0 ? above - own.pliers / 2 : 0 },
-      { x: middle, y: bottom },
-    ],
-  })
   const loopR = (own.pliers + stemMm) / 2
-  carriers.push({ kind: 'wire', thickMm: stemMm, points: ringPoints(middle, loopR, loopR, 24) })
-  if (own.below !== 'none')
-    carriers.push({
-      kind: 'wire',
-      thickMm: stemMm,
-      points: ringPoints(middle, above + body + sizeOf(all).below, loopR, 24),
+  const loop = (y: number): Carrier => ({
+    ...{ kind: 'wire', thickMm: stemMm },
+    points: ringPoints(middle, y, loopR, 24),
+  })
+  /** Turns of a wrapped loop, from its bead to it. */
+  const neck = (from: number, to: number): Carrier[] => {
+    const long = Math.min(own.wraps * stemMm, Math.abs(to - from))
+    return coil({
+      ...{ from: { x: middle, y: from }, to: { x: middle, y: from + Math.sign(to - from) * long } },
+      ...{ turns: own.wraps, radiusMm: stemMm, thickMm: stemMm },
     })
+  }
+  // From loop to loop; a bent end does not show.
+  const foot = own.below === 'none' ? above + body : lengthMm - loopR
+  const carriers: Carrier[] = [
+    {
+      ...{ kind: 'wire', thickMm: stemMm },
+      points: [
+        { x: middle, y: loopR },
+        { x: middle, y: foot },
+      ],
+    },
+    loop(0),
+    ...(own.above === 'wrapped' ? neck(above, loopR) : []),
+    ...(own.below === 'none' ? [] : [loop(lengthMm)]),
+    ...(own.below === 'wrapped' ? neck(above + body, foot) : []),
+  ]
   rows.forEach(({ sides, lies }, k) => {
     const room = { from: inset, to: Math.max(inset + 0.1, lies.lengthMm - inset) }
     sides.forEach((side, s) => {
@@ -264,23 +275,19 @@ function layoutOf(work: Work, all: Measured) {
   })
   // Turns on the stem, at its head and its foot.
   rows.forEach(({ turns, lies }) => {
-    for (const at of [lies.at(0).y, lies.at(lies.lengthMm).y])
-      for (let t = 0; t < turns; t++) {
-        const y = top + at + (t - (turns - 1) / 2) * wireMm
-        const half = stemMm / 2 + wireMm
-        carriers.push({
-          kind: 'wire',
-          thickMm: wireMm,
-          points: [
-            { x: middle - half, y },
-            { x: middle + half, y },
-          ],
-        })
-      }
+    for (const at of [lies.at(0).y, lies.at(lies.lengthMm).y]) {
+      const half = (turns * wireMm) / 2
+      carriers.push(
+        ...coil({
+          ...{ from: { x: middle, y: top + at - half }, to: { x: middle, y: top + at + half }, turns },
+          ...{ radiusMm: (stemMm + wireMm) / 2, thickMm: wireMm },
+        }),
+      )
+    }
   })
   return {
     ...{ placed, carriers, widthMm, lengthMm },
-    hungAt: { x: middle, y: loopR },
+    hungAt: { x: middle, y: 0 },
     fixtureAt: () => ({ x: middle, y: top }),
   }
 }
@@ -413,6 +420,7 @@ export const woundRowsOnWire = wireWork({
       return rows < 1 ? null : settings.parse({ ...from, rows })
     },
   },
+  lineTitle: (i) => (i === 0 ? 'Stem' : `Row ${i}`),
   words: {
     line: 'line',
     place: 'bead',
@@ -503,7 +511,7 @@ export const woundRowsOnWire = wireWork({
     tools: ['Round-nose pliers', 'Chain-nose pliers', 'Nylon-jaw pliers', 'Flush cutter', 'File', 'Eye protection'],
     needs: [],
     ready: [{ id: 'straighten', text: 'Draw the stem through nylon jaws until it is straight', minutes: 1 }],
-    cautions: [...WIRE_CAUTIONS, EAR_CAUTION],
+    cautions: WIRE_CAUTIONS,
     fasten: {
       title: 'Press in and look',
       says: [

@@ -177,7 +177,7 @@ const PANELS: readonly { readonly id: Panel; readonly label: string; readonly ke
     { id: 'slots', label: 'Colours', key: '', says: 'What plays a part: sizes, and colours in sequence' },
     { id: 'strands', label: 'Strands', key: '', says: 'Strands as lists, and the rule that makes them' },
     { id: 'recipe', label: 'Steps', key: '', says: 'The recipe, step by step: change it on the drawing' },
-    { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, round the wrist, chart, colour vision' },
+    { id: 'views', label: 'Views', key: 'Y', says: 'Wrong side, as it is worn, chart, colour vision' },
   ]
 const answers = ref<HTMLElement>()
 /** The recipe as it is worked on. */
@@ -542,7 +542,7 @@ const underHand = computed(() => {
         @steps="fromPanel"
         @close="mat.panel = null"
       />
-      <ViewsPanel v-else-if="mat.panel === 'views'" :part="part" />
+      <ViewsPanel v-else-if="mat.panel === 'views'" :part="part" :kind="piece.fit.kind" />
       <h3 class="ask">{{ feelQuestion(piece.fit.kind) }}</h3>
       <FitAnswer :piece="piece" />
       <div class="figures">

@@ -40,7 +40,7 @@ import { requireNeedle, requireThread } from '#core/thread/catalogue'
 import { guidesOf } from '#core/piece/wire'
 import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
-import { asides, asWords, joinSays, rowTitle, runText, sheetLines } from '#core/tally/words'
+import { asides, asWords, joinSays, rowNumbered, rowTitle, runText, sheetLines } from '#core/tally/words'
 import { strandListsCsv } from '#core/format/strand-lists-csv'
 import { runPairs } from '#core/grid/runs'
 import { pairWords, secondDiffers } from '#core/piece/pair'
@@ -511,7 +511,8 @@ async function readIn(event: Event) {
         <h2>{{ chart.part.name }}, step by step</h2>
         <div v-for="row in chart.pictured" :key="row.words.index" class="pictured">
           <h3>
-            {{ rowTitle(row.words) }}{{ row.others ? ' and those worked alike' : '' }} · {{ row.words.beads }} beads
+            {{ rowTitle(row.words) }}{{ row.others ? ' and those worked alike' : '' }} · {{ row.words.beads }}
+            {{ row.words.beads === 1 ? 'bead' : 'beads' }}
           </h3>
           <StepStrip :piece="piece" :part="chart.part" :steps="row.steps" />
         </div>
@@ -549,17 +550,17 @@ async function readIn(event: Event) {
             <template v-if="line.kind === 'row'"
               ><i v-if="marks.get(chart.part.id)?.has(line.words.index)" class="look"
                 >◆<b class="hidden"> Wants a look: </b></i
-              ><b>{{ rowTitle(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b
+              ><b>{{ line.words.title ?? rowNumbered(line.words).replace(/^\D+/, '') }} {{ line.words.direction }}</b
               >{{ ' '
               }}<template v-if="line.words.as"
                 >{{ asWords(line.words) }} <span>({{ line.words.beads }})</span></template
               ><template v-else-if="line.words.told"
                 ><template v-for="(step, n) in line.words.told" :key="n"
-                  >{{ n > 0 ? ' · ' : '' }}<i v-if="step.who">{{ step.who }} </i
-                  >{{ step.runs.length ? step.runs.map((r) => runText(r, letters)).join(' ') : step.says
+                  >{{ n > 0 ? ' · ' : '' }}<i v-if="step.who">{{ step.who }}</i
+                  >{{ step.who ? ' ' : ''
+                  }}{{ step.runs.length ? step.runs.map((r) => runText(r, letters)).join(' ') : step.says
                   }}<i v-if="step.note">, {{ step.note }}</i></template
-                >
-                <span>({{ line.words.beads }})</span></template
+                >{{ ' ' }}<span>({{ line.words.beads }})</span></template
               ><template v-else
                 >{{ line.words.runs.map((r) => runText(r, letters)).join(' ') }} <span>({{ line.words.beads }})</span
                 ><i v-for="text in asides(line.words)" :key="text"> · {{ text }}</i></template

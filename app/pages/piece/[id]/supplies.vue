@@ -18,7 +18,8 @@ import { NEEDLES, requireThread, THREADS } from '#core/thread/catalogue'
 import { costOf, weightOf } from '#core/supply/cost'
 import { linksNeeded } from '#core/supply/links'
 import { settingSteps } from '#core/piece/recast'
-import { cutList, holeChecks, lengthsOf, pathOf, type Help } from '#core/supply/thread'
+import { holesOf } from '#core/supply/holes'
+import { cutList, lengthsOf, pathOf, type Help } from '#core/supply/thread'
 import { EAR_WIRE_GAUGES } from '#core/supply/wire'
 import { closureName } from '#core/wear/closure'
 import { showNumber } from '#core/units/length'
@@ -82,13 +83,7 @@ const cuts = computed(() => cutList(reckoned.value))
 const rings = computed(() => linksNeeded(piece.value).filter((l) => l.kind === 'ring'))
 const wires = computed(() => wireList(reckoned.value, made.value))
 const lengths = computed(() => lengthsOf(reckoned.value, made.value))
-const checks = computed(() =>
-  piece.value.parts
-    .flatMap((part) => holeChecks(piece.value, part))
-    .filter(
-      (c, k, all) => all.findIndex((o) => o.spec === c.spec && o.where === c.where && o.passes === c.passes) === k,
-    ),
-)
+const checks = computed(() => holesOf(piece.value).map(({ check }) => check))
 const lettersOf = (spec: string) => buy.value.filter((b) => b.bead.spec === spec).map((b) => b.bead.letter)
 const worst = computed(() =>
   checks.value.some((c) => c.verdict === 'no')

@@ -152,7 +152,8 @@ function choose(part: string) {
         </p>
         <h3 class="by-size">By size</h3>
         <p v-for="s in sizes" :key="s.spec">
-          {{ requireSpec(s.spec).name }}: <b>{{ showNumber(s.count) }}</b> beads, {{ showNumber(s.grams, 1) }} g
+          {{ requireSpec(s.spec).name }}: <b>{{ showNumber(s.count) }}</b> {{ s.count === 1 ? 'bead' : 'beads' }},
+          {{ showNumber(s.grams, 1) }} g
         </p>
       </div>
       <p class="out">
