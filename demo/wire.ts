@@ -208,6 +208,20 @@ export const WIRE_PIECES: readonly Piece[] = [
     ],
     then: [fill],
   }),
+  wired({
+    name: 'Ferry crescent',
+    notes: 'An oval left open at its top: a loop on each end, a short chain from loop to loop, a curve across it.',
+    wearer: 'Ines',
+    ...{ kind: 'pendant', bodyMm: 36, closure: 'bail', technique: 'wire-frame', spec: 'round-8' },
+    settings: { shape: 'oval', wide: 32, long: 40, open: 40, crosses: 1, filling: 'hugged' },
+    tray: [
+      ['River', '#2f5d62', 'matte'],
+      ['Reed', '#b7a25a', 'lustre', 'round-11'],
+      ['Amber', '#c0702a', 'transparent', 'ball-4-mm'],
+      ['Foam', '#d6dfd8', 'lustre', 'round-8'],
+    ],
+    colour: (r, c, count) => (r === 0 ? (inward(c, count) % 3 === 2 ? 4 : 1) : null),
+  }),
   tiles('Millrace ring', 'Ten half tiles, two 8/0 on each wire between: a middle finger.', 'Oda', 56, [
     'Foam',
     '#c8d6cf',

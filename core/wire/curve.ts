@@ -32,7 +32,8 @@ export interface OnCurve extends Spot {
   readonly bend: number
 }
 
-export interface MeasuredCurve extends Curve {
+export interface MeasuredCurve {
+  readonly closed: boolean
   readonly lengthMm: number
   /** A place so far along, mm; beyond an end of an open curve the end itself, round a closed one on and on. */
   at(s: number): OnCurve
@@ -40,7 +41,7 @@ export interface MeasuredCurve extends Curve {
   bendAt(s: number): number
   /** Places at so many even steps from its beginning to its end, both with them; found once. */
   along(steps: number): readonly OnCurve[]
-  /** Where the way turns of a sudden: how far along, mm, and by how much, radians. Inside a closed curve only. */
+  /** Where the way turns of a sudden: how far along, mm, and by how much, radians. */
   readonly kinks: readonly { readonly at: number; readonly tau: number }[]
 }
 
@@ -137,25 +138,47 @@ export function measured(curve: Curve): MeasuredCurve {
     const [seg, t] = [segments[k]!, parameterOn(k, along)]
     return { ...pointOf(seg, t), turnDegrees: (headingOf(seg, t) * 180) / Math.PI, bend: bendOf(seg, t) }
   }
-  const walked = new Map<number, readonly OnCurve[]>()
+  const bendAt = (s: number): number => {
+    const along = alongOf(s)
+    const k = segmentAt(along)
+    const seg = segments[k]!
+    return seg.do === 'line' ? 0 : bendOf(seg, parameterOn(k, along))
+  }
+  return { ...walked({ closed, lengthMm, at, bendAt }), kinks: kinks.sort((x, y) => x.at - y.at) }
+}
+
+type Ways = Pick<MeasuredCurve, 'closed' | 'lengthMm' | 'at' | 'bendAt'>
+
+/** A curve that is walked once for each number of steps. */
+function walked(curve: Ways): Ways & Pick<MeasuredCurve, 'along'> {
+  const known = new Map<number, readonly OnCurve[]>()
   return {
     ...curve,
-    lengthMm,
-    kinks: kinks.sort((x, y) => x.at - y.at),
-    at,
-    bendAt(s) {
-      const along = alongOf(s)
-      const k = segmentAt(along)
-      const seg = segments[k]!
-      return seg.do === 'line' ? 0 : bendOf(seg, parameterOn(k, along))
-    },
     along(steps) {
-      const known = walked.get(steps)
-      if (known) return known
-      // The very end of a closed curve is its beginning: it is told from just before.
-      const found = Array.from({ length: steps + 1 }, (_, k) => at((lengthMm * Math.min(k, steps - 1e-6)) / steps))
-      walked.set(steps, found)
+      let found = known.get(steps)
+      if (!found) {
+        // The very end of a closed curve is its beginning: it is told from just before.
+        found = Array.from({ length: steps + 1 }, (_, k) =>
+          curve.at((curve.lengthMm * Math.min(k, steps - 1e-6)) / steps),
+        )
+        known.set(steps, found)
+      }
       return found
     },
+  }
+}
+
+/**
+ * A closed curve that is left open at its beginning, `openMm` of its way: half of that on both sides. Not more than
+ * half of the way round.
+ */
+export function opened(curve: MeasuredCurve, openMm: number): MeasuredCurve {
+  const half = Math.min(openMm, curve.lengthMm / 2) / 2
+  if (!(half > 0)) return curve
+  const lengthMm = curve.lengthMm - 2 * half
+  const on = (s: number): number => half + Math.min(lengthMm, Math.max(0, s))
+  return {
+    ...walked({ closed: false, lengthMm, at: (s) => curve.at(on(s)), bendAt: (s) => curve.bendAt(on(s)) }),
+    kinks: curve.kinks.map(({ at, tau }) => ({ at: at - half, tau })).filter(({ at }) => at > 0 && at < lengthMm),
   }
 }

@@ -139,14 +139,14 @@ export function placesOnFrame(
 const PERIMETER = { least: 20, most: 600 } as const
 
 /**
- * The smallest frame of a form that so many beads find room on, `freeMm` left free among them: wire for so many beads,
- * the other way round.
+ * Wire of the smallest frame of a form that so many beads find room on, `freeMm` left free among them: the other way
+ * round, for so many beads. Of a frame with so much wire the form tells the curve.
  */
-export function frameForBeads(
+export function wireForBeads(
   ofLength: (lengthMm: number) => MeasuredCurve,
   beads: readonly BeadSpec[],
   freeMm: number,
-): MeasuredCurve {
+): number {
   let low = Math.max(PERIMETER.least, beads.reduce((sum, { l }) => sum + l, 0) + freeMm)
   let high = Math.max(low, Math.min(PERIMETER.most, 2 * low))
   const fits = (mm: number): boolean => {
@@ -162,13 +162,13 @@ export function frameForBeads(
     }, 0)
     return left >= freeMm - 1e-9
   }
-  if (fits(low)) return ofLength(low)
+  if (fits(low)) return low
   for (let turn = 0; turn < 24; turn++) {
     const middle = (low + high) / 2
     if (fits(middle)) high = middle
     else low = middle
   }
-  return ofLength(high)
+  return high
 }
 
 interface LaidOn {

@@ -126,8 +126,8 @@ const scaled = ({ segments, closed }: Curve, by: number): Curve => ({
 
 /** The frame of a form whose wire is so long, mm, loops and ends left out: equal forms scale with their length. */
 export function frameOfLength(form: FrameForm, lengthMm: number): MeasuredCurve {
-  const one = measured(drawn(form))
-  return measured(scaled(one, lengthMm / one.lengthMm))
+  const one = drawn(form)
+  return measured(scaled(one, lengthMm / measured(one).lengthMm))
 }
 
 /** The frame of a form that is so wide from side to side, mm, between the middles of its wire. */

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { requireSpec, type BeadSpec } from '../bead/spec'
 import { wireDiameterMm } from '../units/wire-gauge'
-import { measured, type Curve } from './curve'
+import { measured, opened, type Curve } from './curve'
 import { beadsOnFrame, fellowGap, frameWireMm, placesOnFrame, wrapsMm } from './frame'
 import { kinkOffMm, sectionOf, supportMm, tightestBendMm, wedge, wireTakenMm } from './section'
 import { boxOf, drop, FRAME_SHAPES, frameOfLength, frameOfWidth, heart, polygon, type FrameForm } from './shape'
@@ -230,6 +230,43 @@ describe('frames', () => {
       }),
       { numRuns: 40 },
     )
+  })
+  it('left open at their beginning are the same curve without it, alike on both sides (property)', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...FORMS),
+        fc.double({ min: 40, max: 300, noNaN: true }),
+        fc.double({ min: 0.01, max: 0.5, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (one, mm, share, at) => {
+          const [whole, open] = [frameOfLength(one, mm), share * mm]
+          const curve = opened(whole, open)
+          expect(curve.closed).toBe(false)
+          expect(curve.lengthMm).toBeCloseTo(mm - open, 6)
+          const s = at * curve.lengthMm
+          const same = whole.at(s + open / 2)
+          expect(Math.hypot(curve.at(s).x - same.x, curve.at(s).y - same.y)).toBeLessThan(1e-9)
+          expect(curve.bendAt(s)).toBe(curve.at(s).bend)
+          expect(curve.at(s).turnDegrees).toBeCloseTo(same.turnDegrees, 6)
+          const [left, right] = [curve.at(s), curve.at(curve.lengthMm - s)]
+          expect(left.x).toBeCloseTo(-right.x, 3)
+          expect(left.y).toBeCloseTo(right.y, 3)
+          // Beyond its ends it is at its ends, and a kink where it is open is none.
+          expect(curve.at(-1)).toEqual(curve.at(0))
+          expect(curve.at(mm)).toEqual(curve.at(curve.lengthMm))
+          expect(curve.along(90).at(-1)!.x).toBeCloseTo(-curve.along(90)[0]!.x, 3)
+          expect(curve.kinks).toHaveLength(one.shape === 'heart' ? 1 : 0)
+          for (const { at: kink } of curve.kinks) expect(kink).toBeCloseTo(curve.lengthMm / 2, 3)
+        },
+      ),
+      { numRuns: 60 },
+    )
+    const round = frameOfLength(form(), 100)
+    expect(opened(round, 0)).toBe(round)
+    // Half of the way round is left at least: ends as far apart as the round is wide.
+    const half = opened(round, 80)
+    expect(half.lengthMm).toBeCloseTo(50, 6)
+    expect(half.at(0).x - half.at(50).x).toBeCloseTo(100 / Math.PI, 3)
   })
   it('bend by the radius of their arcs, against three points of the curve', () => {
     for (const one of FORMS) {

@@ -2,6 +2,7 @@ import { requireSpec } from '../../bead/spec'
 import type { Row } from '../../recipe/rows'
 import { plainNumber } from '../../units/length'
 import { placesOnFrame } from '../../wire/frame'
+import { boxOf } from '../../wire/shape'
 import type { Settings, Work } from '../technique'
 import type { Cross, CrossSide, CrossView, Sizing } from '../wire-side'
 import { resizedAbout } from './about'
@@ -11,6 +12,7 @@ import {
   beadsFor,
   crossesOf,
   frameCurve,
+  outline,
   framePlanSchema,
   frameSettings,
   frameSize,
@@ -53,7 +55,10 @@ function fullFrame(
 const MOST_ON_FRAME = 400
 
 /** Settings that decide how many beads a frame and what crosses it have room for. */
-const ROOM = ['shape', 'by', 'wide', 'long', 'upper', 'corners', 'rounded', 'even', 'room', 'cross', 'turns'] as const
+const ROOM = [
+  ...(['shape', 'by', 'wide', 'long', 'upper', 'corners', 'rounded', 'open', 'source'] as const),
+  ...(['even', 'room', 'cross', 'turns'] as const),
+]
 
 export function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
   if (!differs(from, work.settings, ROOM)) return lines.map((line) => [...line])
@@ -113,17 +118,19 @@ function straightFull(line: readonly number[], row: Row, roomMm: (row: Row) => n
   return numbers
 }
 
-/** The same frame so much larger or smaller that it hangs to a length. */
+/** The same frame so much larger or smaller, and so much more open, that it hangs to a length. */
 export function sizedTo(lengthMm: number, work: Work): Sizing[] {
-  const { own, curve, beads } = measure(work)
+  const { own, curve, beads, freeMm } = measure(work)
   const now = frameSize(own, curve, beads)
   const bare = topLoop(own).upMm + now.thick / 2
   const tall = now.box.bottom - now.box.top
   const share = (lengthMm - bare) / tall
   if (!(share > 0)) return []
   const round = (value: number) => Math.round(value * 10) / 10
-  const [wide, long] = [now.box.right - now.box.left, tall].map((one) => round(one * share)) as [number, number]
-  const settings = frameSettings.safeParse({ ...work.settings, by: 'size', wide, long })
+  const whole = boxOf(outline(own, beads, freeMm))
+  const measures = [whole.right - whole.left, whole.bottom - whole.top, own.open]
+  const [wide, long, open] = measures.map((one) => round(one * share)) as [number, number, number]
+  const settings = frameSettings.safeParse({ ...work.settings, by: 'size', wide, long, open })
   return settings.success
     ? [{ settings: settings.data, says: `a frame ${plainNumber(wide)} × ${plainNumber(long)} mm` }]
     : []

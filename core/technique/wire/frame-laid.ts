@@ -10,7 +10,17 @@ import type { Work } from '../technique'
 import type { Cross } from '../wire-side'
 import { fillingOf } from './fillings'
 import type { FilledSpan } from './filling'
-import { crossesOf, frameCurve, frameSize, freeMmOf, gauged, readFrame, topLoop, type OwnFrame } from './frame-own'
+import {
+  crossesOf,
+  frameCurve,
+  frameSize,
+  freeMmOf,
+  gauged,
+  loopEnds,
+  readFrame,
+  topLoop,
+  type OwnFrame,
+} from './frame-own'
 import { coil } from './coil'
 import { keptByShape, ringPoints } from './wire-work'
 
@@ -153,20 +163,23 @@ export function layCross(bent: Bent, cross: Cross, row: Row): LaidCross {
   return { ...cross, row, filled: filling.lay(row, freeMm), freeMm, from, to }
 }
 
-/** Points of the frame’s wire, and of its loop. */
+/** Points of the frame’s wire, and of its loops, which stand upright on its ends. */
 export function frameLines({ own, curve }: Measured): Carrier[] {
   const thickMm = wireDiameterMm(own.gauge)
   const steps = 160
   const wire: Carrier = {
     kind: 'wire',
     thickMm,
-    points: Array.from({ length: steps + 1 }, (_, k) =>
-      curve.at((curve.lengthMm * Math.min(k, steps - 1e-9)) / steps),
-    ),
+    points: curve.along(steps),
   }
   const { upMm } = topLoop(own)
-  const top = curve.at(0)
-  return upMm > 0 ? [wire, { kind: 'wire', thickMm, points: ringPoints(top.x, top.y - upMm, upMm, 24) }] : [wire]
+  return [
+    wire,
+    ...loopEnds(own, curve).map(({ x, y }): Carrier => ({
+      ...{ kind: 'wire', thickMm },
+      points: ringPoints(x, y - upMm, upMm, 24),
+    })),
+  ]
 }
 
 /** A point of a filling where it lies in the frame. */

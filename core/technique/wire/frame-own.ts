@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { loopWireMm } from '../../hang/pin'
 import { boxOf, frameOfLength, frameOfWidth, FRAME_SHAPES, type FrameForm } from '../../wire/shape'
-import type { MeasuredCurve } from '../../wire/curve'
+import { opened, type MeasuredCurve, type Spot } from '../../wire/curve'
 import { thickestThrough } from '../../wire/shared-hole'
-import { beadsOnFrame, frameForBeads, wrapsMm } from '../../wire/frame'
+import { beadsOnFrame, wireForBeads, wrapsMm } from '../../wire/frame'
 import { wireDiameterMm } from '../../units/wire-gauge'
 import type { Row } from '../../recipe/rows'
 import type { Plan, Settings } from '../technique'
@@ -22,6 +22,7 @@ export const frameSettings = z.strictObject({
   upper: z.number().min(0.2).max(0.8).default(0.36).describe('Of an egg, how far down it is widest, as a share'),
   corners: z.int().min(3).max(10).default(4),
   rounded: z.number().min(0.05).max(0.45).default(0.15).describe('Corners of a polygon, as a share of a side'),
+  open: z.number().min(0).max(120).default(0).describe('Left open at its top, mm of its wire; 0 where its ends meet'),
   source: z.enum(['bent', 'bought']).default('bent').describe('Bent from wire, or a bought hoop'),
   gauge: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Wire of the frame, by its gauge number'),
   hardness: z.enum(HARDNESS).default('half'),
@@ -123,11 +124,21 @@ export function freeMmOf(own: OwnFrame, beads: Row, crosses: readonly Pick<Cross
   return Math.max(own.room * (beads[0]?.l ?? 0), wrapsMm(wires, own.turns, wireDiameterMm(own.cross)))
 }
 
-/** The curve of a frame: by its size, or so that its beads find room. */
-export function frameCurve(own: OwnFrame, beads: Row, freeMm: number): MeasuredCurve {
+/** What a frame is left open by, mm: a hoop that is bought is closed. */
+export const openMmOf = ({ open, source }: OwnFrame): number => (source === 'bought' ? 0 : open)
+
+/** The outline of a frame, as if it were closed: by its size, or so that its beads find room. */
+export function outline(own: OwnFrame, beads: Row, freeMm: number): MeasuredCurve {
   if (own.by === 'size' || beads.length === 0) return frameOfWidth(formOf(own), own.wide)
-  return frameForBeads((mm) => frameOfLength(formOf(own), mm), beads, freeMm)
+  const openMm = openMmOf(own)
+  // Not more than half of the way round is left open.
+  const of = (wireMm: number) => frameOfLength(formOf(own), Math.min(wireMm + openMm, 2 * wireMm))
+  return of(wireForBeads((mm) => opened(of(mm), openMm), beads, freeMm))
 }
+
+/** The curve of a frame’s wire: its outline, less what is left open at its top. */
+export const frameCurve = (own: OwnFrame, beads: Row, freeMm: number): MeasuredCurve =>
+  opened(outline(own, beads, freeMm), openMmOf(own))
 
 /** How many beads of a cycle a frame takes. */
 export const beadsFor = (own: OwnFrame, curve: MeasuredCurve, cycle: Row, freeMm: number): number =>
@@ -147,6 +158,12 @@ export const topLoop = (own: OwnFrame): { readonly wireMm: number; readonly upMm
   own.loops > 0 || own.source === 'bought'
     ? { wireMm: loopWireMm(own.pliers), upMm: (own.pliers + wireDiameterMm(own.gauge)) / 2 }
     : { wireMm: 0, upMm: 0 }
+
+/** Ends of a frame that carry a loop: both where it is open, one place where they meet. */
+export function loopEnds(own: OwnFrame, curve: MeasuredCurve): readonly Spot[] {
+  if (topLoop(own).upMm === 0) return []
+  return curve.closed ? [curve.at(0)] : [curve.at(0), curve.at(curve.lengthMm)].slice(0, own.loops)
+}
 
 /** How long a frame is as it hangs, from the middle of its loop to its lowest bead; and how wide. */
 export function frameSize(own: OwnFrame, curve: MeasuredCurve, beads: Row) {

@@ -8,7 +8,7 @@ import { tenths } from '../carrier/line'
 import type { Point } from '../lattice'
 import type { Finding, Work } from '../technique'
 import type { Guide } from '../wire-side'
-import { beadsFor, frameSize, topLoop } from './frame-own'
+import { beadsFor, frameSize, openMmOf, topLoop } from './frame-own'
 import { markedWire, ringPoints, inMm } from './wire-work'
 import {
   type LaidCross,
@@ -73,6 +73,7 @@ export function findings(all: Measured): Finding[] {
           `${beads.length + 1} leave a gap there.`,
       )
   }
+  openFindings(all).forEach(({ code, weight, says }) => add(code, weight, says))
   crosses.forEach((cross, k) =>
     findingsOfCross(all, cross, k + 1).forEach(({ code, weight, says }) => add(code, weight, says)),
   )
@@ -87,6 +88,40 @@ export function findings(all: Measured): Finding[] {
         `${inMm(apartMm)} apart. Move one a gap away.`,
     )
   })
+  return out
+}
+
+/** What of an open frame wants a look. */
+function openFindings({ own, curve }: Measured): Finding[] {
+  const asked = openMmOf(own)
+  if (asked === 0) return []
+  const out: Finding[] = []
+  const [start, end] = [curve.at(0), curve.at(curve.lengthMm)]
+  const roundMm = 2 * curve.lengthMm
+  if (asked > curve.lengthMm + 1e-6)
+    out.push({
+      code: 'open-wide',
+      weight: 'stops',
+      says:
+        `${inMm(asked)} are more than half of the ${inMm(roundMm)} round this frame: half of it is left open. Leave ` +
+        'less open, or bend it larger.',
+    })
+  if (own.loops < 2)
+    out.push({
+      code: 'open-bare',
+      weight: 'stops',
+      says: `Beads slide off an open end: turn a loop on each, where ${own.loops === 0 ? 'none is' : 'one is'} planned.`,
+    })
+  const { upMm } = topLoop(own)
+  const needMm = 2 * upMm + wireDiameterMm(own.gauge)
+  if (own.loops === 2 && Math.hypot(start.x - end.x, start.y - end.y) < needMm - 1e-6)
+    out.push({
+      code: 'open-close',
+      weight: 'looks',
+      says:
+        `The loops lie on each other: their middles want ${inMm(needMm)} between them. Leave more open, turn them on ` +
+        'thinner pliers, or close the frame.',
+    })
   return out
 }
 
@@ -143,7 +178,7 @@ export function wiresOf(all: Measured) {
   const { own, curve, crosses } = all
   const { wireMm } = topLoop(own)
   const [a, c] = [wireDiameterMm(own.gauge), wireDiameterMm(own.cross)]
-  const overlap = own.loops === 0 ? OVERLAP_MM : 0
+  const overlap = own.loops === 0 && curve.closed ? OVERLAP_MM : 0
   const frame =
     own.source === 'bought'
       ? []
@@ -152,7 +187,7 @@ export function wiresOf(all: Measured) {
             ...{ key: 'frame', name: 'Frame', gauge: own.gauge, hardness: own.hardness },
             lengthMm: frameWireMm(curve.lengthMm, { loops: own.loops, loopMm: wireMm, overlapMm: overlap }),
             formula:
-              `once round ${inMm(curve.lengthMm)}` +
+              `${curve.closed ? 'once round' : 'from end to end'} ${inMm(curve.lengthMm)}` +
               (own.loops > 0 ? ` + ${counted(own.loops, 'loop')} × (π × ${plainNumber(own.pliers)} + 2) mm` : '') +
               (overlap > 0 ? ` + ${overlap} mm to overlap` : '') +
               ' + 2 × 10 mm to hold',
@@ -212,7 +247,10 @@ export function guidesOf(all: Measured): Guide[] {
       says: String(gap),
     })),
     says: [
-      'Bend the wire until it lies on the line; the numbers are gaps between beads, counted from the top.',
+      curve.closed
+        ? 'Bend the wire until it lies on the line; the numbers are gaps between beads, counted from the top.'
+        : 'Bend the wire until it lies on the line, both ends apart; the numbers are gaps between beads, counted from ' +
+          'its right end down and from its left end down.',
       own.shape === 'circle' ? `A mandrel of ${tenths(own.wide - wireDiameterMm(own.gauge))} mm bends it.` : '',
     ].filter(Boolean),
   }

@@ -3,7 +3,7 @@ import { wireDiameterMm } from '../../units/wire-gauge'
 import { FRAME_SHAPES } from '../../wire/shape'
 import { BEADS } from '../material'
 import type { Settings } from '../technique'
-import { framePlanSchema, frameSettings, frameSize, readFrame, topLoop } from './frame-own'
+import { framePlanSchema, frameSettings, frameSize, openMmOf, readFrame, topLoop } from './frame-own'
 import { gaugeField, hardnessField, WIRE_CAUTIONS, wireWork, inMm } from './wire-work'
 import { measure, layoutOf } from './frame-laid'
 import { findings, wiresOf, guidesOf } from './frame-said'
@@ -60,9 +60,18 @@ export const frame = wireWork({
         { value: 'bought', label: 'bought' },
       ],
     },
+    {
+      ...{ key: 'open', label: 'Left open', help: 'At its top; 0 where its ends meet.', kind: 'length' as const },
+      counts: (own: Settings) => readFrame(own).source === 'bent',
+    },
     gaugeField('gauge', 'Frame, gauge', 'A larger number is thinner.', [16, 26], true),
     hardnessField,
-    { key: 'loops', label: 'Loops', help: 'Turned on its ends where they meet.', kind: 'number' },
+    {
+      key: 'loops',
+      label: 'Loops',
+      help: 'Turned on its ends: where they meet, or one on each where it is open.',
+      kind: 'number',
+    },
     { key: 'pliers', label: 'Pliers', help: 'Round nose where the loops are turned.', kind: 'length' },
     { key: 'even', label: 'Even count', help: 'Leaves a gap at the bottom, on the axis.', kind: 'flag' },
     { key: 'room', label: 'Room left, in beads', help: 'For wraps; about one.', kind: 'number' },
@@ -134,17 +143,22 @@ export const frame = wireWork({
         { do: 'say', text: 'draw the wraps close, cut both ends and press them flat between the beads' },
       ]
     })
+    const open = openMmOf(own) > 0
+    const first = open && own.loops > 0 ? [{ do: 'say', text: 'turn a loop on one end, upright' } as const] : []
     const close =
       own.source === 'bought'
         ? 'close the hoop'
-        : own.loops > 0
-          ? 'bring the ends together, turn a loop on each, and press the loops onto each other'
-          : 'lay the ends over each other'
+        : open
+          ? 'turn a loop on the other end, upright and facing the same way'
+          : own.loops > 0
+            ? 'bring the ends together, turn a loop on each, and press the loops onto each other'
+            : 'lay the ends over each other'
     const beads = rows[0]?.length ?? 0
     return laced(
       rows,
       [
         [
+          ...first,
           {
             do: 'pick',
             by: 'frame',
@@ -163,8 +177,8 @@ export const frame = wireWork({
       },
     )
   },
-  // Its eye lies in its plane.
-  eyeAcross: () => false,
+  // Its loops lie in its plane; the ring through both of an open one stands across it.
+  eyeAcross: (own) => openMmOf(readFrame(own)) > 0,
   side: { upright: true, stands: true, full, sizedTo, crosses: crossSide },
   lengthOf(work) {
     if (!work.lineLength) return readFrame(work.settings).long
@@ -190,7 +204,9 @@ export const frame = wireWork({
               says: 'one that opens',
             },
           ]
-        : [],
+        : openMmOf(own) > 0
+          ? [{ name: 'Ring or short chain', count: 1, says: 'through both loops of the open frame, to hang it by' }]
+          : [],
       ready: [
         ...(bought
           ? []

@@ -386,6 +386,98 @@ describe('a frame of wire', () => {
     expect(seen('side')).not.toMatch(/edge/)
     expect(seen('front')).toMatch(/edge/)
   })
+  describe('left open at its top', () => {
+    const open = (openMm: number, more: Settings = {}, count = 30) =>
+      on('wire-frame', [many(count, 1)], { shape: 'circle', wide: 30, gauge: '20', open: openMm, ...more })
+    it('is cut from end to end, with a loop on each', () => {
+      const [cut] = cuts(open(20))
+      expect(cut!.formula).toContain('from end to end 74.2 mm + 2 loops')
+      expect(cut!.totalMm - cut!.spareMm).toBeCloseTo(30 * Math.PI - 20 + 2 * (1.75 * Math.PI + 2) + 20, 1)
+      // One ring stands on each end, as far aside as the chord between the ends: 2 · 15 sin (10 / 15).
+      const rings = drawn(open(20)).carriers.slice(1)
+      const middles = rings.map(({ points }) => points.reduce((sum, { x }) => sum + x, 0) / points.length)
+      expect(middles).toHaveLength(2)
+      expect(middles[0]! - middles[1]!).toBeCloseTo(30 * Math.sin(10 / 15), 1)
+      expect(says(open(20))).not.toMatch(/loop|open/)
+      expect(drawn(open(0)).carriers).toHaveLength(2)
+    })
+    it('takes fewer beads the more it is left open, alike on both sides (property)', () => {
+      fc.assert(
+        fc.property(
+          fc.constantFrom('circle', 'oval', 'drop', 'egg', 'heart', 'polygon'),
+          fc.integer({ min: 0, max: 25 }),
+          // Where a point or a cleft is left out, the room that it kept free is gained.
+          fc.integer({ min: 10, max: 18 }),
+          (shape, openMm, more) => {
+            const full = (mm: number) => {
+              const one = open(mm, { shape, long: 40 }, 1)
+              return done(one, fillSteps(one, first(one)))
+            }
+            const [one, other] = [full(openMm), full(openMm + more)]
+            expect(counts(other)[0]).toBeLessThan(counts(one)[0]!)
+            const { xs, widthMm } = drawn(other)
+            const sum = xs.reduce((a, b) => a + b, 0)
+            expect(sum / xs.length).toBeCloseTo(widthMm / 2, 1)
+          },
+        ),
+        { numRuns: 25 },
+      )
+    })
+    it('is as large as its beads ask for, too', () => {
+      const wire = (count: number, openMm: number) => {
+        const [cut] = cuts(open(openMm, { by: 'beads', room: 0 }, count))
+        return cut!.totalMm - cut!.spareMm
+      }
+      expect(wire(31, 12)).toBeGreaterThan(wire(30, 12))
+      // Beads bend less round a larger outline: they take a little less wire, and never less than their own length.
+      expect(wire(30, 12)).toBeLessThan(wire(30, 0))
+      expect(wire(30, 12)).toBeGreaterThan(30 * requireSpec('round-8').l + 2 * (1.75 * Math.PI + 2) + 20)
+      // Where more than its wire is asked for, half of the outline stays: 30 beads on a half circle.
+      expect(drawn(open(100, { by: 'beads', room: 0 }, 30)).widthMm).toBeGreaterThan(30 * 2.1 * (2 / Math.PI))
+    })
+    it('is told with its loops: the first before its beads, the other behind them, and a ring to hang it by', () => {
+      const told = (one: Piece) =>
+        techniqueOf(first(one))
+          .order.row(0, workOf(first(one)))
+          .told!.map(({ says: text, note }) => `${text} ${note}`)
+      const steps = told(open(20))
+      expect(steps[0]).toContain('turn a loop on one end')
+      expect(steps.at(-1)).toContain('turn a loop on the other end')
+      expect(told(open(0)).join(' ')).toContain('press the loops onto each other')
+      expect(needsFor(open(20))).toContainEqual(expect.objectContaining({ name: 'Ring or short chain', count: 1 }))
+      expect(needsFor(open(0))).toEqual([])
+    })
+    it('says where its beads slide off, its loops meet, or too little of it is left', () => {
+      expect(says(open(20, { loops: 0 }))).toContain('Beads slide off an open end: turn a loop on each, where none is')
+      expect(says(open(20, { loops: 1 }))).toContain('where one is planned')
+      // Two rings of 1.75 mm inside, of wire of 0.81, side by side: 3.4 mm from middle to middle.
+      expect(says(open(3.3))).toContain('The loops lie on each other: their middles want 3.4 mm between them.')
+      expect(says(open(3.5))).not.toContain('The loops lie on each other')
+      expect(says(open(50))).toContain('50 mm are more than half of the 94.2 mm round this frame')
+      expect(says(open(47))).not.toContain('more than half')
+    })
+    it('hangs to a length that is wanted, larger and opened as much more', () => {
+      const one = open(20, { shape: 'oval', wide: 24, long: 34 })
+      const wanted = { ...one, fit: { ...one.fit, kind: 'pendant' as const, bodyMm: 45 } }
+      const [sizing] = techniqueOf(first(one)).wire!.sizedTo!(45, workOf(first(wanted)))
+      const larger = on('wire-frame', [many(30, 1)], sizing!.settings)
+      expect(drawn(larger).lengthMm - drawn(larger).hungAt!.y).toBeCloseTo(45, 0)
+      expect(sizing!.settings.open).toBeGreaterThan(20)
+    })
+    it('faces the front behind a loop that is seen from the front: the ring through both loops turns it', () => {
+      const seen = (openMm: number, loop: 'front' | 'side') => {
+        const one = begun('wire-frame', 'earrings', 50, 'ear-wire', { open: openMm })
+        return says({ ...one, fit: { ...one.fit, closure: { ...one.fit.closure, loop } } })
+      }
+      expect(seen(12, 'front')).not.toMatch(/edge/)
+      expect(seen(12, 'side')).toMatch(/edge/)
+    })
+    it('is closed where it is bought', () => {
+      const [one, other] = [20, 0].map((mm) => drawn(open(mm, { source: 'bought' })))
+      expect(one!.xs).toEqual(other!.xs)
+      expect(one!.carriers).toEqual(other!.carriers)
+    })
+  })
   it('takes no wire of its own where it is bought', () => {
     const one = on('wire-frame', [many(30, 1)], { shape: 'circle', wide: 25, source: 'bought' })
     expect(cuts(one)).toEqual([])
