@@ -3,10 +3,10 @@ import { hungBelow } from '../core/begin/part'
 import type { TrayBead } from '../core/bead/bead'
 import { choiceSteps } from '../core/fit/choices'
 import { choicesFor } from '../core/fit/hang-choices'
-import { lineAt, raggedFrom } from '../core/grid/lines'
+import { lineAt, linesOf, raggedFrom } from '../core/grid/lines'
 import { hung } from '../core/piece/held'
 import type { Part, Piece } from '../core/piece/piece'
-import { fullLines } from '../core/piece/recast'
+import { fullLines, linesSteps, settingSteps } from '../core/piece/recast'
 import { costSchema, fitSchema, supplySchema } from '../core/piece/schema'
 import { sized } from '../core/piece/sizes'
 import { applySteps, type Step } from '../core/piece/step'
@@ -86,6 +86,17 @@ const cross =
   (k: number, change: Parameters<typeof changeCrossSteps>[3]) =>
   (piece: Piece): Step[] =>
     changeCrossSteps(piece, first(piece), k, change)
+const set =
+  (settings: Settings) =>
+  (piece: Piece): Step[] =>
+    settingSteps(piece, first(piece), { ...first(piece).settings, ...settings }, 1)
+/** What stands on the stem that rows are wound round. */
+const standing =
+  (stem: readonly number[]) =>
+  (piece: Piece): Step[] => {
+    const [, ...rows] = linesOf(first(piece).repeat).map((line) => [...line])
+    return linesSteps(piece, first(piece), { start: [], repeat: [stem, ...rows], end: [], times: 1 })
+  }
 /** From either end of a line. */
 const inward = (c: number, count: number): number => Math.min(c, count - 1 - c)
 
@@ -196,6 +207,22 @@ export const WIRE_PIECES: readonly Piece[] = [
     colour: (r, c, count) => (r === 0 ? (inward(c, count) % 4 === 3 ? 4 : 1) : null),
   }),
   front(),
+  wired({
+    name: 'Alder leaves',
+    notes: 'Leaves wound round a rib of small beads, pointed at both ends; the outer row is the darker.',
+    wearer: 'Mila',
+    ...{ kind: 'earrings', bodyMm: 36, closure: 'ear-wire', technique: 'wound-rows', spec: 'round-11' },
+    settings: { pointed: 'both', tip: 40 },
+    tray: [
+      ['Sap', '#7f9b4e', 'transparent'],
+      ['Rib', '#d8c98a', 'lustre', 'round-8'],
+      ['Dew', '#dfe7dd', 'transparent', 'ball-3-mm'],
+      ['Alder', '#3e5a3c', 'matte', 'round-11'],
+    ],
+    // A rib of six: a round bead at its foot, seeds up to its head.
+    then: [standing([2, 2, 2, 2, 2, 3]), set({ rows: 2 }), fill],
+    colour: (r) => (r === 2 ? 4 : null),
+  }),
   wired({
     name: 'Kite pair',
     notes: 'Diamonds of two sizes on one wire each; small beads at the edges, large ones within.',

@@ -110,7 +110,7 @@ function openFindings({ own, curve }: Measured): Finding[] {
     out.push({
       code: 'open-bare',
       weight: 'stops',
-      says: `Beads slide off an open end: turn a loop on each, where ${own.loops === 0 ? 'none is' : 'one is'} planned.`,
+      says: `Beads slide off an open end: turn a loop on each, where ${own.loops === 0 ? 'none' : 'one'} is planned.`,
     })
   const { upMm } = topLoop(own)
   const needMm = 2 * upMm + wireDiameterMm(own.gauge)
@@ -119,8 +119,8 @@ function openFindings({ own, curve }: Measured): Finding[] {
       code: 'open-close',
       weight: 'looks',
       says:
-        `The loops lie on each other: their middles want ${inMm(needMm)} between them. Leave more open, turn them on ` +
-        'thinner pliers, or close the frame.',
+        `The loops lie on each other: their middles want ${inMm(needMm)} between them. Leave more open, turn them ` +
+        'on thinner pliers, or close the frame.',
     })
   return out
 }
@@ -249,8 +249,8 @@ export function guidesOf(all: Measured): Guide[] {
     says: [
       curve.closed
         ? 'Bend the wire until it lies on the line; the numbers are gaps between beads, counted from the top.'
-        : 'Bend the wire until it lies on the line, both ends apart; the numbers are gaps between beads, counted from ' +
-          'its right end down and from its left end down.',
+        : 'Bend the wire until it lies on the line, both ends apart; the numbers are gaps between beads, counted ' +
+          'down from either end.',
       own.shape === 'circle' ? `A mandrel of ${tenths(own.wide - wireDiameterMm(own.gauge))} mm bends it.` : '',
     ].filter(Boolean),
   }

@@ -8,6 +8,7 @@ import { choicesFor } from '../../fit/hang-choices'
 import { choiceSteps } from '../../fit/choices'
 import { fitOf } from '../../fit/reckon'
 import { measureRows } from '../../making/measure'
+import { keyOf } from '../../grid/key'
 import { linesOf, raggedFrom } from '../../grid/lines'
 import { centreOf, freeOf } from '../../piece/drawing'
 import { rowsOf, techniqueOf, workOf, type Part, type Piece } from '../../piece/piece'
@@ -533,8 +534,11 @@ describe('rows wound round a centre', () => {
       fc.property(
         fc.array(fc.constantFrom(3, 9, 1), { minLength: 1, maxLength: 3 }),
         fc.array(anyRow, { minLength: 1, maxLength: 4 }),
-        (stem, rows) => {
-          const one = on('wound-rows', [stem, ...rows.map((number) => [number, number])], gauges)
+        fc.constantFrom('none', 'head', 'foot', 'both'),
+        fc.integer({ min: 25, max: 75 }),
+        (stem, rows, pointed, tip) => {
+          const lined = [stem, ...rows.map((number) => [number, number])]
+          const one = on('wound-rows', lined, { ...gauges, pointed, tip })
           const full = done(one, fillSteps(one, first(one)))
           const part = first(full)
           const lines = linesOf(part.repeat)
@@ -546,6 +550,12 @@ describe('rows wound round a centre', () => {
               const [right, left] = [centreOf(part, c, k + 1), centreOf(part, half + c, k + 1)]
               expect(right.x - middle).toBeCloseTo(middle - left.x, 4)
               expect(right.y).toBeCloseTo(left.y, 4)
+              // Nor does it reach over the stem into the other side, hole ends and thickness.
+              const own = requireSpec(TRAY[line[c]! - 1]!.spec)
+              const { turns, indexOf } = drawn(full)
+              const turn = (turns[indexOf(keyOf(part.repeat.columns, c, k + 1))]! * Math.PI) / 180
+              const aside = Math.hypot((own.l / 2) * Math.cos(turn), (own.d / 2) * Math.sin(turn))
+              expect(right.x - middle - aside, `${pointed} ${tip}`).toBeGreaterThan(-0.05)
               // A row stands clear of the beads of the stem by half of itself.
               stem.forEach((number, s) => {
                 const at = centreOf(part, s, 0)
@@ -559,6 +569,31 @@ describe('rows wound round a centre', () => {
       ),
       { numRuns: 40 },
     )
+  })
+  it('come to tips where they are pointed: longer by their sides and by what their points reach', () => {
+    const leaf = (pointed: string) => {
+      const one = on('wound-rows', [[3], [2, 2], [2, 2]], { ...gauges, pointed })
+      return done(one, fillSteps(one, first(one)))
+    }
+    const [round, foot, both] = ['none', 'foot', 'both'].map(leaf)
+    // By hand, a 6 mm ball and two rows of 11/0: each tip reaches R (√2 − 1) farther, less what a row that is too
+    // full lifts the round one by.
+    const tip = (3 + 2 * requireSpec('round-11').d) * (Math.SQRT2 - 1)
+    const more = (one: Piece) => drawn(one).lengthMm - drawn(round!).lengthMm
+    const lift = (one: Piece) => drawn(one).widthMm - drawn(round!).widthMm
+    expect(more(foot!) - lift(foot!)).toBeCloseTo(tip + (lift(foot!) / 2) * (Math.SQRT2 - 1), 0)
+    expect(more(both!) - lift(both!)).toBeCloseTo(2 * tip + lift(both!) * (Math.SQRT2 - 1), 0)
+    expect(counts(both!)[2]).toBeGreaterThan(counts(round!)[2]!)
+    const wire = (one: Piece) => cuts(one).find(({ id }) => id === 'winding')!.totalMm
+    expect(wire(both!)).toBeGreaterThan(wire(foot!))
+    const notes = (one: Piece) =>
+      techniqueOf(first(one))
+        .order.row(1, workOf(first(one)))
+        .told!.map(({ says: text, note }) => `${text} ${note}`)
+        .join('\n')
+    expect(notes(foot!)).toMatch(/at the foot, crossing it at 45°/)
+    expect(notes(foot!)).not.toMatch(/at the head, close together, crossing/)
+    expect(says(both!)).not.toMatch(/stand off|stops/)
   })
   it('are shown row by row: what each takes, has, and its turns', () => {
     const one = on(

@@ -7,7 +7,18 @@ import type { Row } from '../../recipe/rows'
 import { wireDiameterMm } from '../../units/wire-gauge'
 import type { MeasuredCurve } from '../../wire/curve'
 import { placesBetween } from '../../wire/frame'
-import { halfHull, MOST_ROWS, onStem, outOf, woundRows, woundWireMm, type WoundRow } from '../../wire/rows-wound'
+import {
+  halfHull,
+  MOST_ROWS,
+  onStem,
+  outOf,
+  sideGrowth,
+  tipMm,
+  woundRows,
+  woundWireMm,
+  type Tips,
+  type WoundRow,
+} from '../../wire/rows-wound'
 import { tenths } from '../carrier/line'
 import type { Carrier, PlacedBead } from '../drawing'
 import { BEADS } from '../material'
@@ -38,6 +49,7 @@ import {
  * its right side from the head down, then its left side from the head down. docs/wire.md.
  */
 const LOOPS = ['simple', 'wrapped'] as const
+const POINTED = ['none', 'head', 'foot', 'both'] as const
 const settings = z.strictObject({
   rows: z.int().min(0).max(8).default(2).describe('Rows round the stem'),
   stem: gaugeOrHoles.default(AS_HOLES_ALLOW).describe('Stem, by its gauge number'),
@@ -48,6 +60,8 @@ const settings = z.strictObject({
     .enum(['none', ...LOOPS])
     .default('none')
     .describe('Loop at the foot, for what hangs there'),
+  pointed: z.enum(POINTED).default('none').describe('Where rows come to a tip, as those of a leaf do'),
+  tip: z.number().min(25).max(75).default(45).describe('Between the side of a tip and the stem, degrees'),
   pliers: z.number().min(1).max(6).default(2.5).describe('Round-nose pliers where loops are turned, mm'),
   wraps: z.int().min(1).max(8).default(3).describe('Turns of a wrapped loop'),
 })
@@ -73,8 +87,9 @@ interface Measured {
   readonly own: Own
   readonly stem: Row
   readonly rows: readonly LaidRow[]
-  /** How far the rows reach out, mm, on each side, above and below. */
+  /** How far the rows reach out, mm, on each side, above and below; and how much farther where they come to a tip. */
   readonly outMm: number
+  readonly tipsMm: { readonly head: number; readonly foot: number }
 }
 
 const halves = <T>(list: readonly T[]): [T[], T[]] => {
@@ -97,7 +112,16 @@ const gauged = (own: Own, stem: Row, rows: readonly Row[]): Own => ({
   winding: gaugeThrough(own.winding, ROW_GAUGE, rows),
 })
 
-const gaugesOf = (own: Own) => ({ stemMm: wireDiameterMm(own.stem), wireMm: wireDiameterMm(own.winding) })
+/** Tips of the rows, as half angles to the stem, radians. */
+function tipsOf({ pointed, tip }: Own): Tips {
+  const at = (end: 'head' | 'foot') => (pointed === end || pointed === 'both' ? (tip * Math.PI) / 180 : undefined)
+  return { head: at('head'), foot: at('foot') }
+}
+
+const windingOf = (own: Own) => ({
+  ...{ stemMm: wireDiameterMm(own.stem), wireMm: wireDiameterMm(own.winding) },
+  tips: tipsOf(own),
+})
 
 /** The bead that a row is reckoned with: its first; a seed where it has none. */
 const beadOf = (row: Row): Row[number] => row[0] ?? requireSpec('round-11')
@@ -107,24 +131,27 @@ const measure = keptByShape((work: Work, lines: readonly Row[]): Measured => {
   const own = gauged(read(work.settings), stem, rest)
   const circles = stem.length > 0 ? onStem(stem) : [BARE]
   const beads = rest.map(beadOf)
-  const wound = woundRows(circles, beads, gaugesOf(own))
+  const winding = windingOf(own)
+  const { tips } = winding
+  const wound = woundRows(circles, beads, winding)
   const outs = outOf(beads.map(({ d }) => d))
   let lift = 0
   const rows = rest.map((row, k): LaidRow => {
     const sides = halves(row)
     const mine = wound[k]!
-    // What is too long lifts the row by a πth part of it, and all rows outside it.
+    // What is too long lifts the row by a πth part of it (less at a tip), and all rows outside it.
     const over = Math.max(
       0,
       ...sides.map((side) => side.reduce((sum, { l }) => sum + (mine.takenMm * l) / beads[k]!.l, 0) - mine.fillMm),
     )
-    lift += over / Math.PI
+    lift += over / sideGrowth(tips)
     // Ends of holes lie on the wire, so that it runs a little outside the middles of its beads.
     const least = Math.min(...circles.map(({ r }) => r)) + outs[k]! + lift
     const outside = Math.hypot(least, beads[k]!.l / 2) - least
-    return { ...mine, row, sides, lies: halfHull(circles, outs[k]! + lift + outside) }
+    return { ...mine, row, sides, lies: halfHull(circles, outs[k]! + lift + outside, tips) }
   })
-  return { own, stem, rows, outMm: beads.reduce((sum, { d }) => sum + d, 0) + lift }
+  const outMm = beads.reduce((sum, { d }) => sum + d, 0) + lift
+  return { own, stem, rows, outMm, tipsMm: tipMm(circles, outMm, tips) }
 })
 
 const loopUp = (own: Own, kind: Own['above'] | Own['below']): number =>
@@ -136,8 +163,8 @@ const loopWire = (own: Own, kind: Own['above'] | Own['below']): number =>
       ? loopWireMm(own.pliers)
       : wrappedLoopMm(own.pliers, wireDiameterMm(own.stem), own.wraps)
 
-function sizeOf({ own, stem, outMm }: Measured) {
-  const body = longOfRow(stem) + 2 * outMm
+function sizeOf({ own, stem, outMm, tipsMm }: Measured) {
+  const body = longOfRow(stem) + 2 * outMm + tipsMm.head + tipsMm.foot
   const above = loopUp(own, own.above)
   const below = loopUp(own, own.below)
   return {
@@ -150,8 +177,8 @@ function sizeOf({ own, stem, outMm }: Measured) {
 function wiresOf(all: Measured) {
   const { own, rows } = all
   const { body } = sizeOf(all)
-  const winding = woundWireMm(rows, gaugesOf(own))
-  const turns = rows.reduce((sum, row) => sum + 2 * row.turns, 0)
+  const winding = woundWireMm(rows, windingOf(own))
+  const turns = rows.reduce((sum, row) => sum + row.turns.head + row.turns.foot, 0)
   const stem = {
     ...{ key: 'stem', name: 'Stem', gauge: own.stem, hardness: own.hardness },
     lengthMm: body + loopWire(own, own.above) + loopWire(own, own.below) + 2 * STEM_HELD_MM,
@@ -175,6 +202,7 @@ function wiresOf(all: Measured) {
 }
 
 function findings({ own, stem, rows }: Measured): Finding[] {
+  const growth = sideGrowth(tipsOf(own))
   const out: Finding[] = []
   const add = (code: string, weight: Finding['weight'], says: string) => out.push({ code, weight, says })
   if (stem.length === 0) add('stem-empty', 'stops', 'Nothing stands on the stem: string one bead at least.')
@@ -196,7 +224,7 @@ function findings({ own, stem, rows }: Measured): Finding[] {
           each > count ? 'stops' : 'note',
           `${name} takes ${count} a side and has ${each}: ` +
             (each > count
-              ? `it would stand off by ${inMm(over / Math.PI)}.`
+              ? `it would stand off by ${inMm(over / growth)}.`
               : `${inMm(-over)} of wire shows on each side.`),
         )
       else if (slackMm > SHOWS * row[0]!.l)
@@ -204,7 +232,7 @@ function findings({ own, stem, rows }: Measured): Finding[] {
           'row-slack',
           'note',
           `${inMm(slackMm / 2)} of wire shows at each end of row ${k + 1}: ${count + 1} beads stand off by ` +
-            `${inMm((takenMm - slackMm) / Math.PI)}, ${count} leave it.`,
+            `${inMm((takenMm - slackMm) / growth)}, ${count} leave it.`,
         )
     }
   })
@@ -216,12 +244,11 @@ function findings({ own, stem, rows }: Measured): Finding[] {
 }
 
 function layoutOf(work: Work, all: Measured) {
-  const { own, stem, rows, outMm } = all
+  const { own, stem, rows, outMm, tipsMm } = all
   const { above, lengthMm, widthMm, body } = sizeOf(all)
   const middle = widthMm / 2
-  const top = above + outMm
-  const { stemMm, wireMm } = gaugesOf(own)
-  const inset = stemMm / 2 + wireMm
+  const top = above + outMm + tipsMm.head
+  const { stemMm, wireMm } = windingOf(own)
   const placed: PlacedBead[] = onStem(stem).map(({ y }, c) => ({
     ...{ key: keyOf(work.columns, c, 0), x: middle, y: top + y, turnDegrees: 90, bead: stem[c]! },
   }))
@@ -239,22 +266,22 @@ function layoutOf(work: Work, all: Measured) {
     })
   }
   // From loop to loop; a bent end does not show.
-  const foot = own.below === 'none' ? above + body : lengthMm - loopR
+  const lowest = own.below === 'none' ? above + body : lengthMm - loopR
   const carriers: Carrier[] = [
     {
       ...{ kind: 'wire', thickMm: stemMm },
       points: [
         { x: middle, y: loopR },
-        { x: middle, y: foot },
+        { x: middle, y: lowest },
       ],
     },
     loop(0),
     ...(own.above === 'wrapped' ? neck(above, loopR) : []),
     ...(own.below === 'none' ? [] : [loop(lengthMm)]),
-    ...(own.below === 'wrapped' ? neck(above + body, foot) : []),
+    ...(own.below === 'wrapped' ? neck(above + body, lowest) : []),
   ]
-  rows.forEach(({ sides, lies }, k) => {
-    const room = { from: inset, to: Math.max(inset + 0.1, lies.lengthMm - inset) }
+  rows.forEach(({ sides, lies, clearMm: { head, foot } }, k) => {
+    const room = { from: head, to: Math.max(head + 0.1, lies.lengthMm - foot) }
     sides.forEach((side, s) => {
       const sign = s === 0 ? 1 : -1
       placesBetween(lies, side, room).places.forEach(({ x, y, turnDegrees }, c) =>
@@ -274,8 +301,11 @@ function layoutOf(work: Work, all: Measured) {
     })
   })
   // Turns on the stem, at its head and its foot.
-  rows.forEach(({ turns, lies }) => {
-    for (const at of [lies.at(0).y, lies.at(lies.lengthMm).y]) {
+  rows.forEach(({ turns: { head, foot }, lies }) => {
+    for (const { at, turns } of [
+      { at: lies.at(0).y, turns: head },
+      { at: lies.at(lies.lengthMm).y, turns: foot },
+    ]) {
       const half = (turns * wireMm) / 2
       carriers.push(
         ...coil({
@@ -303,7 +333,7 @@ const tables = (work: Work) => [
       String(count),
       sides[0].length === sides[1].length ? String(sides[0].length) : `${sides[0].length} and ${sides[1].length}`,
       tenths(curve.lengthMm),
-      String(turns),
+      turns.head === turns.foot ? String(turns.head) : `${turns.head} above, ${turns.foot} below`,
     ]),
   },
 ]
@@ -329,7 +359,7 @@ function guidesOf(all: Measured): Guide[] {
 
 /** Rows as full as they are, and as many as the settings say: a new one is like the last. */
 function full(lines: readonly (readonly number[])[], work: Work, from?: Settings): number[][] {
-  if (!differs(from, work.settings, ['rows'])) return lines.map((line) => [...line])
+  if (!differs(from, work.settings, ['rows', 'pointed', 'tip'])) return lines.map((line) => [...line])
   const own = read(work.settings)
   const beads = new Map<number, Row[number]>()
   lines.forEach((line, r) => line.forEach((number, c) => beads.set(number, work.beadAt?.(c, r) ?? work.bead)))
@@ -342,7 +372,7 @@ function full(lines: readonly (readonly number[])[], work: Work, from?: Settings
   const wound = woundRows(
     onStem(standing),
     specs,
-    gaugesOf(
+    windingOf(
       gauged(
         own,
         standing,
@@ -364,7 +394,11 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
   const all = measure(work)
   const { rows } = all
   const now = sizeOf(all).lengthMm
-  const each = rows.length > 0 ? 2 * beadOf(rows.at(-1)!.row).d : 4
+  const grown = [...Object.values(tipsOf(read(work.settings)))].reduce(
+    (sum: number, tip) => sum + 1 / Math.sin(tip ?? Math.PI / 2),
+    0,
+  )
+  const each = grown * (rows.length > 0 ? beadOf(rows.at(-1)!.row).d : 2)
   const exact = rows.length + (lengthMm - now) / each
   const within = (count: number) => Math.max(1, Math.min(MOST_ROWS, count))
   return [...new Set([within(Math.floor(exact)), within(Math.ceil(exact))])]
@@ -375,13 +409,15 @@ function sizedTo(lengthMm: number, work: Work): Sizing[] {
     }))
 }
 
+const POINTED_AT = { none: 'nowhere: round', head: 'at its head', foot: 'at its foot', both: 'at both ends' } as const
+
 /** Sizes that it is begun with beside the seeds: two beads on the stem. */
 const SIZES = ['ball-6-mm', 'ball-3-mm'] as const
 function firstOf(work: Pick<Work, 'bead' | 'settings'>): number[][] {
   const rowBeads = Array.from({ length: read(work.settings).rows }, () => work.bead)
   const standing = SIZES.map((id) => requireSpec(id))
   const own = gauged(read(work.settings), standing, [[work.bead]])
-  const wound = woundRows(onStem(standing), rowBeads, gaugesOf(own))
+  const wound = woundRows(onStem(standing), rowBeads, windingOf(own))
   return [[1, 2], ...wound.map(({ count }) => Array<number>(2 * Math.max(1, count)).fill(0))]
 }
 
@@ -395,6 +431,15 @@ export const woundRowsOnWire = wireWork({
     gaugeField('stem', 'Stem, gauge', '22 is 0.64 mm.', [16, 26], true),
     gaugeField('winding', 'Rows, gauge', '26 is 0.4 mm, 28 is 0.32 mm.', [22, 32], true),
     hardnessField,
+    {
+      ...{ key: 'pointed', label: 'Pointed', help: 'As a leaf is, or a drop.', kind: 'choice' as const },
+      choices: POINTED.map((value) => ({ value, label: POINTED_AT[value] })),
+    },
+    {
+      ...{ key: 'tip', label: 'Tip, degrees', help: 'Between its side and the stem; 45 is usual.' },
+      kind: 'number',
+      counts: (own: Settings) => read(own).pointed !== 'none',
+    },
     {
       ...{ key: 'above', label: 'Loop above', help: 'A wrapped loop cannot open.', kind: 'choice' as const },
       choices: LOOPS.map((value) => ({ value, label: value })),
@@ -444,6 +489,7 @@ export const woundRowsOnWire = wireWork({
   shape(work, rows) {
     const all = measure(work, rows)
     const { lengthMm, widthMm, above, body } = sizeOf(all)
+    const tips = all.tipsMm.head + all.tipsMm.foot
     return {
       layout: layoutOf(work, all),
       ...{
@@ -453,6 +499,7 @@ export const woundRowsOnWire = wireWork({
       },
       lengthFormula:
         `${inMm(longOfRow(all.stem))} on the stem + 2 × ${inMm(all.outMm)} of rows` +
+        (tips > 0 ? ` + ${inMm(tips)} more for tips` : '') +
         (above > 0 ? ` + ${inMm(above)} to the middle of the loop` : '') +
         (lengthMm > above + body ? ` + ${inMm(lengthMm - above - body)} to the loop below` : ''),
       widthFormula: `${inMm(highOfRow(all.stem))} across the stem’s beads + 2 × ${inMm(all.outMm)}`,
@@ -463,7 +510,9 @@ export const woundRowsOnWire = wireWork({
   },
   program(work, lines) {
     const { own, rows } = measure(work, lines)
-    const { stemMm, wireMm } = gaugesOf(own)
+    const { stemMm, wireMm, tips } = windingOf(own)
+    const across = (tip: number | undefined): string =>
+      tip === undefined ? '' : `, crossing it at ${tenths((tip * 180) / Math.PI)}°`
     const lacings: Lacing[][] = [
       [
         { do: 'pick', by: 'stem', at: places(0, lines[0]?.length ?? 0), note: 'from the head down' },
@@ -476,9 +525,15 @@ export const woundRowsOnWire = wireWork({
         },
       ],
       ...rows.map(({ row, sides, turns }, k): Lacing[] => [
-        { do: 'wrap', by: 'winding', round: 'stem', turns, note: 'at the head, close together' },
+        {
+          do: 'wrap',
+          by: 'winding',
+          round: 'stem',
+          turns: turns.head,
+          note: `at the head, close together${across(tips.head)}`,
+        },
         { do: 'pick', by: 'winding', at: places(0, sides[0].length), note: 'down the right side' },
-        { do: 'wrap', by: 'winding', round: 'stem', turns, note: 'at the foot' },
+        { do: 'wrap', by: 'winding', round: 'stem', turns: turns.foot, note: `at the foot${across(tips.foot)}` },
         {
           ...{ do: 'pick', by: 'winding', at: places(sides[0].length, row.length).reverse(), turned: true },
           note: 'up the left side',
