@@ -37,8 +37,8 @@ const chore = computed(() => props.task.chore)
         >
       </li>
     </ul>
-    <slot />
     <p v-for="text in chore.cautions" :key="text" class="caution"><b>Take care.</b> {{ text }}</p>
+    <slot />
     <p v-if="next" class="then">Then {{ titleOf(next).charAt(0).toLowerCase() + titleOf(next).slice(1) }}</p>
   </div>
 </template>

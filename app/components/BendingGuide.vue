@@ -8,13 +8,23 @@ import { useScreen } from '../composables/screen'
 import { saveFile, slug } from '../composables/save-file'
 
 /** What wire is bent by, at true size, with the bar that proves it. */
-const props = defineProps<{ piece: Pick<Piece, 'name' | 'parts'>; paper?: boolean }>()
+const props = defineProps<{
+  piece: Pick<Piece, 'name' | 'parts'>
+  paper?: boolean
+  /** The part that is bent now: only its shape is shown. */
+  part?: string
+}>()
 const { pxPerMm, measured } = useScreen()
 const all = computed(() =>
-  guidesOf(props.piece).map(({ parts, guides }) => ({
-    whose: parts.map(({ name }) => name).join(', '),
-    guides: guides.map((guide) => ({ ...guide, svg: guideSvg(guide) })),
-  })),
+  guidesOf({ parts: props.piece.parts.filter(({ id }) => props.part === undefined || props.part === id) }).map(
+    ({ parts, guides }) => ({
+      whose: parts.map(({ name }) => name).join(', '),
+      guides: guides.slice(0, props.part === undefined ? undefined : 1).map((guide) => ({
+        ...guide,
+        svg: guideSvg(guide),
+      })),
+    }),
+  ),
 )
 const perMm = computed(() => (props.paper ? '1mm' : `${pxPerMm.value}px`))
 /** On screen a millimetre is as large as it was measured there. */
@@ -40,9 +50,9 @@ const save = () =>
 
 <template>
   <section v-if="all.length" class="bend" :class="{ printed: paper }" aria-labelledby="bend">
-    <h2 id="bend">Bend it</h2>
+    <h2 id="bend" :class="{ hidden: part !== undefined }">Bend it</h2>
     <div v-for="({ whose, guides }, k) in all" :key="k">
-      <h3 v-if="piece.parts.length > 1">{{ whose }}</h3>
+      <h3 v-if="piece.parts.length > 1 && part === undefined">{{ whose }}</h3>
       <figure v-for="guide in guides" :key="guide.title" :data-guide="guide.title">
         <div class="sheet" tabindex="0" role="group" :aria-label="`Guide: ${guide.title}`">
           <img :src="src(guide.svg)" :alt="`${guide.title}, at true size`" :style="size(guide.svg)" />
@@ -67,7 +77,9 @@ const save = () =>
         <NuxtLink to="/settings">measure this screen with a card</NuxtLink>, or print.</span
       >
     </div>
-    <button v-if="!paper" type="button" class="button" @click="save">Bending guide as SVG</button>
+    <button v-if="!paper && part === undefined" type="button" class="button" @click="save">
+      Bending guide as SVG
+    </button>
   </section>
 </template>
 

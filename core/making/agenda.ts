@@ -45,6 +45,8 @@ export interface ChoreItem {
 
 export const CHORE_KINDS = [
   'prepare',
+  'mirror',
+  'bend',
   'load',
   'join',
   'measure',
@@ -57,6 +59,7 @@ export const CHORE_KINDS = [
   'glue',
   'trim',
   'rest',
+  'pair',
 ] as const
 export type ChoreKind = (typeof CHORE_KINDS)[number]
 

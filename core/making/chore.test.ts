@@ -1,7 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyPiece, bead, part, piece, rows } from '../../tests/fixture/piece'
-import type { Piece } from '../piece/piece'
+import { beginPiece } from '../begin/begin'
+import { linesOf, raggedFrom } from '../grid/lines'
+import { pairWords } from '../piece/pair'
+import type { Part, Piece } from '../piece/piece'
 import { costSchema, fitSchema, supplySchema } from '../piece/schema'
 import { requireTechnique } from '../technique/registry'
 import { usualClosure, type ClosureKind } from '../wear/closure'
@@ -84,11 +87,63 @@ describe('what is done besides beads', () => {
     const frame = ids('wire-frame')
     expect(frame).not.toContain('care-wire')
     expect(of(frame, /^cut-/)).toBeLessThan(of(frame, /-straighten$/))
-    expect(of(frame, /-straighten$/)).toBeLessThan(of(frame, /-bend$/))
+    const kinds = kindsOf(courseOf(made('wire-frame'), ONE, NONE)).filter((k) => k !== 'row')
+    expect(kinds.slice(0, 2)).toEqual(['prepare', 'bend'])
     // A ladder brings no way of its own: the usual one comes before its middle is marked.
     const ladder = ids('wire-ladder')
     expect(of(ladder, /^cut-/)).toBeLessThan(ladder.indexOf('care-wire'))
     expect(of(ladder, /^care-wire$/)).toBeLessThan(of(ladder, /-middle$/))
+  })
+  it('of a pair on wire: bent by its guide, mirrored where it differs, put on, laid upon the other', () => {
+    const begun = beginPiece({
+      ...{ name: '', wearer: '', kind: 'earrings', bodyMm: 50, easeMm: 0, widthMm: 20, technique: 'wire-frame' },
+      ...{ closure: usualClosure('ear-wire'), motif: 'plain', start: 'left', spec: 'round-8' },
+    })
+    const two = { copies: 2, copyOrder: 'in turn' as const }
+    const choresOfCopy = (one: Piece, copy: number) =>
+      tasksOf(courseOf(one, two, NONE)).flatMap((t) => (t.chore && t.copy === copy ? [t.chore] : []))
+    const kinds = (one: Piece, copy: number) => choresOfCopy(one, copy).map(({ kind }) => kind)
+    expect(kinds(begun, 1)).toEqual(['prepare', 'bend', 'fasten', 'clasp', 'trim'])
+    expect(kinds(begun, 2)).toEqual(['bend', 'fasten', 'clasp', 'trim', 'pair'])
+    const [prepare, bend, fasten, clasp] = choresOfCopy(begun, 1)
+    expect([bend!.title, fasten!.title, clasp!.title]).toEqual(['Bend the frame', 'Tuck in', 'Put on: Ear wire'])
+    // Each caution where it matters: of cutting before, of springing at the bend, of ends where they are pressed in.
+    expect(prepare!.cautions.join()).toMatch(/eye protection/)
+    expect(prepare!.cautions.join()).not.toMatch(/Tuck every end/)
+    expect(bend!.cautions.join()).toMatch(/springs/)
+    expect(fasten!.cautions.join()).toMatch(/Tuck every end/)
+    expect(clasp!.cautions.join()).toMatch(/nickel/)
+    expect(choresOfCopy(begun, 2).flatMap(({ cautions }) => cautions)).toEqual([])
+    expect(pairWords(begun)).toBe('Make two: both are alike.')
+    // One bead of another colour on the right: the second is a mirror, and is told so before it is strung.
+    const [frame] = begun.parts as [Part]
+    const lines = linesOf(frame.repeat).map((line) => [...line])
+    lines[0]![2] = begun.tray.length + 1
+    const marked: Piece = {
+      ...begun,
+      tray: [...begun.tray, bead(begun.tray.length + 1, { spec: 'round-8' })],
+      parts: [{ ...frame, repeat: raggedFrom(lines) }],
+    }
+    expect(kinds(marked, 1)).toEqual(['prepare', 'bend', 'fasten', 'clasp', 'trim'])
+    expect(kinds(marked, 2)).toEqual(['mirror', 'bend', 'fasten', 'clasp', 'trim', 'pair'])
+    expect(choresOfCopy(marked, 2)[0]!.says[0]).toContain('round the left side')
+    expect(pairWords(marked)).toContain('mirror of the first')
+    expect(kinds({ ...marked, fit: { ...marked.fit, pair: 'copy' } }, 2)).not.toContain('mirror')
+    // A pendant is no pair.
+    expect(kinds({ ...marked, fit: { ...marked.fit, kind: 'pendant' } }, 2)).toEqual([
+      ...['bend', 'fasten', 'clasp', 'trim'],
+    ])
+  })
+  it('of a stud sets its butterfly, of a hoop tries its catch: they are their own closures', () => {
+    const titles = (shape: string) => {
+      const begun = beginPiece({
+        ...{ name: '', wearer: '', kind: 'earrings', bodyMm: 20, easeMm: 0, widthMm: 20, technique: 'wire-shape' },
+        ...{ closure: usualClosure('post'), motif: 'plain', start: 'left', spec: 'round-11', settings: { shape } },
+      })
+      return tasksOf(courseOf(begun, ONE, NONE)).flatMap((t) => (t.chore ? [t.chore.title] : []))
+    }
+    expect(titles('bar')).toEqual(['Before you begin', 'File the post', 'Set the butterfly', 'Trim'])
+    expect(titles('hoop')).toEqual(['Before you begin', 'File the end', 'Try the catch', 'Trim'])
   })
   it('spreads the minutes that the plan gives over what is prepared, in whole minutes', () => {
     const cost = costSchema.parse({ prepareMinutes: 31 })

@@ -3,6 +3,7 @@ import { plainEndsMm } from '../fit/extent'
 import { isRing, joinOf } from '../piece/join'
 import { jointWords } from '../piece/joint'
 import { discOf, isCounted } from '../piece/nature'
+import { isMirrorCopy, isSecond } from '../piece/pair'
 import { fittedPart, SECTIONS, techniqueOf, trayByNumber, type Part, type Piece } from '../piece/piece'
 import { carriersOf, workCautions } from '../supply/cautions'
 import { pathOf, threadCuts } from '../supply/thread'
@@ -61,6 +62,10 @@ const CARE: Partial<Record<CarrierId, string>> = {
   wire: 'Straighten the wire between the fingers in a cloth; do not pull it over an edge.',
 }
 
+/** How rings and loops of wire are opened (common practice). */
+const OPENED_ASIDE =
+  'A ring or loop is opened aside, with two pliers, never apart: put the work on, and close it until it clicks.'
+
 const GLUE_CAUTION =
   'Glue: read its label, work where air moves, keep it off the skin; instant glue bonds skin at once.'
 const chore = (kind: Chore['kind'], title: string, more: Partial<Omit<Chore, 'kind' | 'title'>> = {}): Chore => ({
@@ -73,6 +78,8 @@ const chore = (kind: Chore['kind'], title: string, more: Partial<Omit<Chore, 'ki
   waits: [],
   ...more,
 })
+
+const handled = (kind: Chore['kind'], { title, ...more }: Handling): Chore => chore(kind, title, more)
 
 /** Whole minutes in the proportion of the weights that come to the whole: largest remainders first. */
 function sharesOf(whole: number, weights: readonly number[]): number[] {
@@ -259,17 +266,16 @@ function finish(piece: Piece): Chore[] {
       }),
     )
   const own = workplaceOf(piece, part)
-  const handled = (kind: Chore['kind'], { title, says, minutes }: Handling) =>
-    out.push(chore(kind, title, { says, minutes }))
-  if (own?.fasten) handled('fasten', own.fasten)
+  if (own?.fasten) out.push(handled('fasten', own.fasten))
   const named = closureName(closure)
   const closes = !isRing(piece.fit) && closure.kind !== 'elastic' && closure.kind !== 'none'
   const clasp = closes ? own?.clasp?.(named) : undefined
-  if (clasp) handled('clasp', clasp)
+  if (clasp) out.push(handled('clasp', clasp))
   else if (closes)
     out.push(
-      chore('clasp', braided ? `Set the ends into: ${named}` : `Sew on: ${named}`, {
+      chore('clasp', braided ? `Set the ends into: ${named}` : sews ? `Sew on: ${named}` : `Put on: ${named}`, {
         says: [
+          ...(sews || braided ? [] : [OPENED_ASIDE]),
           entry.note,
           ...(sews && piece.supply.sewPasses > 0
             ? [`Go through the beads that hold it ${piece.supply.sewPasses + 1} times in all.`]
@@ -352,8 +358,15 @@ export function timersOf(agenda: Agenda, ticks: ReadonlyMap<string, ReadonlyMap<
   return out.sort((a, b) => a.until - b.until)
 }
 
-/** Caution once: only the first copy says it. */
-const quiet = (c: Chore): Chore => ({ ...c, cautions: [] })
+/** Each caution once, where it matters: at the first step that it concerns, and before the work where none does. */
+function toldOnce(chores: readonly PlacedChore[]): PlacedChore[] {
+  const told = new Set<string>()
+  const once = (own: readonly string[]) => own.filter((text) => !told.has(text) && told.add(text))
+  const isBefore = ({ chore: { kind } }: PlacedChore) => kind === 'prepare'
+  const inOrder = [...chores.filter((one) => !isBefore(one)), ...chores.filter(isBefore)]
+  const kept = new Map(inOrder.map((one) => [one, once(one.chore.cautions)]))
+  return chores.map((one) => ({ ...one, chore: { ...one.chore, cautions: kept.get(one)! } }))
+}
 
 /** What happened that chores follow from: where thread was joined or not, and tasks at which it was measured. */
 export interface Happened {
@@ -403,10 +416,13 @@ export function choresOf(
     // What is strung together at the end only has no length to measure before.
     const stops = part === fitted && !techniqueOf(part).anyOrder ? measureRows(piece, part, rows, taken) : []
     for (let copy = 1; copy <= order.copies; copy++) {
-      const put = (k: number, c: Chore) => out.push({ part: part.id, copy, k, chore: copy > 1 ? quiet(c) : c })
+      const put = (k: number, c: Chore) => out.push({ part: part.id, copy, k, chore: c })
       if (loading) put(0, loading)
-      const begin = workplaceOf(piece, part)?.begin
-      if (begin) put(0, chore('load', begin.title, { says: begin.says, minutes: begin.minutes }))
+      const own = workplaceOf(piece, part)
+      if (own?.mirror !== undefined && isMirrorCopy(piece, part, copy))
+        put(0, chore('mirror', 'Mirror the first', { says: [own.mirror], minutes: 1 }))
+      if (own?.bend) put(0, handled('bend', own.bend))
+      if (own?.begin) put(0, handled('load', own.begin))
       for (const stop of rests) put(stop.k, chore('pause', 'Look at the tapes', { says: [stop.says], minutes: 1 }))
       for (const stop of copy === 1 ? stops : [])
         put(
@@ -436,9 +452,10 @@ export function choresOf(
           }),
         )
       if (part === last) for (const c of finishing) put(rows.count, c)
+      if (own?.pair && part === last && isSecond(piece, copy)) put(rows.count, handled('pair', own.pair))
     }
   }
-  return out
+  return toldOnce(out)
 }
 
 /** The agenda of a making: rows, and all that is done besides. */

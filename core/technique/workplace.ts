@@ -12,6 +12,8 @@ export interface Handling {
   /** A sentence each. */
   readonly says: readonly string[]
   readonly minutes: number
+  /** What can hurt in it. */
+  readonly cautions?: readonly string[]
 }
 
 /**
@@ -23,9 +25,13 @@ export interface Workplace {
   readonly needs: readonly Need[]
   /** Things to make ready before the first bead, minutes each. */
   readonly ready: readonly { readonly id: string; readonly text: string; readonly minutes: number }[]
-  /** What is done before the first line and behind the last. */
+  /** What is bent by its guides before the first line; what else is done before it, and behind the last. */
+  readonly bend?: Handling
   readonly begin?: Handling
   readonly fasten?: Handling
+  /** How the second of a pair is read where it mirrors the first; and what is looked at when both are made. */
+  readonly mirror?: string
+  readonly pair?: Handling
   /** How its ends meet a closure of that name, in place of being sewn to it. */
   clasp?(name: string): Handling
   /** What can hurt, said once before the work begins. */

@@ -29,6 +29,7 @@ import {
   hardnessField,
   keptByShape,
   markedWire,
+  TUCKED,
   WIRE_CAUTIONS,
   wireWork,
   inMm,
@@ -516,6 +517,15 @@ export const flowerOnWire = wireWork({
       title: 'Fix the flower',
       says: ['Wind the stem round the frame, pin or comb that carries it, cut it, and tuck its end in between beads.'],
       minutes: 5,
+      cautions: [TUCKED],
+    },
+    mirror:
+      'It is the mirror of the first: work its petals and leaves the other way round. Read left for right in what ' +
+      'follows.',
+    pair: {
+      title: 'Lay the pair together',
+      says: ['Hold both beside each other: petals and leaves should stand as in a mirror.'],
+      minutes: 2,
     },
     glued: false,
   }),

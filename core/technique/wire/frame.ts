@@ -4,7 +4,7 @@ import { FRAME_SHAPES } from '../../wire/shape'
 import { BEADS } from '../material'
 import type { Settings } from '../technique'
 import { framePlanSchema, frameSettings, frameSize, openMmOf, readFrame, topLoop } from './frame-own'
-import { gaugeField, hardnessField, WIRE_CAUTIONS, wireWork, inMm } from './wire-work'
+import { gaugeField, hardnessField, SLIPS, TUCKED, WIRE_CAUTIONS, wireWork, inMm } from './wire-work'
 import { measure, layoutOf } from './frame-laid'
 import { findings, wiresOf, guidesOf } from './frame-said'
 import { full, sizedTo, crossSide, SIZES, partsOf } from './frame-full'
@@ -210,10 +210,7 @@ export const frame = wireWork({
       ready: [
         ...(bought
           ? []
-          : [
-              { id: 'straighten', text: 'Draw the wire through nylon jaws until it is straight', minutes: 2 },
-              { id: 'bend', text: 'Bend the frame until it lies on its line in the bending guide', minutes: 8 },
-            ]),
+          : [{ id: 'straighten', text: 'Draw the wire through nylon jaws until it is straight', minutes: 2 }]),
         {
           id: 'try',
           text: 'Try the smallest hole on the frame’s wire, and where wires meet on all of them',
@@ -221,15 +218,36 @@ export const frame = wireWork({
         },
       ],
       cautions: WIRE_CAUTIONS,
+      ...(bought
+        ? {}
+        : {
+            bend: {
+              title: 'Bend the frame',
+              says: [
+                'Bend the wire until it lies on its line in the guide, both tails as long as each other.',
+                'Turn it over and lay it on the line again: it should be alike from both sides.',
+              ],
+              minutes: 8,
+              cautions: [SLIPS],
+            },
+          }),
+      mirror:
+        'It is the mirror of the first: string the frame from its top round the left side, and begin every wire ' +
+        'across on the right. Read left for right in what follows.',
       fasten: {
-        title: 'Tuck in and look',
+        title: 'Tuck in',
         says: [
           crosses.length > 0
             ? 'Press every cut end flat between two beads with chain-nose pliers, on the inside of the frame.'
             : 'Press the cut ends flat.',
-          'Lay the other of a pair upon it: gaps, rows and loops should cover each other.',
         ],
-        minutes: 5,
+        minutes: 4,
+        cautions: [TUCKED],
+      },
+      pair: {
+        title: 'Lay the pair together',
+        says: ['Lay one upon the other, face to face: gaps, rows and loops should cover each other.'],
+        minutes: 2,
       },
       glued: false,
     }

@@ -488,11 +488,33 @@ export const smallShape = wireWork({
       ],
       cautions: [...WIRE_CAUTIONS, EAR_CAUTION],
       fasten: {
-        title: stud ? 'File the post' : 'Try the catch',
-        says: stud
-          ? ['File the end of the post round; run it over a fingertip and a stocking before it goes near an ear.']
-          : ['Close the hoop: the hook should click into its loop and hold.'],
+        title: stud ? 'File the post' : 'File the end',
+        says: [
+          `File the end ${stud ? 'of the post' : 'that goes through the ear'} round; run it over a fingertip and a ` +
+            'stocking before it goes near an ear.',
+        ],
         minutes: 4,
+        cautions: [EAR_CAUTION],
+      },
+      // A stud is its own post, and a hoop its own catch.
+      clasp: () =>
+        stud
+          ? {
+              title: 'Set the butterfly',
+              says: ['Push it on the post from behind, as far in as an ear is thick: the front should lie flat.'],
+              minutes: 1,
+            }
+          : {
+              title: 'Try the catch',
+              says: ['Close the hoop: the hook should click into its loop and hold when it is shaken.'],
+              minutes: 1,
+            },
+      mirror:
+        'It is the mirror of the first: string its beads from the other end. Read left for right in what follows.',
+      pair: {
+        title: 'Lay the pair together',
+        says: ['Lay one upon the other, face to face: bends and beads should cover each other.'],
+        minutes: 2,
       },
       glued: false,
     }

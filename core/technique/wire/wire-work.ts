@@ -128,12 +128,14 @@ export const differs = (from: Settings | undefined, to: Settings, keys: readonly
 export const inMm = (value: number): string => `${tenths(value)} mm`
 
 /** Eyes and ends, for all work on wire (usual cautions). */
-export const WIRE_CAUTIONS = [
+const SPRINGS =
   'Wear eye protection and hold both ends when you cut: pieces of wire fly. A long wire springs: keep it under your ' +
-    'palm.',
+  'palm.'
+export const SLIPS = 'Keep your face away from the free end: wire that slips out of the pliers springs.'
+export const TUCKED =
   'Tuck every end in between beads or file it smooth: run a finger and a piece of cloth over the work before it is ' +
-    'worn.',
-] as const
+  'worn.'
+export const WIRE_CAUTIONS = [SPRINGS, TUCKED] as const
 
 /** A value that follows from the lengths of lines and their beads’ sizes, kept as long as these stay. */
 export function keptByShape<T>(

@@ -93,6 +93,10 @@ const place = computed(() => (agenda.value ? placeOf(agenda.value, mark.value) :
 const task = computed(() => agenda.value && taskAt(agenda.value, place.value.index))
 const rowTask = computed(() => (task.value?.words ? task.value : null))
 const choreTask = computed(() => (task.value?.chore ? task.value : null))
+/** What is ticked off, or bent by a drawing, is long: it is given room. */
+const isLong = computed(
+  () => choreTask.value !== null && (choreTask.value.chore.items.length > 4 || choreTask.value.chore.kind === 'bend'),
+)
 const next = computed(() => agenda.value && taskAt(agenda.value, place.value.index + 1))
 const bites = computed(() => (task.value ? bitesOf(task.value) : []))
 const byMove = computed(() => (task.value ? discOf(task.value.part) !== null : false))
@@ -348,7 +352,7 @@ function keepNote() {
         :copy="task?.copy ?? 1"
         @answer="answerChange"
       />
-      <div class="bench" :class="{ moves: byMove, listed: (choreTask?.chore.items.length ?? 0) > 4 }">
+      <div class="bench" :class="{ moves: byMove, listed: isLong }">
         <h2 class="hidden">Bench</h2>
         <div class="now">
           <section aria-label="The step in hand" aria-live="polite">
@@ -371,6 +375,7 @@ function keepNote() {
               @tick="tick"
             >
               <BendingGuide v-if="choreTask.chore.kind === 'prepare'" :piece="piece" />
+              <BendingGuide v-else-if="choreTask.chore.kind === 'bend'" :piece="piece" :part="choreTask.part.id" />
               <BenchMeasure
                 v-if="choreTask.chore.kind === 'measure'"
                 :piece="piece"
