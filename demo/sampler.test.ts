@@ -15,7 +15,16 @@ describe('the apprentice’s sampler', () => {
     expect(checkPiece(SAMPLER)).toEqual([])
     expect([...new Set(open(SAMPLER).map((f) => f.rule))].toSorted()).toEqual([
       ...['cap-narrow', 'clasp-light', 'clasp-narrow', 'cycle-open', 'drops-both-ways', 'edge-breaks', 'face-down'],
-      ...['fit', 'gap-crossed', 'glyphs-alike', 'halves-differ', 'hole-full', 'neighbours-alike', 'not-reached'],
+      ...[
+        'fit',
+        'gap-crossed',
+        'glyphs-alike',
+        'halves-differ',
+        'hole-full',
+        'line-odd',
+        'neighbours-alike',
+        'not-reached',
+      ],
       ...[
         'odd',
         'pair-differs',

@@ -169,6 +169,12 @@ export const SAMPLER: Piece = hung(
       lines({ id: 'cycle', name: 'Cycle', technique: 'rung-ladder' }, [
         Array.from({ length: 11 }, (_, k) => [1, 2, 4][k % 3]!),
       ]),
+      // Fours that come again eight times; one bead of the fourth is another.
+      lines({ id: 'strand', name: 'Strand', technique: 'rung-ladder' }, [
+        Array.from({ length: 8 }, () => [1, 1, 2, 4])
+          .flat()
+          .with(14, 1),
+      ]),
       grid({ id: 'yoke', name: 'Yoke', technique: 'square', times: 1 }, [
         ...['AAA..AAA', 'AAA..AAA', 'AAAAAAAA', 'AJAAAAAA', 'AAAAAAIA', 'AAAAAAAA'],
       ]),

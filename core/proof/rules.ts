@@ -6,6 +6,7 @@ import { dropsBothWays } from './rule/drops'
 import { glyphs } from './rule/glyphs'
 import { pairParts, strandHalves } from './rule/halves'
 import { holes } from './rule/holes'
+import { oddLines } from './rule/lines'
 import { neighbours } from './rule/neighbours'
 import { oddOnes } from './rule/odd'
 import { own } from './rule/own'
@@ -31,6 +32,7 @@ export const RULES: readonly Rule[] = [
   roundCloses,
   colourCycle,
   oddOnes,
+  oddLines,
   holes,
   sharpEdges,
   secondHole,

@@ -1,5 +1,4 @@
-import { insertRowsStep, layingSteps, removeRowsStep } from '../../piece/edit'
-import { keyOf } from '../../grid/key'
+import { insertRowsStep, removeRowsStep } from '../../piece/edit'
 import { runsOf } from '../../grid/runs'
 import {
   columnsOf,
@@ -15,6 +14,7 @@ import type { OddOnes } from '../odd/group'
 import { oddOnesOf, type OddFindings } from '../odd/odd'
 import type { Slip } from '../odd/slip'
 import type { Found, Mend, Rule, Spot } from '../found'
+import { laying } from '../lay'
 import { lineSpot, placeOfSpot } from '../spots'
 import { counted, letterOf, lineWord, listed, rowSays, spotSays } from '../words'
 
@@ -42,20 +42,6 @@ function spotOfCell(part: Part, cell: number): Spot {
   return inside < part.repeat.rows
     ? { section: 'repeat', r: inside, c }
     : { section: 'end', r: inside - part.repeat.rows, c }
-}
-
-/** Lays beads at spots, each what it should be. */
-function laying(part: Part, spots: readonly Spot[], numbers: readonly number[]): Mend['steps'] {
-  const columns = columnsOf(part)
-  return layingSteps(
-    part,
-    new Map(
-      spots.map((spot, k) => {
-        const { c, r } = placeOfSpot(part, spot)
-        return [keyOf(columns, c, r), numbers[k]!]
-      }),
-    ),
-  )
 }
 
 /** “5–8”, “5, 7 and 9”. */
