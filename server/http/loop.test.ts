@@ -1,4 +1,6 @@
+import { once } from 'node:events'
 import { setTimeout as sleep } from 'node:timers/promises'
+import { Worker } from 'node:worker_threads'
 import { afterEach, expect, it } from 'vitest'
 import { HELD_MS, watchLoop } from './loop'
 
@@ -27,4 +29,22 @@ it('a turn that works long is held, one that only waits is late', async () => {
   const told = await toldOf(waited)
   expect(told).toContain('loop-late')
   expect(told).not.toContain('loop-held')
+  stop()
+  // What a worker does beside it holds nobody up.
+  const spin = `require('node:worker_threads').parentPort.on('message', (flag) => {
+    const until = Date.now() + ${4 * HELD_MS}
+    while (Date.now() < until);
+    Atomics.store(flag, 0, 1)
+    Atomics.notify(flag, 0)
+  })`
+  const worker = new Worker(spin, { eval: true })
+  await once(worker, 'online')
+  const flag = new Int32Array(new SharedArrayBuffer(4))
+  const beside = await toldOf(() => {
+    worker.postMessage(flag)
+    Atomics.wait(flag, 0, 0, 20 * HELD_MS)
+  })
+  await worker.terminate()
+  expect(beside).toContain('loop-late')
+  expect(beside).not.toContain('loop-held')
 })

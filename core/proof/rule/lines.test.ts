@@ -29,7 +29,8 @@ describe('beads that break what their list follows', () => {
     const one = strung('wire-frame', [ring.with(5, 1)])
     const [found] = foundBy(oddLines, one)
     expect(found!.says).toBe(
-      'Frame, bead 6 (A) and bead 31 (C) should be alike, as 17 pairs are from both ends; which is right? Make both so.',
+      'Frame, bead 6 (A) and bead 31 (C) should be alike, as 17 pairs are from both ends; which is right? ' +
+        'Make both so.',
     )
     expect(found!.mends.map(({ label }) => label)).toEqual(['Make both A', 'Make both C'])
     expect([...partRow(mendedBy(one, found!).parts[0]!, 0)]).toEqual(ring.with(5, 1).with(30, 1))
