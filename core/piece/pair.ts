@@ -28,7 +28,7 @@ export const isSecond = (piece: Pick<Piece, 'fit'>, copy: number): boolean =>
 /** How near each other places lie that are taken for the same, mm. */
 const SAME_MM = 0.1
 
-/** Whether a part that is drawn free looks the same in a mirror: as many beads of a kind where it shows them. */
+/** Whether a part that is drawn free looks the same in a mirror: where it shows a bead, there lies one like it. */
 function isOwnImage(part: Part): boolean {
   const drawn = freeOf(part)
   if (!drawn) return false

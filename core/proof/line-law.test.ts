@@ -54,6 +54,8 @@ describe('what a list follows', () => {
     const line = laid(again([1, 1, 2], 8), 10, 3)
     expect(oddInLines([line])).toHaveLength(1)
     expect(oddInLines([line, line])).toEqual([])
+    expect(oddInLines([line, line.map((number) => number + 3)])).toEqual([])
+    expect(oddInLines([line, laid(again([1, 1, 2], 8), 13, 3)])).toHaveLength(2)
     // Of short lists nothing is known.
     expect(oddInLines([[1, 2, 1, 2, 1, 1, 1, 2]])).toEqual([])
   })

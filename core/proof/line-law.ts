@@ -206,8 +206,8 @@ export function oddInLines(lines: readonly Line[]): OddInLine[] {
   const across = oddAcross(lines)
   const said = new Set(across.flatMap(({ beads }) => beads.map(({ line }) => line)))
   const each = lines.flatMap((line, r) => (said.has(r) ? [] : oddAlong(line, r, lines.length)))
-  // What comes in more lines than one is meant.
-  const key = ({ law, beads: [bead] }: OddInLine) => `${law} ${bead!.c} ${bead!.expected}`
+  // What comes at the same place of more lines than one is meant, whatever lies there: motifs take turns in colour.
+  const key = ({ law, beads: [bead] }: OddInLine) => `${law} ${bead!.c}`
   const often = new Map<string, number>()
   for (const one of each) often.set(key(one), (often.get(key(one)) ?? 0) + 1)
   return [...across, ...each.filter((one) => often.get(key(one)) === 1)]

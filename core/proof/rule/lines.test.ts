@@ -50,6 +50,11 @@ describe('beads that break what their list follows', () => {
     const [single] = foundBy(oddLines, strung('rung-ladder', turns.with(5, [1, 4, 1])))
     expect(single!.says).toMatch(/every 4 \w+s they come again, 3 like it\). Lay B there/)
   })
+  it('of another size are how it is made', () => {
+    const one = strung('rung-ladder', [cycle.with(14, 4)])
+    const other = { ...one, tray: one.tray.map((b) => (b.number === 4 ? { ...b, spec: 'round-8' } : b)) }
+    expect(foundBy(oddLines, other)).toEqual([])
+  })
   it('are left to the field where there is one', () => {
     expect(oddLines.needs!(linesPart('rung-ladder', [of(3)]), strung('rung-ladder', []))).toBe(true)
     expect(oddLines.needs!(piece().parts[0]!, piece())).toBe(false)

@@ -1,7 +1,7 @@
 import { lineAt } from '../../grid/lines'
 import { numberAt, techniqueOf, type Part, type Piece } from '../../piece/piece'
 import { laying } from '../lay'
-import { oddInLines, type OddInLine } from '../line-law'
+import { oddInLines, type OddBead, type OddInLine } from '../line-law'
 import { hasField } from '../odd/field'
 import type { Found, Rule, Spot } from '../found'
 import { keptLines, placeOfSpot } from '../spots'
@@ -68,13 +68,19 @@ export const oddLines: Rule = {
   needs: (part) => !hasField(part),
   ofPart(part, piece) {
     const kept = keptLines(part)
-    return oddInLines(kept.map(({ section, r }) => lineAt(part[section], r))).map((one) =>
-      found(
-        part,
-        piece,
-        one,
-        one.beads.map(({ line, c }) => ({ section: kept[line]!.section, r: kept[line]!.r, c })),
-      ),
-    )
+    const lines = kept.map(({ section, r }) => lineAt(part[section], r))
+    const size = new Map(piece.tray.map(({ number, spec }) => [number, spec]))
+    // A bead of another size is how the work is made, not a slip of colour.
+    const isColour = ({ line, c, expected }: OddBead) => size.get(lines[line]![c]!) === size.get(expected)
+    return oddInLines(lines)
+      .filter(({ beads }) => beads.every(isColour))
+      .map((one) =>
+        found(
+          part,
+          piece,
+          one,
+          one.beads.map(({ line, c }) => ({ section: kept[line]!.section, r: kept[line]!.r, c })),
+        ),
+      )
   },
 }
