@@ -179,7 +179,13 @@ function oddAcross(lines: readonly Line[]): OddInLine[] {
   const [first, last] = [own[0]!, own.at(-1)!]
   const alike = agreement(own.map((r) => varied.map((c) => lines[r]![c]!)))
   const steps = Math.min(MOST_STEP, Math.floor(own.length / LEAST.copies))
+  const there = new Set(own)
+  const differ = (r: number, s: number) => varied.filter((c) => lines[r]![c] !== lines[s]![c]).length
   for (let step = 1; step <= steps; step++) {
+    const pairs = own.filter((r) => there.has(r + step))
+    let unlike = 0
+    // A line breaks at most two pairs; the first and the last one each.
+    if (pairs.some((r) => differ(r, r + step) > 0 && ++unlike > 2 * MOST_BREAKS + 2)) continue
     const odd = oddAt(lines, own, varied, step)
     const where = [...new Set(odd.map(({ line }) => line))]
     // It begins and ends with lines of its own, has a middle of its own, or one on either side.
@@ -188,13 +194,8 @@ function oddAcross(lines: readonly Line[]): OddInLine[] {
     const witnesses = Math.min(...odd.map(({ count }) => count))
     if (where.length > 1 || odd.length > Math.max(MOST_BREAKS, length / 2) || witnesses < DRAWN) continue
     if (step > 1) {
-      const there = new Set(own)
-      const pairs = own.filter((r) => there.has(r + step))
-      const differ = pairs.reduce(
-        (sum, r) => sum + varied.filter((c) => lines[r]![c] !== lines[r + step]![c]).length,
-        0,
-      )
-      if (byChance(pairs.length * varied.length, differ, alike) * steps > CHANCE) continue
+      const broken = pairs.reduce((sum, r) => sum + differ(r, r + step), 0)
+      if (byChance(pairs.length * varied.length, broken, alike) * steps > CHANCE) continue
     }
     return [{ law: 'across', step, witnesses, beads: odd.map(({ line, c, expected }) => ({ line, c, expected })) }]
   }
