@@ -26,6 +26,8 @@ interface Wired {
   readonly kind: FitKind
   readonly bodyMm: number
   readonly closure: ClosureKind
+  /** What a closure of one's own is called. */
+  readonly worn?: string
   readonly technique: string
   readonly spec: string
   readonly settings?: Settings
@@ -57,7 +59,7 @@ function wired({
 }: Wired): Piece {
   const begun = beginPiece({
     ...{ name, wearer, kind, bodyMm, easeMm: 0, widthMm: 20, technique, spec, settings },
-    ...{ closure: usualClosure(closure), motif: 'plain', start: 'left' },
+    ...{ closure: { ...usualClosure(closure), name: own.worn ?? '' }, motif: 'plain', start: 'left' },
   })
   const beads = trayOf(spec, tray)
   // The sizes that the technique begins with stay where a dish names none.
@@ -277,7 +279,7 @@ export const WIRE_PIECES: readonly Piece[] = [
     name: 'Hedge rose',
     notes: 'A flower for a comb: a ring round a yellow middle, five petals, two leaves, and a stem to wind on.',
     wearer: '',
-    ...{ kind: 'pendant', bodyMm: 60, closure: 'own', technique: 'wire-flower', spec: 'round-11' },
+    ...{ kind: 'pendant', bodyMm: 60, closure: 'own', worn: 'Comb', technique: 'wire-flower', spec: 'round-11' },
     tray: [
       ['Blush', '#e3b3ad', 'lustre'],
       ['Pollen', '#d9a62e', 'opaque'],

@@ -134,6 +134,19 @@ describe('what is done besides beads', () => {
       ...['bend', 'fasten', 'clasp', 'trim'],
     ])
   })
+  it('of a flower winds its stem round what carries it; what its wearer must mind stays said', () => {
+    const begun = (kind: 'pendant' | 'earrings', closure: ClosureKind) =>
+      beginPiece({
+        ...{ name: '', wearer: '', kind, bodyMm: 60, easeMm: 0, widthMm: 20, technique: 'wire-flower' },
+        ...{ closure: { ...usualClosure(closure), name: closure === 'own' ? 'Comb' : '' } },
+        ...{ motif: 'plain', start: 'left', spec: 'round-11' },
+      })
+    const comb = choreOf(courseOf(begun('pendant', 'own'), ONE, NONE), 'clasp')!
+    expect([comb.title, comb.cautions.length]).toEqual(['Fix it to: Comb', 1])
+    expect(comb.says[0]).toContain('Wind the stem round it')
+    const ear = choreOf(courseOf(begun('earrings', 'ear-wire'), ONE, NONE), 'clasp')!
+    expect(ear.cautions.join()).toMatch(/Tuck every end.*nickel/)
+  })
   it('of a stud sets its butterfly, of a hoop tries its catch: they are their own closures', () => {
     const titles = (shape: string) => {
       const begun = beginPiece({

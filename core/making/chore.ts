@@ -270,7 +270,8 @@ function finish(piece: Piece): Chore[] {
   const named = closureName(closure)
   const closes = !isRing(piece.fit) && closure.kind !== 'elastic' && closure.kind !== 'none'
   const clasp = closes ? own?.clasp?.(named) : undefined
-  if (clasp) out.push(handled('clasp', clasp))
+  const worn = entry.caution ? [entry.caution] : []
+  if (clasp) out.push(handled('clasp', { ...clasp, cautions: [...(clasp.cautions ?? []), ...worn] }))
   else if (closes)
     out.push(
       chore('clasp', braided ? `Set the ends into: ${named}` : sews ? `Sew on: ${named}` : `Put on: ${named}`, {
@@ -282,7 +283,7 @@ function finish(piece: Piece): Chore[] {
             : []),
         ],
         minutes: MINUTES.sew,
-        cautions: entry.caution ? [entry.caution] : [],
+        cautions: worn,
       }),
     )
   const glued = braided || closure.kind === 'elastic' || own?.glued === true

@@ -514,11 +514,16 @@ export const flowerOnWire = wireWork({
     ready: [{ id: 'middle', text: 'Mark the middle of the wire: the ring is strung there', minutes: 1 }],
     cautions: [...WIRE_CAUTIONS],
     fasten: {
-      title: 'Fix the flower',
-      says: ['Wind the stem round the frame, pin or comb that carries it, cut it, and tuck its end in between beads.'],
+      title: 'Set the petals',
+      says: ['Set petals and leaves as they should stand, and press the twist of each flat behind the ring.'],
+      minutes: 2,
+    },
+    clasp: (name) => ({
+      title: `Fix it to: ${name}`,
+      says: ['Wind the stem round it, frame, pin or comb, in close turns; cut it, and tuck its end in between beads.'],
       minutes: 5,
       cautions: [TUCKED],
-    },
+    }),
     mirror:
       'It is the mirror of the first: work its petals and leaves the other way round. Read left for right in what ' +
       'follows.',
