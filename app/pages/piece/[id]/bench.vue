@@ -728,6 +728,9 @@ input[type='number'] {
     gap: 12px;
     min-height: 0;
   }
+  .listed {
+    grid-template: 'now' minmax(calc(82dvh - 150px), auto) 'hands' 18dvh 'side' auto / minmax(0, 1fr);
+  }
   .hands {
     bottom: 72px;
   }
