@@ -13,7 +13,7 @@ import { Failure, notFound, sound } from './failure'
 import { BENCH_LIMITS, makingSchema } from '../../core/making/event'
 import { keepMaking, makingsToKeep } from './making'
 import { insertPiece, requireOwn } from './piece'
-import { LITTLE_BYTES, pieceAt, writePieceFile } from './piece-store'
+import { pieceAt, writePieceFile } from './piece-store'
 import { keep, listShelf } from './shelf'
 import { requireRoom } from './storage'
 
@@ -158,7 +158,7 @@ async function takePiece(
   file: Uint8Array,
   shelfIds: ReadonlyMap<string, string>,
 ): Promise<string> {
-  const begun = sound(await done('begunFromFile', file, { little: file.length <= LITTLE_BYTES }))
+  const begun = sound(await done('begunFromFile', file, { little: false }))
   await requireRoom(db, accountId, begun.snapshot.length)
   const id = await insertPiece(db, accountId, begun, { updatedAt, away })
   const events = Object.entries(places)

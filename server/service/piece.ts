@@ -99,9 +99,9 @@ export async function listPieces(db: Database, accountId: string, { away = false
   }))
 }
 
-/** Takes a new piece from the bytes of its body. */
+/** Takes a new piece from the bytes of its body; in a worker, for a short one can be of a million beads. */
 export const takePiece = async (db: Database, accountId: string, bytes: Uint8Array): Promise<Created> =>
-  storePiece(db, accountId, sound(await done('begun', bytes, { little: bytes.length <= LITTLE_BYTES })))
+  storePiece(db, accountId, sound(await done('begun', bytes, { little: false })))
 
 export const createPiece = (db: Database, accountId: string, piece: Piece): Promise<Created> =>
   storePiece(db, accountId, beginning(piece))

@@ -43,6 +43,7 @@ interface Line {
   readonly event: string
   readonly ms?: number
   readonly cpuMs?: number
+  readonly stolenMs?: number
   readonly message?: string
 }
 /** What the log says of a fault or of a held event loop. */
@@ -52,7 +53,10 @@ const troubles = (): string[] =>
     .filter((text) => text.startsWith('{'))
     .map((text) => JSON.parse(text) as Line)
     .filter(({ event }) => event === 'fault' || event === 'loop-held')
-    .map(({ event, ms, cpuMs, message }) => message ?? `${event} ${ms} ms, ${cpuMs} of them worked`)
+    .map(
+      ({ event, ms, cpuMs, stolenMs, message }) =>
+        message ?? `${event} ${ms} ms, ${cpuMs} of them worked, ${stolenMs} stolen`,
+    )
 
 const memoryMb = (): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${application.process.pid}/status`, 'utf8'))![1]) / 1024
