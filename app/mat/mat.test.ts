@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { emptyCells } from '#core/grid/cells'
 import { layingSteps } from '#core/piece/edit'
 import { EMPTY_HISTORY, recorded, takeBack, type History } from '#core/piece/history'
 import { columnsOf, lengthOfLine, numberAt, rowsOf, wholePart, type Part, type Piece } from '#core/piece/piece'
@@ -11,6 +12,7 @@ import { anyWish, play } from '../../tests/fixture/step'
 import { makePainter, type Scene, type Target } from './painter'
 import { toolOf, TOOLS, type Ground } from './tool/tool'
 import { moved, placeAt, pointOf, showing, viewOfAll, viewToBegin, zoomed, type Seen } from './view'
+import { sizeOnScreen } from '#core/picture/view'
 import { boxOfWhole, wholeOf } from '#core/picture/whole'
 
 class Picture {
@@ -337,6 +339,19 @@ describe('the view', () => {
       expect(far.y).toBeLessThan(size.height)
       const seen = pointOf(one, showing(one, far, { c: 0, r: 5 }, size), { c: 0, r: 5 })
       expect(seen.x >= 0 && seen.x <= size.width && seen.y >= 0 && seen.y <= size.height).toBe(true)
+    }
+  })
+  it('leaves upright work its rule on the right, on a phone too', () => {
+    const phone = { width: 372, height: 520 }
+    for (const rows of [6, 12, 40]) {
+      const one = part({ start: emptyCells(30, 0), repeat: emptyCells(30, 2, 1), end: emptyCells(30, 0), times: rows })
+      for (const view of [viewOfAll, viewToBegin].map((see) => see(seenAlone(one), { lie: 'upright' }, phone))) {
+        const { width } = sizeOnScreen(one, view)
+        expect(view.x).toBeGreaterThanOrEqual(28)
+        expect(view.x + width).toBeLessThanOrEqual(phone.width - 68 + 1)
+      }
+      // Under the tools and the scale.
+      expect(viewOfAll(seenAlone(one), { lie: 'upright' }, phone).y).toBeGreaterThanOrEqual(104)
     }
   })
   it('shows all parts as they hang when asked, and at first where there is room; moved, some stay in sight', () => {

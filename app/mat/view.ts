@@ -36,6 +36,15 @@ const EDGE = { top: 84, bottom: 56, side: 28 }
  */
 const footOf = (lie: Lie): number => (lie === 'upright' ? EDGE.bottom + 36 : EDGE.bottom)
 
+/** On a phone the scale is told under the tools, for those of the view take the whole foot. */
+const SCALE_ROW = 20
+const NARROW = 600
+const topOf = (size: Size): number => EDGE.top + (size.width <= NARROW ? SCALE_ROW : 0)
+
+/** Beside upright work, on its right, the rule is drawn. */
+const RULE_SIDE = 68
+const rightOf = (lie: Lie): number => (lie === 'upright' ? RULE_SIDE : EDGE.side)
+
 const clampScale = (scale: number): number => Math.min(MOST_SCALE, Math.max(LEAST_SCALE, scale))
 
 type Lying = Pick<View, 'lie' | 'flip'>
@@ -44,8 +53,8 @@ export function viewOfAll(seen: Seen, lying: Lying, size: Size): View {
   const unit = boxOf(seen, { ...lying, scale: 1, x: 0, y: 0 })
   const scale = clampScale(
     Math.min(
-      (size.width - 2 * EDGE.side) / Math.max(1, unit.width),
-      (size.height - EDGE.top - footOf(lying.lie)) / Math.max(1, unit.height),
+      (size.width - EDGE.side - rightOf(lying.lie)) / Math.max(1, unit.width),
+      (size.height - topOf(size) - footOf(lying.lie)) / Math.max(1, unit.height),
     ),
   )
   return centred(seen, lying, scale, size)
@@ -65,8 +74,8 @@ export function viewToBegin(seen: Seen, lying: Lying, size: Size): View {
   const unit = sizeOnScreen(part, { lie, scale: 1 })
   const across =
     lie === 'level'
-      ? (size.height - EDGE.top - footOf(lie)) / unit.height
-      : (size.width - 2 * EDGE.side - 24) / unit.width
+      ? (size.height - topOf(size) - footOf(lie)) / unit.height
+      : (size.width - EDGE.side - rightOf(lie)) / unit.width
   const scale = clampScale(Math.max(all.scale, Math.min(across * 0.86, BEGIN_SCALE)))
   const view = centred({ part, whole: null }, lying, scale, size)
   const work = sizeOnScreen(part, view)
@@ -75,19 +84,22 @@ export function viewToBegin(seen: Seen, lying: Lying, size: Size): View {
     return { ...view, x: sx > 0 ? Math.max(view.x, EDGE.side) : Math.min(view.x, size.width - EDGE.side - work.width) }
   return {
     ...view,
-    y: sy > 0 ? Math.max(view.y, EDGE.top) : Math.min(view.y, size.height - footOf(lie) - work.height),
+    y: sy > 0 ? Math.max(view.y, topOf(size)) : Math.min(view.y, size.height - footOf(lie) - work.height),
   }
 }
 
 export function centred(seen: Seen, { lie, flip }: Lying, scale: number, size: Size): View {
   const lying = { lie, ...(flip ? { flip } : {}) }
   const box = boxOf(seen, { ...lying, scale, x: 0, y: 0 })
-  const free = size.height - EDGE.top - footOf(lie)
+  const free = size.height - topOf(size) - footOf(lie)
+  // In the middle, if the rule has its room there; else as far to the left as all can be seen.
+  const middle = (size.width - box.width) / 2
+  const beside = Math.max(EDGE.side, size.width - rightOf(lie) - box.width)
   return {
     ...lying,
     scale,
-    x: Math.round((size.width - box.width) / 2 - box.x),
-    y: Math.round(EDGE.top + (free - box.height) / 2 - box.y),
+    x: Math.round((box.width > size.width ? middle : Math.min(middle, beside)) - box.x),
+    y: Math.round(topOf(size) + (free - box.height) / 2 - box.y),
   }
 }
 
@@ -126,7 +138,7 @@ export function showing(part: Part, view: View, place: Place, size: Size): View 
   const over = (at: number, low: number, high: number) => (at < low ? low - at : at > high ? high - at : 0)
   return {
     ...view,
-    x: view.x + over(x, EDGE.side + 24, size.width - EDGE.side - 24),
-    y: view.y + over(y, EDGE.top, size.height - footOf(view.lie)),
+    x: view.x + over(x, EDGE.side + 24, size.width - rightOf(view.lie)),
+    y: view.y + over(y, topOf(size), size.height - footOf(view.lie)),
   }
 }
