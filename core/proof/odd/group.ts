@@ -89,6 +89,40 @@ function isMeant(f: Field, group: readonly number[], at: ReadonlyMap<number, Vot
   })
 }
 
+/** Copies of a strand's own sequence, from which on it is one. */
+const COPIES = 3
+
+/** Beads after which the sequence of a strand comes again all through it; 0 where it does not. */
+function sequenceOf({ columns, rows, colour }: Field, strand: number): number {
+  for (let period = 1; period * COPIES <= rows; period++) {
+    let r = period
+    while (r < rows && colour[r * columns + strand] === colour[(r - period) * columns + strand]) r++
+    if (r === rows) return period
+  }
+  return 0
+}
+
+/**
+ * Beads of strands that are as their own strand has them all along: where a sequence does not close round the rope,
+ * one bead of it meets others at the seam than elsewhere. A strand that follows none of its fellows breaks it with
+ * more than one.
+ */
+function ofSequences(f: Field, found: readonly Vote[]): ReadonlySet<number> {
+  const out = new Set<number>()
+  if (f.line === 'row') return out
+  const rowOf = (k: number) => Math.floor(k / f.columns)
+  for (let strand = 0; strand < f.columns; strand++) {
+    const own = found.filter(({ k }) => k % f.columns === strand).sort((a, b) => a.k - b.k)
+    const period = own.length > 0 ? sequenceOf(f, strand) : 0
+    if (period === 0) continue
+    for (const [i, { k }] of own.entries()) {
+      const beside = [own[i - 1], own[i + 1]].some((one) => one && Math.abs(rowOf(one.k) - rowOf(k)) < period)
+      if (!beside) out.add(k)
+    }
+  }
+  return out
+}
+
 /** Cells under which a field says nothing. */
 const LEAST_CELLS = 24
 /** Fields of fewer cells want as many witnesses as what is sure. */
@@ -126,7 +160,9 @@ export function oddIn(f: Field, laws: readonly Law[] = lawsOf(f)): OddOnes[] {
 
 /** What some laws find; null where it is too much to be mistakes. */
 function oddBy(f: Field, laws: readonly Law[]): OddOnes[] | null {
-  const found = votes(f, laws).filter(({ k }) => f.colour[k] !== VOID)
+  const heard = votes(f, laws).filter(({ k }) => f.colour[k] !== VOID)
+  const meant = ofSequences(f, heard)
+  const found = heard.filter(({ k }) => !meant.has(k))
   if (found.length === 0) return []
   const at = new Map<number, Vote>(found.map((vote) => [vote.k, vote]))
   const kept = clusters(f, [...at.keys()]).filter((group) => !isMeant(f, group, at))

@@ -15,6 +15,54 @@ export interface OddFindings {
 const GOES_ON = 0.06
 const LEAST_END_ROWS = 6
 
+/** An end is drawn as the repeat is, if it has half as many beads that touch another colour, most of which follow. */
+const DRAWN = 0.5
+const FOLLOWING = 0.5
+
+/** Cells from one on, up to another. */
+interface Stretch {
+  readonly from: number
+  readonly to: number
+}
+
+/** Share of the beads of a stretch that touch another colour. */
+const drawnShare = ({ edges }: Field, { from, to }: Stretch): number =>
+  edges.subarray(from, to).reduce((sum, edge) => sum + edge, 0) / Math.max(1, to - from)
+
+/** Whether a bead that is drawn agrees with most of what laws carry it onto; plain ground says nothing. */
+function follows({ colour, edges }: Field, laws: readonly Law[], k: number): boolean {
+  let balance = 0
+  for (const { image } of laws) {
+    const to = image[k]!
+    if (to < 0) continue
+    if (colour[to] !== colour[k]) balance--
+    else if (edges[to]) balance++
+  }
+  return balance > 0
+}
+
+/** Whether an end goes on as the repeat does: it is drawn, and follows the same laws. */
+function isDrawnOn(all: Field, laws: readonly Law[], end: Stretch, repeat: Stretch): boolean {
+  if (drawnShare(all, end) < DRAWN * drawnShare(all, repeat)) return false
+  let [drawn, following] = [0, 0]
+  for (let k = end.from; k < end.to; k++)
+    if (all.edges[k]) {
+      drawn++
+      if (follows(all, laws, k)) following++
+    }
+  return following >= FOLLOWING * drawn
+}
+
+/** Whether rows would be plain, all their beads of one colour, if some beads in them were as expected. */
+function makesPlain({ colour, columns }: Field, { cells, expected }: OddOnes): boolean {
+  const mended = new Map(cells.map((k, i) => [k, expected[i]!]))
+  return cells.every((k) => {
+    const first = k - (k % columns)
+    for (let at = first; at < first + columns; at++) if ((mended.get(at) ?? colour[at]) !== mended.get(k)) return false
+    return true
+  })
+}
+
 /** Rows round a slip in which beads are its own. */
 const OF_SLIP = 2
 
@@ -66,14 +114,28 @@ export function oddOnesOf(part: GridPart): OddFindings {
   const found = moved(beads, (k) => k + first)
   const shown = slip && { ...slip, row: slip.row + part.start.rows, to: slip.to + part.start.rows }
   if (part.start.rows + part.end.rows === 0) return { beads: found, slip: shown }
-  // Start and end against all, where they go on as the repeat does: what they break, they alone.
+  // Start and end against all, where they go on as the repeat does: what they break, they alone. An end that is plain,
+  // or has a pattern of its own, breaks nothing by not going on; in a plain one a bead may still be of another colour.
   const all = fieldOf(part, 'all')
+  if (!all) return { beads: found, slip: shown }
   const last = first + part.repeat.rows * columns
-  const ones = all ? oddIn(all) : []
-  const within = (from: number, to: number): OddOnes[] => {
-    const own = ones.filter(({ cells }) => cells.every((k) => k >= from && k < to))
-    const broken = own.reduce((sum, { cells }) => sum + cells.length, 0)
-    return to - from >= LEAST_END_ROWS * columns && broken <= GOES_ON * (to - from) ? own : []
+  const lawsOfAll = lawsOf(all)
+  const ones = oddIn(all, lawsOfAll)
+  const within = (end: Stretch, beyondSeam: Stretch): OddOnes[] => {
+    const cells = end.to - end.from
+    const own = ones.filter((one) => one.cells.every((k) => k >= end.from && k < end.to))
+    const broken = own.reduce((sum, one) => sum + one.cells.length, 0)
+    if (cells < LEAST_END_ROWS * columns || broken > GOES_ON * cells) return []
+    if (isDrawnOn(all, lawsOfAll, beyondSeam, { from: first, to: last })) return own
+    return own.filter((one) => makesPlain(all, one))
   }
-  return { beads: [...found, ...within(0, first), ...within(last, last + part.end.rows * columns)], slip: shown }
+  const end = { from: last, to: last + part.end.rows * columns }
+  return {
+    beads: [
+      ...found,
+      ...within({ from: 0, to: first }, { from: 0, to: first - columns }),
+      ...within(end, { from: last + columns, to: end.to }),
+    ],
+    slip: shown,
+  }
 }

@@ -129,6 +129,55 @@ describe('odd ones', () => {
     }
   })
 
+  describe('beside ends that are plain', () => {
+    const WIDE = 29
+    /** Chevrons six beads wide and five rows high. */
+    const chevrons = Array.from({ length: WIDE * 20 }, (_, k) => {
+      const [c, r] = [k % WIDE, Math.floor(k / WIDE)]
+      const aside = Math.min(c % 6, 6 - (c % 6))
+      return aside === r % 5 || aside === (r % 5) - 1 ? 1 : 3
+    })
+    const ended = (end: Readonly<Record<number, number>> = {}, rows = 6): Piece => {
+      const plain = (n: number) => Array<number>(rows * WIDE).fill(n)
+      const sections = {
+        start: cellsFrom(WIDE, rows, plain(1)),
+        repeat: cellsFrom(WIDE, 20, chevrons),
+        end: cellsFrom(
+          WIDE,
+          rows,
+          plain(2).map((n, k) => end[k] ?? n),
+        ),
+      }
+      const own = part({ technique: 'square', settings: {}, times: 1, ...sections })
+      return piece({ tray: [1, 2, 3, 4, 5].map((n) => bead(n)), parts: [own] })
+    }
+
+    it('are none for the pattern not going on there', () => {
+      for (const rows of [2, 6, 7, 10]) expect(foundBy(oddOnes, ended({}, rows))).toEqual([])
+    })
+    it('are none where an end has a pattern of its own', () => {
+      const own = Object.fromEntries(Array.from({ length: 8 * WIDE }, (_, k) => [k, 2 + ((k % WIDE) % 2)]))
+      expect(foundBy(oddOnes, ended(own, 8))).toEqual([])
+    })
+    it('are the bead that makes one of its rows plain', () => {
+      const k = 3 * WIDE + 14
+      expect(foundBy(oddOnes, ended({ [k]: 3 })).map(({ spots }) => spots)).toEqual([
+        [{ section: 'end', r: 3, c: 14 }],
+      ])
+    })
+  })
+
+  it('are none at the seam of a rope whose sequence does not close round it; a strand that is late is one', () => {
+    const strands = (list: readonly number[], late: number) =>
+      Array.from({ length: 6 * list.length * 16 }, (_, k) => {
+        const [s, r] = [k % 16, Math.floor(k / 16)]
+        return list[(r + s + (s === late ? 1 : 0)) % list.length]!
+      })
+    expect(foundBy(oddOnes, band(strands([1, 1, 1, 1, 2, 3], -1), 'braid-16', 16))).toEqual([])
+    const found = foundBy(oddOnes, band(strands([1, 2, 2, 3], 5), 'braid-16', 16))
+    expect(found.map(({ spots }) => [...new Set(spots.map(({ c }) => c))])).toEqual([[5]])
+  })
+
   it('are no rows where two periods turn on two rows, as those of the ends do', () => {
     const cut = (from: number, to: number) => cellsFrom(COLUMNS, to - from, diamonds.slice(at(0, from), at(0, to)))
     for (const times of [1, 3]) {
