@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { oddInLines } from './line-law'
+import { byChance, oddInLines } from './line-law'
 
 const again = (cycle: readonly number[], times: number): number[] => Array.from({ length: times }, () => cycle).flat()
 const mirrored = (half: readonly number[]): number[] => [...half, ...half.toReversed()]
@@ -76,6 +76,73 @@ describe('what a list follows', () => {
     // A line that is another altogether is a design, and of few lines nothing is known.
     expect(oddInLines(alike.with(2, [3, 3, 4, 1]))).toEqual([])
     expect(oddInLines(alike.slice(0, 5).with(1, another))).toEqual([])
+  })
+
+  it('chance is that of tossing for each pair (binomial distribution, by counting outcomes)', () => {
+    expect(byChance(10, 0, 0.5)).toBeCloseTo(1 / 1024, 12)
+    expect(byChance(10, 1, 0.5)).toBeCloseTo(11 / 1024, 12)
+    expect(byChance(4, 2, 0.25)).toBeCloseTo((1 + 4 * 3 + 6 * 9) / 256, 12)
+    expect(byChance(5, 5, 0.3)).toBeCloseTo(1, 12)
+  })
+  it('halves are of lists that have two, mirrors of all', () => {
+    const half = [1, 2, 3, 3, 1, 4, 2, 2, 1, 3, 4, 1]
+    expect(oddInLines([[...half, ...half.with(7, 4), 3]])).toEqual([])
+    const [found] = oddInLines([[...half, 4, ...half.toReversed().with(4, 4)]])
+    expect(found).toMatchObject({
+      law: 'mirror',
+      beads: [
+        { c: 7, expected: 4 },
+        { c: 17, expected: 2 },
+      ],
+    })
+  })
+  it('two pairs that differ are two findings; of three nothing is said', () => {
+    const line = mirrored([1, 2, 3, 3, 1, 4, 2, 2, 1, 3, 4, 1])
+    const two = laid(laid(line, 3, 4), 15, 4)
+    expect(oddInLines([two]).map(({ beads }) => beads.map(({ c }) => c))).toEqual([
+      [3, 20],
+      [8, 15],
+    ])
+    expect(oddInLines([laid(two, 6, 1)])).toEqual([])
+  })
+  it('a law that names the bead is asked before one that names two, and none where one holds throughout', () => {
+    const line = again([1, 1, 2, 1, 1], 8)
+    const [c, fellow] = [6, 33]
+    expect(oddInLines([laid(laid(line, c, 3), fellow, 4)]).map(({ law, beads }) => [law, beads[0]!.c])).toEqual([
+      ['along', c],
+      ['along', fellow],
+    ])
+    expect(oddInLines([laid(laid(line, c, 3), fellow, 3)])).toEqual([])
+  })
+  it('a law is believed by how many were tried, on how many lines', () => {
+    // Of eighteen beads in two colours one is off: by chance in one of a thousand.
+    const line = laid(again([1, 2], 9), 7, 1)
+    expect(oddInLines([line])).toHaveLength(1)
+    expect(oddInLines([line, [1], [1, 2], [1, 2, 1], [2, 2, 1, 1]])).toEqual([])
+    // Two pairings are tried, not as many as there are periods.
+    const pairs = mirrored([1, 2, 2, 1, 1, 1, 2, 1, 2, 2, 2, 1, 1, 2])
+    expect(oddInLines([laid(pairs, 4, 2)])).toHaveLength(1)
+    // Lines that take turns: with one off, fourteen of them may do so by chance, and twenty, but not twenty-four.
+    const turns = (lines: number) => Array.from({ length: lines }, (_, r) => [1, r === 6 ? 2 : 1 + (r % 2)])
+    expect([14, 20, 24].map((lines) => oddInLines(turns(lines)).length)).toEqual([0, 0, 1])
+  })
+  it('lines are compared where nearly all are as long as each other', () => {
+    const alike = Array.from({ length: 10 }, () => [1, 2, 2, 1])
+    const odd = alike.with(2, [1, 3, 2, 1])
+    const besides = (lines: number) => Array.from({ length: lines }, () => [2, 2, 2])
+    const bead = { line: 2, c: 1, expected: 2 }
+    expect(oddInLines([...odd, ...besides(2)]).map(({ beads }) => beads)).toEqual([[bead]])
+    expect(oddInLines([...odd, ...besides(3)])).toEqual([])
+    expect(oddInLines(odd.slice(0, 6))).toHaveLength(1)
+    // Two lines that are alike in being different are meant.
+    expect(oddInLines(odd.with(4, [1, 3, 2, 1]))).toEqual([])
+  })
+  it('half of a line may be wrong, and what is said of a line across is not said along it again', () => {
+    const alike = Array.from({ length: 9 }, () => [1, 2, 3, 4, 1, 2])
+    expect(oddInLines(alike.with(2, [1, 3, 4, 1, 1, 2]))[0]!.beads).toHaveLength(3)
+    expect(oddInLines(alike.with(2, [1, 3, 4, 1, 2, 2]))).toEqual([])
+    const cycles = Array.from({ length: 9 }, () => again([1, 1, 2], 8))
+    expect(oddInLines(cycles.with(2, laid(cycles[0]!, 10, 3))).map(({ law }) => law)).toEqual(['across'])
   })
 
   it('finds a mistake in nineteen of twenty cycles and mirrors, where it lies (property)', () => {

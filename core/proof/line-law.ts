@@ -23,12 +23,12 @@ export interface OddInLine {
 
 type Line = ArrayLike<number>
 
-/** Beads of a line, at least, for a law along it; lines for one across them, and copies of what comes again. */
-const LEAST = { beads: 10, lines: 6, copies: 4 } as const
+/** Lines, at least, for a law across them, and copies of what comes again. */
+const LEAST = { lines: 6, copies: 4 } as const
 /** Mistakes that a line, or all lines together, may hold: more of them are a design. */
 const MOST_BREAKS = 2
-/** Beads that are not of the commonest colour, at least, for a law to say more than that one colour is left out. */
-const DRAWN = 3
+/** Places like it, at least, for what breaks a law to be a mistake. */
+const WITNESSES = 3
 /** Periods that are looked for, beads or lines. */
 const MOST_STEP = 60
 /** Share of the lines that are as long as each other, for those to be the work. */
@@ -49,7 +49,7 @@ function agreement(lines: readonly Line[]): number {
 }
 
 /** How likely at most so many of all pairs differ by chance (binomial distribution). */
-function byChance(pairs: number, differ: number, alike: number): number {
+export function byChance(pairs: number, differ: number, alike: number): number {
   let term = alike ** pairs
   let sum = term
   for (let k = 0; k < differ; k++) {
@@ -57,13 +57,6 @@ function byChance(pairs: number, differ: number, alike: number): number {
     sum += term
   }
   return sum
-}
-
-/** Whether a list says enough: beads of more than one colour, and not of a single accent. */
-function isDrawn(line: Line): boolean {
-  const counts = new Map<number, number>()
-  for (let c = 0; c < line.length; c++) counts.set(line[c]!, (counts.get(line[c]!) ?? 0) + 1)
-  return line.length - Math.max(0, ...counts.values()) >= DRAWN
 }
 
 /** What is meant at the ends of a list: a first or last bead of its own, as one that turns. */
@@ -92,7 +85,6 @@ function along(line: Line, r: number, step: number, alike: number): Tried | null
   // A bead breaks at most two pairs; the first and the last of the list one each.
   for (let c = 0; c < pairs; c++) if (line[c] !== line[c + step] && ++differ > 2 * MOST_BREAKS + 2) return null
   const beads: OddBead[] = []
-  const mended = Array.from(line)
   let witnesses = Infinity
   for (let q = 0; q < step; q++) {
     const own: number[] = []
@@ -102,11 +94,10 @@ function along(line: Line, r: number, step: number, alike: number): Tried | null
     for (const c of own) {
       if (line[c] === number) continue
       beads.push({ line: r, c, expected: number })
-      mended[c] = number
       witnesses = Math.min(witnesses, count)
     }
   }
-  if (beads.length > MOST_BREAKS || (beads.length > 0 && witnesses < DRAWN) || !isDrawn(mended)) return null
+  if (beads.length > MOST_BREAKS || witnesses < WITNESSES) return null
   return { law: 'along', step, beads, witnesses, chance: byChance(pairs, beads.length, alike) }
 }
 
@@ -121,7 +112,6 @@ function paired(line: Line, r: number, law: 'mirror' | 'halves', alike: number):
     if (broken.length > MOST_BREAKS) return null
   }
   const alikeIn = Array.from({ length: half }, (_, c) => c).filter((c) => line[c] === line[fellow(c)])
-  if (!isDrawn(alikeIn.map((c) => line[c]!))) return null
   return {
     ...{ law, step: 0, witnesses: alikeIn.length, chance: byChance(half, half - alikeIn.length, alike) },
     beads: broken.flatMap((c) => [
@@ -133,7 +123,6 @@ function paired(line: Line, r: number, law: 'mirror' | 'halves', alike: number):
 
 /** What breaks a single list: nothing where any law holds of all of it. */
 function oddAlong(line: Line, r: number, lines: number): OddInLine[] {
-  if (line.length < LEAST.beads) return []
   const alike = agreement([line])
   const steps = Math.min(MOST_STEP, Math.floor(line.length / LEAST.copies))
   const tried = [
@@ -142,8 +131,8 @@ function oddAlong(line: Line, r: number, lines: number): OddInLine[] {
     paired(line, r, 'halves', alike),
   ].flatMap((one) => (one ? [one] : []))
   const believed = tried.filter(({ law, chance }) => chance * (law === 'along' ? steps : 2) * lines <= CHANCE)
-  if (believed.length === 0 || believed.some(({ beads }) => beads.length === 0)) return []
-  // A law that names the bead before one that names two; then the fewest.
+  if (believed.length === 0) return []
+  // The law that names the fewest, and none where one holds throughout; one that names the bead before one of two.
   const best = believed.reduce((a, b) => (cost(b) < cost(a) ? b : a))
   if (best.law === 'along') return best.beads.map((bead) => ({ ...best, beads: [bead] }))
   return Array.from({ length: best.beads.length / 2 }, (_, k) => ({
@@ -191,8 +180,8 @@ function oddAcross(lines: readonly Line[]): OddInLine[] {
     // It begins and ends with lines of its own, has a middle of its own, or one on either side.
     const isMeant = where.every((r) => r === first || r === last || where.includes(first + last - r))
     if (where.length <= 2 && isMeant) return []
-    const witnesses = Math.min(...odd.map(({ count }) => count))
-    if (where.length > 1 || odd.length > Math.max(MOST_BREAKS, length / 2) || witnesses < DRAWN) continue
+    const witnesses = odd[0]!.count
+    if (where.length > 1 || odd.length > Math.max(MOST_BREAKS, length / 2) || witnesses < WITNESSES) continue
     if (step > 1) {
       const broken = pairs.reduce((sum, r) => sum + differ(r, r + step), 0)
       if (byChance(pairs.length * varied.length, broken, alike) * steps > CHANCE) continue
