@@ -1,26 +1,11 @@
-import { createStore, delMany, entries, get, set, setMany } from 'idb-keyval'
+import { createStore, delMany, entries, get, setMany } from 'idb-keyval'
 import { syncedAnswer, type MakingAnswer, type SyncedMaking } from '#core/contract/making'
 import { BENCH_LIMITS, stateOf, type KeptEvent, type MakingEvent, type MakingState } from '#core/making/event'
 import { api, ApiError, backOff } from '../composables/api'
+import { keepWaiting, letGoWaiting, waitingOf, type OwnedMaking } from './waiting'
 
-/**
- * What this browser keeps of makings, in IndexedDB: every event that the server has not acknowledged, by itself, so
- * that any tab may send it (an event that is sent twice is one); and the makings as the server last told them, to be
- * gone on with while it is away.
- */
-const waiting = createStore('weben-bench-waiting', 'event')
+/** The makings as the server last told them, in IndexedDB, to be gone on with while it is away. */
 const makings = createStore('weben-bench-making', 'making')
-
-/** One making of one piece of one account. */
-export interface OwnedMaking {
-  readonly account: string
-  readonly piece: string
-  readonly making: string
-}
-
-interface Waiting extends OwnedMaking {
-  readonly kept: KeptEvent
-}
 
 interface Known extends OwnedMaking {
   readonly head: MakingAnswer
@@ -31,16 +16,6 @@ interface Known extends OwnedMaking {
 }
 
 const keyOf = ({ account, making }: OwnedMaking): string => `${account} ${making}`
-
-/** Events of an account that wait in this browser, the earliest first. */
-async function waitingOf(account: string): Promise<Waiting[]> {
-  return (await entries<string, Waiting>(waiting))
-    .map(([, value]) => value)
-    .filter((value) => value.account === account)
-    .sort((a, b) => a.kept.at - b.kept.at)
-}
-
-const waitingKey = (making: OwnedMaking, id: string): string => `${keyOf(making)} ${id}`
 
 /** Makings of a piece that this browser knows. */
 export async function knownMakings(account: string, piece: string): Promise<MakingAnswer[]> {
@@ -53,11 +28,12 @@ export async function knownMakings(account: string, piece: string): Promise<Maki
 
 /** Forgets what this browser keeps of makings for an account. */
 export async function forgetMakings(account: string): Promise<void> {
-  for (const store of [waiting, makings])
-    await delMany(
-      (await entries<string, OwnedMaking>(store)).filter(([, v]) => v.account === account).map(([key]) => key),
-      store,
-    )
+  await letGoWaiting(await waitingOf(account))
+  const known = await entries<string, OwnedMaking>(makings)
+  await delMany(
+    known.filter(([, v]) => v.account === account).map(([key]) => key),
+    makings,
+  )
 }
 
 /** How many events of an account wait here. */
@@ -83,19 +59,21 @@ export async function sendWaiting(account: string): Promise<void> {
     const owned = own[0]!
     const ahead = (await get<Known>(keyOf(owned), makings))?.ahead ?? 0
     for (let k = 0; k < own.length; k += BENCH_LIMITS.together) {
-      const some = own.slice(k, k + BENCH_LIMITS.together).map((w) => w.kept)
+      const some = own.slice(k, k + BENCH_LIMITS.together)
       try {
         // Nothing is asked back: whoever opens the making asks for what it lacks.
-        await send(owned, Number.MAX_SAFE_INTEGER, ahead, some)
+        await send(
+          owned,
+          Number.MAX_SAFE_INTEGER,
+          ahead,
+          some.map(({ kept }) => kept),
+        )
       } catch (error) {
         if (!(error instanceof ApiError)) throw error
         if (error.isPassing) return
         if (!isGone(error)) break
       }
-      await delMany(
-        some.map((e) => waitingKey(owned, e.id)),
-        waiting,
-      )
+      await letGoWaiting(some)
     }
   }
 }
@@ -190,8 +168,7 @@ export class MakingLine {
     const kept: KeptEvent = { id: crypto.randomUUID(), at, event }
     this.latest = at
     this.pending.push(kept)
-    // A browser that keeps nothing loses nothing but this: what is not sent yet ends with the page.
-    set(waitingKey(this.owned, kept.id), { ...this.owned, kept } satisfies Waiting, waiting).catch(() => {})
+    keepWaiting({ ...this.owned, kept })
     this.show()
     this.sendSoon()
   }
@@ -248,10 +225,7 @@ export class MakingLine {
         for (const e of sent) if (!this.ids.has(e.id)) this.events.push(e)
         for (const id of acknowledged) this.ids.add(id)
         this.pending = this.pending.filter((p) => !acknowledged.has(p.id))
-        await delMany(
-          sent.map((e) => waitingKey(this.owned, e.id)),
-          waiting,
-        )
+        await letGoWaiting(sent.map((kept) => ({ ...this.owned, kept })))
         more = answer.more
         this.failures = 0
         const told = this.says !== ''

@@ -45,6 +45,18 @@ export function freeFor(box: Box, item: BoxItem, pieceId: PieceId): number {
 export const takenBy = (box: Box, item: BoxItem, pieceId: PieceId): number =>
   sum(box, (h) => h.shelfId === item.id && h.kind === 'taken' && h.pieceId === pieceId)
 
+/** What a piece asks the box of a thing that it wants so much of: what is free for it and not taken yet. */
+export function askOf(
+  box: Box,
+  item: BoxItem | undefined,
+  pieceId: PieceId,
+  wanted: number,
+): { shelfId: string; amount: number }[] {
+  if (!item) return []
+  const amount = Math.min(freeFor(box, item, pieceId), wanted - takenBy(box, item, pieceId))
+  return amount > 0 ? [{ shelfId: item.id, amount }] : []
+}
+
 export const reservedBy = (box: Box, item: BoxItem, pieceId: PieceId): number =>
   sum(box, (h) => h.shelfId === item.id && h.kind === 'reserved' && h.pieceId === pieceId)
 

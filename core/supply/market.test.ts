@@ -11,6 +11,7 @@ import { amountOf, shelfValueSchema, type ShelfInput, type Stock } from '../shel
 import { requireTechnique } from '../technique/registry'
 import { beadAsks, beadsToBuy } from './beads'
 import {
+  askOf,
   closureIn,
   contests,
   findingIn,
@@ -91,6 +92,13 @@ describe('what pieces hold', () => {
           expect(takenBy(b, item, 'me')).toBe(of('taken', 'me'))
           expect(reservedBy(b, item, 'me')).toBe(of('reserved', 'me'))
           expect(freeFor(b, item, 'me')).toBe(Math.max(0, grams - of('reserved', 'you') - of('reserved', 'they')))
+          for (const asked of [0, 3, 25]) {
+            const most = Math.max(0, grams - of('reserved', 'you') - of('reserved', 'they'))
+            const [ask] = askOf(b, item, 'me', asked)
+            expect(ask?.amount ?? 0).toBe(Math.max(0, Math.min(most, asked - of('taken', 'me'))))
+            if (ask) expect(ask.shelfId).toBe(item.id)
+          }
+          expect(askOf(b, undefined, 'me', 3)).toEqual([])
           const wanted = pieces.reduce((sum, who) => sum + of('reserved', who), 0)
           const contest = contests(b).find((c) => c.item.id === item.id)
           expect(contest?.wanted).toBe(wanted > grams ? wanted : undefined)

@@ -110,6 +110,7 @@ export function gridTechnique(stitch: Stitch): Technique {
   return {
     id,
     family,
+    rowsLieBeside: family === 'weave',
     round: form === 'tube',
     name,
     summary,

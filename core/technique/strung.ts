@@ -95,6 +95,7 @@ export function lineTechnique(strung: Strung): Technique {
   return {
     id,
     family: 'strung',
+    rowsLieBeside: false,
     round: false,
     name,
     summary,

@@ -316,6 +316,8 @@ export interface Technique {
   readonly family: 'weave' | 'braid' | 'coil' | 'strung'
   /** Whether it closes round on itself: its last column lies beside its first. */
   readonly round: boolean
+  /** Whether its rows lie side by side: their ends are its edges, and round a tube what lies in them must meet. */
+  readonly rowsLieBeside: boolean
   readonly name: string
   readonly summary: string
   /** Settings of its own, with a default for each. */

@@ -24,7 +24,7 @@ const isMirror = (list: readonly number[]): boolean => list.every((v, k) => v ==
 
 /** Whether every row lies as every other, so that a row is its own mirror image along the work. */
 function isStraight(part: Part): boolean {
-  if (!isGrid(part) || techniqueOf(part).family !== 'weave' || freeOf(part)) return false
+  if (!isGrid(part) || !techniqueOf(part).rowsLieBeside || freeOf(part)) return false
   const { period } = latticeOf(part)
   return period.columns * period.rows === 1
 }
@@ -152,7 +152,7 @@ export const roundCloses: Rule = {
   group: 'counting',
   looksFor: 'A pattern whose repeat does not divide the round.',
   alone: true,
-  needs: (part) => techniqueOf(part).round && techniqueOf(part).family === 'weave' && climbOf(part) === 0,
+  needs: (part) => techniqueOf(part).round && techniqueOf(part).rowsLieBeside && climbOf(part) === 0,
   ofPart(part): Found[] {
     const lines = linesOf(part.repeat)
     const patterned = lines.filter((line) => new Set(line).size > 1)

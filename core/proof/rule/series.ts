@@ -85,7 +85,7 @@ export const edgeSeries: Rule = {
   group: 'counting',
   looksFor: 'An edge that grows or narrows by a step, and breaks it.',
   alone: true,
-  needs: (part) => isGrid(part) && techniqueOf(part).family === 'weave' && part.times <= 1,
+  needs: (part) => isGrid(part) && techniqueOf(part).rowsLieBeside && part.times <= 1,
   ofPart(part): Found[] {
     const rows = rowsOf(part)
     if (rows > MOST_TERMS || columnsOf(part) < 3) return []

@@ -5,22 +5,16 @@ import { linesWord, madeParts } from '#core/piece/nature'
 import { slotCount } from '#core/grid/lines'
 import { acrossWords, titled } from '#core/technique/technique'
 import { computed, ref, watchEffect } from 'vue'
-import { shortened } from '#core/units/text'
 import { feelShort } from '#core/fit/feel'
 import { fitKindOf } from '#core/wear/kind'
 import { fitOf } from '#core/fit/reckon'
 import { closureName, closureOf } from '#core/wear/closure'
 import { packWords } from '#core/format/shopping-csv'
 import { chartStrips, chartSvg, hangingScale, paperScale, wholeSvg } from '#core/format/chart-svg'
-import { gridCsv, readGridCsv } from '#core/format/grid-csv'
-import { readWordChart, wordChart, type ReadChart } from '#core/format/word-chart'
-import { replaceGridSteps } from '#core/piece/recast'
-import { writePieceFile } from '#core/format/piece-file'
 import { jointWords, partsWith } from '#core/piece/joint'
 import { linksNeeded } from '#core/supply/links'
 import { needsFor, toolsFor } from '#core/supply/tools'
-import { pictureOf } from '#core/picture/picture'
-import { boxOfWhole, wholeOf } from '#core/picture/whole'
+import { wholeOf } from '#core/picture/whole'
 import { arrowNote, usualLying } from '#core/picture/view'
 import { requireSpec } from '#core/bead/spec'
 import { laidCounted } from '#core/piece/laid'
@@ -41,7 +35,6 @@ import { guidesOf } from '#core/piece/wire'
 import { cutList } from '#core/supply/thread'
 import { boundEnd } from '#core/tally/cords'
 import { asides, asWords, joinSays, rowNumbered, rowTitle, runText, sheetLines } from '#core/tally/words'
-import { strandListsCsv } from '#core/format/strand-lists-csv'
 import { runPairs } from '#core/grid/runs'
 import { pairWords, secondDiffers } from '#core/piece/pair'
 import { strandCards } from '#core/piece/strands'
@@ -50,9 +43,9 @@ import { tallyPiece, totalOf } from '#core/tally/tally'
 import { showNumber } from '#core/units/length'
 import BendingGuide from '../../../components/BendingGuide.vue'
 import StepStrip from '../../../components/StepStrip.vue'
+import TakeAlong from '../../../components/TakeAlong.vue'
 import GlyphMark from '../../../components/GlyphMark.vue'
 import { useLengths } from '../../../composables/lengths'
-import { saveFile, slug } from '../../../composables/save-file'
 import { useAccount } from '../../../stores/account'
 import { usePiece } from '../../../stores/piece'
 import { useProof } from '../../../stores/proof'
@@ -195,105 +188,7 @@ const charts = computed(() =>
   }),
 )
 
-const name = computed(() => slug(piece.value.name))
-const saveJson = () => saveFile(`${name.value}.weben.json`, writePieceFile(piece.value), 'application/json')
-const saveSvg = () =>
-  saveFile(
-    `${name.value}-chart.svg`,
-    chartSvg(part.value, piece.value.tray, {
-      lie: hangs.value ? 'upright' : 'level',
-      hanging: hangs.value,
-      scale: 2,
-      ink: ink.value,
-      title: piece.value.name,
-      note: arrowNote(part.value, { lie: 'level' }),
-    }),
-    'image/svg+xml',
-  )
-const saveWhole = () =>
-  saveFile(
-    `${name.value}-whole.svg`,
-    wholeSvg(piece.value.parts, part.value, piece.value.tray, {
-      scale: 2,
-      ink: ink.value,
-      title: piece.value.name,
-      hanging: hangs.value,
-    }),
-    'image/svg+xml',
-  )
-function savePng() {
-  const whole = wholeOf(partsWith(piece.value.parts, part.value))
-  const lying = usualLying(piece.value.parts)
-  const { width, height } = boxOfWhole(whole, part.value, { ...lying, scale: 1, x: 0, y: 0 })
-  const scale = Math.max(1, Math.min(20, 16_000 / Math.max(1, width, height)))
-  saveFile(
-    `${name.value}-chart.png`,
-    pictureOf(part.value, piece.value.tray, {
-      ...lying,
-      scale,
-      ground: '#f4efe6',
-      glyphs: ink.value !== 'colour',
-      parts: piece.value.parts,
-      margin: 24,
-    }) as Uint8Array<ArrayBuffer>,
-    'image/png',
-  )
-}
 const print = () => window.print()
-const says = ref('')
-const busy = ref(false)
-async function saveBooklet() {
-  busy.value = true
-  says.value = ''
-  try {
-    const { bookletPdf } = await import('#core/format/booklet-pdf')
-    const made = await bookletPdf(piece.value, part.value, {
-      paper: paper.value,
-      ink: ink.value === 'glyphs' ? 'letters' : 'colour',
-    })
-    if (made.ok) saveFile(`${name.value}-booklet.pdf`, made.value as Uint8Array<ArrayBuffer>, 'application/pdf')
-    else says.value = made.problems[0]!.says
-  } catch {
-    says.value = 'The booklet could not be made. Check the connection and try again.'
-  } finally {
-    busy.value = false
-  }
-}
-const saveWords = () => saveFile(`${name.value}-words.txt`, wordChart(piece.value, part.value), 'text/plain')
-const saveStrands = () => saveFile(`${name.value}-strands.csv`, strandListsCsv(piece.value, part.value), 'text/csv')
-const saveGrid = () => saveFile(`${name.value}-grid.csv`, gridCsv(piece.value, part.value), 'text/csv')
-
-/** A grid or a word chart from outside takes the place of the part; one step takes it back. */
-async function readIn(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
-  says.value = ''
-  const text = file.size > 40_000_000 ? '' : await file.text()
-  const words = text.startsWith('Weben word chart') || text.startsWith('\uFEFFWeben word chart')
-  const read = words ? readWordChart(text, piece.value.tray) : readGridCsv(text, piece.value.tray)
-  if (!read.ok) {
-    says.value = read.problems[0]!.says
-    return
-  }
-  const { steps, id } = words
-    ? replaceGridSteps(
-        piece.value,
-        part.value,
-        read.value,
-        (read.value as ReadChart).technique,
-        (read.value as ReadChart).settings,
-        (read.value as ReadChart).plan,
-      )
-    : replaceGridSteps(piece.value, part.value, read.value)
-  const problem = store.commit(shortened(`Read ${file.name}`, 80), steps)
-  says.value =
-    problem ??
-    `“${file.name}” is now ${part.value.name}: ${read.value.columns} across, ${read.value.rows} bead rows. ` +
-      'Undo on the mat takes it back.'
-  if (problem === null) chosen.value = id
-}
 </script>
 
 <template>
@@ -316,38 +211,15 @@ async function readIn(event: Event) {
         @update:model-value="(v: 'A4' | 'Letter') => account.change({ paper: v })"
       />
       <VSelect v-model="ink" :items="inks" label="Chart" />
-      <h3>Take it with you</h3>
-      <button type="button" class="button" @click="saveJson">Piece file (JSON)</button>
-      <button type="button" class="button" @click="saveSvg">Chart as SVG</button>
-      <button v-if="hanging.length" type="button" class="button" @click="saveWhole">The whole as SVG</button>
-      <button type="button" class="button" @click="savePng">Chart as PNG</button>
-      <VSelect
-        v-if="made.length > 1"
-        :model-value="part.id"
-        :items="made.map((p) => ({ value: p.id, title: p.name }))"
-        label="Part"
-        @update:model-value="(v: string) => (chosen = v)"
+      <TakeAlong
+        :part="part"
+        :made="made"
+        :hangs="hangs"
+        :ink="ink"
+        :paper="paper"
+        :unproved="unproved"
+        @chosen="(id) => (chosen = id)"
       />
-      <button type="button" class="button" :disabled="busy || unproved" @click="saveBooklet">Booklet as PDF</button>
-      <button type="button" class="button" @click="saveWords">Word chart as text</button>
-      <button type="button" class="button" @click="saveGrid">Grid as CSV</button>
-      <button v-if="techniqueOf(part).strands" type="button" class="button" @click="saveStrands">
-        Strand lists as CSV
-      </button>
-      <h3>Bring in</h3>
-      <label class="button"
-        >Grid or word chart<input
-          type="file"
-          accept=".csv,.txt,text/plain,text/csv"
-          class="hidden"
-          aria-label="Bring in a grid or word chart"
-          @change="readIn"
-      /></label>
-      <p v-if="says" class="says" role="status">{{ says }}</p>
-      <p class="quiet">A CSV grid of letters or a word chart takes the place of {{ part.name.toLowerCase() }}.</p>
-      <p class="quiet">
-        The piece file holds everything and opens in any Weben. Counts and rows as CSV are on the Tally page.
-      </p>
     </aside>
 
     <article class="paper" :style="{ '--page': `${SHEET[paper].width}mm` }">
