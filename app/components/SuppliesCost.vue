@@ -232,8 +232,7 @@ const range = (least: number, most: number) => (least === most ? money(least) : 
   color: var(--ink);
 }
 .none {
-  margin-left: 8px;
-  white-space: nowrap;
+  display: block;
 }
 .total th,
 .total td {
