@@ -128,18 +128,21 @@ export class MakingLine {
   /** Opens a making as the server has it, or as this browser knows it while the server is away. */
   static async open(owned: OwnedMaking, tell: (shown: ShownMaking) => void): Promise<MakingLine> {
     const known = await get<Known>(keyOf(owned), makings)
+    // What waits here is known before what the server has is taken in: some of it may have come there.
+    const own = (await waitingOf(owned.account)).filter((w) => w.making === owned.making).map((w) => w.kept)
     let line: MakingLine
     try {
       const at = `piece/${owned.piece}/making/${owned.making}`
       const first = await api(syncedAnswer, `${at}?after=${known?.seq ?? 0}`)
       line = new MakingLine(owned, first.making, known?.seq ?? 0, [...(known?.events ?? [])], known?.ahead ?? 0, tell)
+      line.pending = own
       line.take(first)
     } catch (error) {
       if (!(error instanceof ApiError) || !error.isPassing || !known) throw error
       line = new MakingLine(owned, known.head, known.seq, [...known.events], known.ahead, tell)
+      line.pending = own
       line.says = error.says
     }
-    line.pending = (await waitingOf(owned.account)).filter((w) => w.making === owned.making).map((w) => w.kept)
     line.show()
     line.look()
     return line
@@ -191,7 +194,10 @@ export class MakingLine {
       .map((p) => {
         const at = Math.max(p.at, latest + 1)
         latest = at
-        return at === p.at ? p : { ...p, at }
+        if (at === p.at) return p
+        const kept = { ...p, at }
+        keepWaiting({ ...this.owned, kept })
+        return kept
       })
     this.writeSoon()
   }

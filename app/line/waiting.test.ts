@@ -5,7 +5,7 @@ import { keepWaiting, letGoWaiting, waitingOf, type Waiting } from './waiting'
 
 const event = (id: string, at: number, account = 'me'): Waiting => ({
   ...{ account, piece: 'cuff', making: 'first' },
-  kept: { id, at, event: { do: 'at', task: 'band/1/0', bite: 0, beads: 0 } },
+  kept: { id, at, event: { do: 'at', task: 'band/1/0', bite: 0, says: 'Row 1', beads: 0, of: 8 } },
 })
 const idsOf = async (account = 'me') => (await waitingOf(account)).map(({ kept }) => kept.id)
 const written = () => Object.keys(localStorage).filter((key) => key.startsWith('weben-bench-waiting'))

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  inOrder,
   keptEventSchema,
   MAKING_STATES,
   MISTAKE_WAYS,
@@ -194,6 +195,46 @@ describe('the clock of a browser', () => {
       fc.property(fc.array(fc.nat(2 * HERE), { minLength: 2 }), fc.nat(2 * HERE), (times, now) => {
         const sorted = times.sort((a, b) => a - b).map((at) => timeHere(at, now, HERE))
         expect(sorted).toEqual([...sorted].sort((a, b) => a - b))
+      }),
+    )
+  })
+})
+
+describe('events that are sent together', () => {
+  const press = (id: string, at: number, row = 0): KeptEvent => ({
+    ...{ id, at },
+    event: { do: 'at', task: `band/1/${row}`, bite: 0, says: 'Row', beads: row, of: 9 },
+  })
+  it('come after those that are there already, though a slow request moved these to later', () => {
+    const sent = [press('a', 100), press('b', 400), press('c', 500)]
+    const there = new Map([['a', 6100]])
+    expect(inOrder(sent, there).map(({ id, at }) => [id, at])).toEqual([
+      ['a', 6100],
+      ['b', 6101],
+      ['c', 6102],
+    ])
+    expect(inOrder(sent, new Map())).toEqual(sent)
+  })
+  it('of one moment stay as they are sent, whatever their names', () => {
+    const both = inOrder([press('z', 7, 1), press('a', 7, 2)], new Map())
+    expect(stateOf(both).presses.map((p) => p.beads)).toEqual([1, 2])
+  })
+  it('keep their order and are never earlier than they were (property)', () => {
+    const some = fc.uniqueArray(fc.tuple(fc.nat(50), fc.nat(50)), { selector: ([name]) => name, maxLength: 12 })
+    fc.assert(
+      fc.property(some, fc.dictionary(fc.nat(50).map(String), fc.nat(90)), (sent, stored) => {
+        const events = sent.map(([name, at]) => press(String(name), at)).sort((a, b) => a.at - b.at)
+        const there = new Map(Object.entries(stored))
+        const out = inOrder(events, there)
+        expect(out.map(({ id }) => id)).toEqual(events.map(({ id }) => id))
+        const fresh = out.filter(({ id }) => !there.has(id))
+        for (const [k, { at }] of fresh.entries()) {
+          expect(at).toBeGreaterThan(fresh[k - 1]?.at ?? -1)
+          expect(at).toBeGreaterThanOrEqual(events.find(({ id }) => id === fresh[k]!.id)!.at)
+        }
+        for (const [k, { id, at }] of out.entries())
+          if (there.has(id))
+            for (const later of out.slice(k + 1)) expect(there.has(later.id) || later.at > at).toBe(true)
       }),
     )
   })

@@ -148,6 +148,22 @@ export function timeHere(at: number, now: number, here: number): number {
   return Math.max(0, Math.min(Math.abs(ahead) <= CLOCK_SLACK_MS ? at : at + ahead, here + CLOCK_SLACK_MS))
 }
 
+/**
+ * Events as a browser sends them, with times under which they stay in its order. `there`: when those were that have
+ * come before. A request that took long may have moved them to later than the browser knows: what was pressed after
+ * them comes after them.
+ */
+export function inOrder(events: readonly KeptEvent[], there: ReadonlyMap<string, number>): KeptEvent[] {
+  let latest = -1
+  return events
+    .toSorted((a, b) => a.at - b.at)
+    .map((event) => {
+      const at = there.get(event.id) ?? Math.max(event.at, latest + 1)
+      latest = Math.max(latest, at)
+      return at === event.at ? event : { ...event, at }
+    })
+}
+
 /** What a making is begun with. */
 export const makingSchema = z.strictObject({
   copies: z.int().min(1).max(BENCH_LIMITS.copies).default(1),

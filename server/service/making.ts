@@ -1,6 +1,7 @@
 import type { MakingAnswer, MakingListing, RecordListing, SyncedMaking } from '../../core/contract/making'
 import {
   BENCH_LIMITS,
+  inOrder,
   makingSchema,
   recordSchema,
   statusOf,
@@ -183,7 +184,14 @@ export async function addEvents(
         'events-many',
         `This making holds ${BENCH_LIMITS.events} events and takes no more. Begin another making where you are.`,
       )
-    await insertEvents(trx, id, events)
+    const there = await trx('making_event')
+      .where({ making_id: id })
+      .whereIn(
+        'id',
+        events.map((e) => e.id),
+      )
+      .select<{ id: string; at: string }[]>('id', 'at')
+    await insertEvents(trx, id, inOrder(events, new Map(there.map((e) => [e.id, Number(e.at)]))))
   })
   return { making: answerOf(row), ...(await eventsAfter(db, id, after)), now: Date.now() }
 }

@@ -87,6 +87,18 @@ describe('a making', () => {
       more: false,
     })
   })
+  it('keeps presses in their order though the first took long to come, and its answer was lost', async () => {
+    const id = await created()
+    const { id: which } = await begun(id)
+    const one = { id: 'slow-0001', at: Date.now() - 9000, event: at(1) }
+    const two = { id: 'slow-0002', at: one.at + 300, event: at(2) }
+    // On the way for eight seconds: taken for a clock that is behind.
+    const path = `piece/${id}/making/${which}/event`
+    await weaver.call('POST', path, { after: 0, now: Date.now() - 8000, events: [one] })
+    const { events } = (await sync(id, which, [one, two])).body
+    expect(events.find((e) => e.id === one.id)!.at).toBeGreaterThan(two.at)
+    expect(stateOf(events).presses.map((p) => p.task)).toEqual(['band/1/1', 'band/1/2'])
+  })
   it('is told page by page where it holds much', async () => {
     const id = await created()
     const { id: which } = await begun(id)
