@@ -137,6 +137,8 @@ export class MakingLine {
       line = new MakingLine(owned, first.making, known?.seq ?? 0, [...(known?.events ?? [])], known?.ahead ?? 0, tell)
       line.pending = own
       line.take(first)
+      const { ids } = line
+      void letGoWaiting(own.filter((e) => ids.has(e.id)).map((kept) => ({ ...owned, kept })))
     } catch (error) {
       if (!(error instanceof ApiError) || !error.isPassing || !known) throw error
       line = new MakingLine(owned, known.head, known.seq, [...known.events], known.ahead, tell)
